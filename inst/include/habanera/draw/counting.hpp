@@ -1,0 +1,141 @@
+#pragma once
+
+#include <algorithm>
+#include <cstddef>
+#include <cstdint>
+#include <numeric>
+#include <stdexcept>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "habanera/cards/pile.hpp"
+#include "habanera/chance/random.hpp"
+#include "habanera/draw/draw.hpp"
+#include "habanera/run/blocks.hpp"
+#include "habanera/run/tally.hpp"
+#include "habanera/watcher/silent.hpp"
+
+namespace habanera {
+
+// Remembers the swaps of a partial shuffle, so that a few of them can be taken back instead of
+// laying the whole deck out again. Lives for one trial, on a buffer that outlives it.
+class SwapMemory {
+ public:
+  struct Swap {
+    std::uint32_t from, to;
+  };
+
+  explicit SwapMemory(std::vector<Swap>& buffer) : swaps_(buffer.data()), end_(swaps_) {}
+
+  void begins(const Pile&) {}
+  void swapped(const Pile&, std::size_t from, std::size_t to) {
+    *end_++ = {static_cast<std::uint32_t>(from), static_cast<std::uint32_t>(to)};
+  }
+  void take_back(Card* table) {
+    while (end_ != swaps_) {
+      --end_;
+      std::swap(table[end_->from], table[end_->to]);
+    }
+  }
+
+ private:
+  Swap* swaps_;
+  Swap* end_;
+};
+
+// Which cells a drawn card adds to: its kind, or its kind and the position it came in.
+enum class Cells { kind, kind_and_position };
+
+// Counts the cards of many draws. With `pairs`, also how many pairs of like cards the trials held,
+// kind by kind: with it the variance per trial of a kind's count follows exactly.
+template <Cells cells>
+class DrawCounter {
+ public:
+  DrawCounter(const Draw& draw, std::uint64_t seed, std::size_t kinds, bool pairs)
+      : draw_(&draw),
+        seed_(seed),
+        kinds_(kinds),
+        table_(draw.fresh_table()),
+        tally_(cells == Cells::kind ? kinds : kinds * draw.spec().size),
+        pairs_(pairs ? kinds : 0, 0),
+        held_(pairs ? kinds : 0, 0),
+        swaps_(draw.spec().size) {}
+
+  void run(std::uint64_t begin, std::uint64_t end) {
+    // A choice per block, not per card.
+    if (tally_.has_all_examples())
+      run_trials<false>(begin, end);
+    else
+      run_trials<true>(begin, end);
+  }
+
+  void merge(const DrawCounter& other) {
+    tally_.merge(other.tally_);
+    for (std::size_t i = 0; i < pairs_.size(); ++i) pairs_[i] += other.pairs_[i];
+  }
+
+  const Tally& tally() const { return tally_; }
+  const std::vector<std::uint64_t>& pairs() const { return pairs_; }
+
+ private:
+  template <bool Examples>
+  void run_trials(std::uint64_t begin, std::uint64_t end) {
+    const DrawSpec& spec = draw_->spec();
+    // Laying out a deck is one copy of memory; taking swaps back pays only when they are very few.
+    const bool few_swaps = 16 * spec.size < spec.deck.size();
+    for (std::uint64_t trial = begin; trial < end; ++trial) {
+      RandomChance chance(seed_, trial);
+      if (few_swaps && !spec.replace) {
+        SwapMemory memory(swaps_);
+        (*draw_)(table_, chance, memory);
+        count<Examples>(trial);
+        memory.take_back(table_.data());
+      } else {
+        Silent silent;
+        if (!spec.replace) std::copy(spec.deck.begin(), spec.deck.end(), table_.begin());
+        (*draw_)(table_, chance, silent);
+        count<Examples>(trial);
+      }
+    }
+  }
+
+  template <bool Examples>
+  void count(std::uint64_t trial) {
+    const std::size_t size = draw_->spec().size;
+    for (std::size_t i = 0; i < size; ++i) {
+      const std::size_t first = cells == Cells::kind ? 0 : i * kinds_;
+      tally_.add<Examples>(first + table_[i], trial);
+    }
+    if (!pairs_.empty()) count_pairs(size);
+  }
+
+  void count_pairs(std::size_t size) {
+    for (std::size_t i = 0; i < size; ++i) pairs_[table_[i]] += held_[table_[i]]++;
+    for (std::size_t i = 0; i < size; ++i) held_[table_[i]] = 0;
+  }
+
+  const Draw* draw_;
+  std::uint64_t seed_;
+  std::size_t kinds_;
+  std::vector<Card> table_;
+  Tally tally_;
+  std::vector<std::uint64_t> pairs_;
+  std::vector<std::uint32_t> held_;
+  std::vector<SwapMemory::Swap> swaps_;
+};
+
+// Plays trials first to first + count - 1 and returns what they held.
+template <Cells cells>
+DrawCounter<cells> count_draws(const Draw& draw, std::size_t kinds, bool pairs, std::uint64_t seed,
+                               std::uint64_t first, std::uint64_t count, unsigned threads) {
+  const std::uint64_t entries = std::max<std::uint64_t>(draw.spec().size, 1);
+  if (count > Tally::most_entries / entries)
+    throw std::invalid_argument("at most " + std::to_string(Tally::most_entries / entries) +
+                                " trials of this draw can be run in one lap, not " +
+                                std::to_string(count));
+  return run_blocks(first, count, threads,
+                    [&] { return DrawCounter<cells>(draw, seed, kinds, pairs); });
+}
+
+}  // namespace habanera

@@ -1,0 +1,68 @@
+#pragma once
+
+#include <algorithm>
+#include <cstddef>
+#include <stdexcept>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "habanera/cards/pile.hpp"
+#include "habanera/chance/size_run.hpp"
+#include "habanera/shuffle/uniform.hpp"
+
+namespace habanera {
+
+// What is drawn: `size` cards from the top of the shuffled deck, or, with replacement, `size` cards
+// each from the whole deck.
+struct DrawSpec {
+  std::vector<Card> deck;  // the kind of the card at each place, from the top
+  std::size_t size;
+  bool replace;
+};
+
+// One trial of a draw, written once for simulation, enumeration and replay.
+class Draw {
+ public:
+  explicit Draw(DrawSpec spec)
+      : spec_(std::move(spec)),
+        shuffle_(spec_.deck.size()),
+        picks_(SizeRun::repeated(std::max<std::size_t>(spec_.deck.size(), 1),
+                                 spec_.replace ? spec_.size : 0)) {
+    if (spec_.deck.size() > most_cards)
+      throw std::invalid_argument("a deck has at most " + std::to_string(most_cards) +
+                                  " cards, not " + std::to_string(spec_.deck.size()));
+    const bool enough = spec_.replace ? spec_.size == 0 || !spec_.deck.empty()
+                                      : spec_.size <= spec_.deck.size();
+    if (!enough)
+      throw std::invalid_argument("cannot draw " + std::to_string(spec_.size) + " of " +
+                                  std::to_string(spec_.deck.size()) + " cards");
+  }
+
+  const DrawSpec& spec() const { return spec_; }
+
+  // Draws from `table`, a deck of the spec's cards in the spec's order. The drawn cards end up in
+  // drawn(table, i), i from 0 to size - 1.
+  template <class Chance, class Watcher>
+  void operator()(std::vector<Card>& table, Chance& chance, Watcher& watcher) const {
+    if (spec_.replace) {
+      chance.below_each(picks_, spec_.size, [&](std::size_t i, std::uint64_t place) {
+        table[i] = spec_.deck[static_cast<std::size_t>(place)];
+      });
+    } else {
+      shuffle_(Pile{table.data(), table.size()}, spec_.size, chance, watcher);
+    }
+  }
+
+  // A table fit to draw on: the deck, or with replacement room for the drawn cards.
+  std::vector<Card> fresh_table() const {
+    return spec_.replace ? std::vector<Card>(spec_.size) : spec_.deck;
+  }
+
+ private:
+  DrawSpec spec_;
+  UniformShuffle shuffle_;
+  SizeRun picks_;
+};
+
+}  // namespace habanera

@@ -1,0 +1,15 @@
+#pragma once
+
+#include <cstddef>
+
+#include "habanera/cards/pile.hpp"
+
+namespace habanera {
+
+// A watcher is told of every move, after it was made. This one looks away and compiles to nothing.
+struct Silent {
+  void begins(const Pile&) {}
+  void swapped(const Pile&, std::size_t, std::size_t) {}
+};
+
+}  // namespace habanera

@@ -1,0 +1,30 @@
+#pragma once
+
+#include <Rcpp.h>
+
+#include <cmath>
+#include <cstdint>
+#include <vector>
+
+#include "habanera/cards/pile.hpp"
+
+// Between R's numbers and the core's. R has checked the values; what is asserted here only guards
+// against a slip in our own R code.
+
+inline std::uint64_t to_count(double x) {
+  if (!(x >= 0 && x <= 0x1p53) || x != std::floor(x))
+    Rcpp::stop("internal error: %f is not a whole number below 2^53", x);
+  return static_cast<std::uint64_t>(x);
+}
+
+// Kinds counted from 1 in R, from 0 in the core.
+inline std::vector<habanera::Card> to_kinds(const Rcpp::IntegerVector& kinds) {
+  std::vector<habanera::Card> cards;
+  cards.reserve(static_cast<std::size_t>(kinds.size()));
+  for (const int kind : kinds) {
+    if (kind < 1 || kind > static_cast<int>(habanera::most_cards))
+      Rcpp::stop("internal error: %d is not a kind of card", kind);
+    cards.push_back(static_cast<habanera::Card>(kind - 1));
+  }
+  return cards;
+}

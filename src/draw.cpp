@@ -1,0 +1,73 @@
+#include "convert.h"
+
+#include "habanera/draw/counting.hpp"
+#include "habanera/draw/draw.hpp"
+#include "habanera/draw/enumerating.hpp"
+
+using habanera::Cells;
+
+namespace {
+
+habanera::Draw to_draw(const Rcpp::List& spec) {
+  return habanera::Draw({to_kinds(spec["places"]),
+                         static_cast<std::size_t>(to_count(spec["size"])),
+                         Rcpp::as<bool>(spec["replace"])});
+}
+
+template <Cells cells>
+Rcpp::List run_counts(const Rcpp::List& spec, double seed, double first, double count,
+                      int threads) {
+  const habanera::Draw draw = to_draw(spec);
+  const auto counted = habanera::count_draws<cells>(
+      draw, static_cast<std::size_t>(to_count(spec["kinds"])), Rcpp::as<bool>(spec["pairs"]),
+      to_count(seed), to_count(first), to_count(count), static_cast<unsigned>(threads));
+  const habanera::Tally& tally = counted.tally();
+  Rcpp::NumericVector n(tally.size()), example(tally.size());
+  for (std::size_t i = 0; i < tally.size(); ++i) {
+    n[i] = tally.count(i);
+    example[i] = n[i] > 0 ? static_cast<double>(tally.example(i)) : R_PosInf;
+  }
+  return Rcpp::List::create(Rcpp::Named("n") = n, Rcpp::Named("example_trial") = example,
+                            Rcpp::Named("pairs") = Rcpp::NumericVector(counted.pairs().begin(),
+                                                                       counted.pairs().end()));
+}
+
+}  // namespace
+
+// [[Rcpp::export]]
+Rcpp::List core_count_draws(Rcpp::List spec, double seed, double first, double count,
+                            int threads) {
+  return run_counts<Cells::kind>(spec, seed, first, count, threads);
+}
+
+// [[Rcpp::export]]
+Rcpp::List core_count_positions(Rcpp::List spec, double seed, double first, double count,
+                                int threads) {
+  return run_counts<Cells::kind_and_position>(spec, seed, first, count, threads);
+}
+
+// The kinds drawn in single trials: one row per trial, in the order drawn.
+// [[Rcpp::export]]
+Rcpp::IntegerMatrix core_trial_draws(Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
+  const habanera::Draw draw = to_draw(spec);
+  const int size = static_cast<int>(draw.spec().size);
+  Rcpp::IntegerMatrix drawn(static_cast<int>(trials.size()), size);
+  habanera::Silent silent;
+  for (int row = 0; row < drawn.nrow(); ++row) {
+    habanera::RandomChance chance(to_count(seed), to_count(trials[row]));
+    std::vector<habanera::Card> table = draw.fresh_table();
+    draw(table, chance, silent);
+    for (int i = 0; i < size; ++i) drawn(row, i) = table[static_cast<std::size_t>(i)] + 1;
+  }
+  return drawn;
+}
+
+// The expected number of each kind at each position, by walking every path: kinds in rows.
+// [[Rcpp::export]]
+Rcpp::NumericMatrix core_walk_draws(Rcpp::List spec, double path_limit) {
+  const habanera::Draw draw = to_draw(spec);
+  const auto kinds = static_cast<std::size_t>(to_count(spec["kinds"]));
+  const std::vector<double> expected = habanera::walk_draws(draw, kinds, to_count(path_limit));
+  return Rcpp::NumericMatrix(static_cast<int>(kinds), static_cast<int>(draw.spec().size),
+                             expected.begin());
+}
