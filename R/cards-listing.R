@@ -1,0 +1,85 @@
+# A listing is what deck_from() reads: a catalogue and how many copies of each card there are.
+
+read_listing <- function(source, call) {
+  if (is.data.frame(source)) return(new_listing(source, "The data frame", "your catalogue", NULL, call))
+  if (!is.character(source) || length(source) != 1 || is.na(source)) {
+    refuse(sprintf("`catalogue` must be a data frame or the path of a file, not %s.", said(source)),
+           call = call)
+  }
+  data <- read_listing_file(source, call)
+  title <- if (source == "-") "standard input" else basename(source)
+  new_listing(data, file_name(source), title, sprintf("deck_from(%s)", quoted(source)), call)
+}
+
+new_listing <- function(data, source, title, code, call) {
+  checked <- catalogue_data(data, source, call)
+  copies <- catalogue_copies(data[["copies"]], checked$card, source, call)
+  if (sum(copies) > most_cards) {
+    refuse(sprintf("A deck has at most %s cards; %s lists %s.", format_count(most_cards), source,
+                   format_count(sum(copies))), "catalogue", call)
+  }
+  recipe <- if (!is.null(code)) new_recipe(code, copies)
+  list(catalogue = new_catalogue(checked, title, recipe = recipe), copies = copies)
+}
+
+read_listing_file <- function(file, call) {
+  lines <- read_text_lines(file, call)
+  read <- switch(file_kind(file), csv = listing_from_csv, json = listing_from_json,
+                 yaml = , yml = listing_from_yaml, listing_from_lines)
+  refuse_if_fails(read(lines, file, call), sprintf("Cannot read %s as a catalogue.", file_name(file)),
+                  "file", call)
+}
+
+listing_from_csv <- function(lines, file, call) {
+  lines <- lines[!grepl("^#", lines)]
+  if (!length(lines)) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
+  as_read <- tryCatch(
+    data.table::fread(text = c(lines, ""), header = TRUE, data.table = FALSE, sep = ",",
+                      colClasses = list(character = "card"), na.strings = ""),
+    warning = function(cnd) {
+      refuse(c(sprintf("%s is not a whole CSV table.", file_name(file)), x = conditionMessage(cnd)),
+             "file", call)
+    }
+  )
+  as_read
+}
+
+listing_from_json <- function(lines, file, call) {
+  rows_of(jsonlite::fromJSON(paste(lines, collapse = "\n"), simplifyVector = FALSE), file, call)
+}
+
+listing_from_yaml <- function(lines, file, call) {
+  rows_of(yaml::yaml.load(paste(lines, collapse = "\n")), file, call)
+}
+
+# A list of cards, each a list of attributes, as a data frame; what a card lacks is NA.
+rows_of <- function(cards, file, call) {
+  is_rows <- is.list(cards) && length(cards) && is.null(names(cards)) &&
+    all(vapply(cards, function(card) is.list(card) && !is.null(names(card)), TRUE))
+  if (!is_rows) {
+    refuse(sprintf("%s must be a list of cards, each with `card` and its attributes.",
+                   file_name(file)), "file", call)
+  }
+  columns <- unique(unlist(lapply(cards, names)))
+  data <- lapply(columns, function(column) {
+    values <- lapply(cards, function(card) if (is.null(card[[column]])) NA else card[[column]])
+    if (any(lengths(values) != 1)) {
+      refuse(sprintf("%s: `%s` must be one plain value for each card.", file_name(file), column),
+             "file", call)
+    }
+    unlist(values)
+  })
+  as.data.frame(rlang::set_names(data, columns), stringsAsFactors = FALSE, optional = TRUE)
+}
+
+listing_from_lines <- function(lines, file, call) {
+  text <- trimws(sub("#.*$", "", lines))
+  used <- which(nzchar(text))
+  shape <- "^(-?[0-9.]+)[[:space:]]+(.+)$"
+  bad <- used[!grepl(shape, text[used])]
+  if (length(bad)) {
+    refuse(sprintf("%s: line %d must be a number of copies and a name, like \"3 plum\", not %s.",
+                   file_name(file), bad[1], quoted(lines[bad[1]])), "file", call)
+  }
+  data.frame(card = sub(shape, "\\2", text[used]), copies = sub(shape, "\\1", text[used]))
+}

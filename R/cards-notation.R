@@ -1,0 +1,101 @@
+# Reading codes. A text that is a whole code is one card (names may have spaces); otherwise it is
+# split at commas and spaces.
+
+read_codes <- function(text, catalogue, notation = "rank_first", call = rlang::caller_env()) {
+  tokens <- split_codes(text, catalogue)
+  if (notation == "suit_first") tokens <- rank_before_suit(tokens, catalogue, call)
+  codes <- find_codes(tokens, catalogue)
+  unknown <- which(is.na(codes))
+  if (length(unknown)) refuse_code(tokens, unknown[1], catalogue, call)
+  codes
+}
+
+# For texts each of which must be one code, or NA: comparisons and casts.
+whole_codes <- function(text, catalogue) {
+  codes <- find_codes(text, catalogue)
+  unknown <- which(is.na(codes) & !is.na(text))
+  if (length(unknown)) refuse_code(text, unknown[1], catalogue, call = NULL)
+  codes
+}
+
+find_codes <- function(tokens, catalogue) {
+  known <- catalogue$data$card
+  codes <- match(tokens, known)
+  left <- which(is.na(codes) & !is.na(tokens))
+  if (!length(left)) return(codes)
+  if (!is.null(catalogue$glyphs)) {
+    codes[left] <- match(plain_code(tokens[left]), known)
+  } else {
+    # Case is forgiven where it cannot mean another card.
+    lower <- tolower(known)
+    clear <- !duplicated(lower) & !duplicated(lower, fromLast = TRUE)
+    found <- match(tolower(tokens[left]), lower)
+    codes[left] <- ifelse(clear[found], found, NA)
+  }
+  codes
+}
+
+split_codes <- function(text, catalogue) {
+  text <- trimws(text)
+  whole <- is.na(text) | !is.na(find_codes(text, catalogue))
+  if (all(whole)) return(text)
+  pieces <- as.list(text)
+  pieces[!whole] <- lapply(text[!whole], function(one) {
+    parts <- trimws(strsplit(one, ",", fixed = TRUE)[[1]])
+    is_code <- !is.na(find_codes(parts, catalogue))
+    unlist(ifelse(is_code, as.list(parts), strsplit(parts, "[[:space:]]+")))
+  })
+  tokens <- unlist(pieces)
+  tokens[is.na(tokens) | nzchar(tokens)]
+}
+
+# Upper case, letters for glyphs (filled or outlined), 10 for T.
+plain_code <- function(token) {
+  token <- toupper(gsub("\ufe0f", "", token, fixed = TRUE))
+  token <- chartr("\u2660\u2665\u2666\u2663\u2664\u2661\u2662\u2667", "SHDCSHDC", token)
+  sub("^T([SHDC])$", "10\\1", token)
+}
+
+rank_before_suit <- function(tokens, catalogue, call) {
+  if (is.null(catalogue$glyphs)) {
+    refuse(sprintf("`notation = \"suit_first\"` is for standard cards, not for %s.",
+                   catalogue$title), "notation", call)
+  }
+  plain <- plain_code(tokens)
+  turned <- sub("^([SHDC])(10|[2-9TJQKA])$", "\\2\\1", plain)
+  other <- which(turned == plain & plain != "JOKER")
+  if (length(other)) {
+    refuse(sprintf(paste("Unknown card %s at position %s. With `notation = \"suit_first\"` codes",
+                         "are suit then rank, like \"SA\", \"H10\"."),
+                   quoted(tokens[other[1]]), format_count(other[1])), "notation", call)
+  }
+  turned
+}
+
+refuse_code <- function(tokens, position, catalogue, call) {
+  token <- trimws(tokens[position])
+  said <- if (is.na(tokens[position])) {
+    sprintf("A card is missing (NA) at position %d.", position)
+  } else {
+    sprintf("Unknown card %s at position %s.", quoted(token), format_count(position))
+  }
+  refuse(paste0(said, " ", code_rule(catalogue), code_hint(token, catalogue)), "notation", call)
+}
+
+code_rule <- function(catalogue) {
+  if (!is.null(catalogue$glyphs)) return("Codes are rank then suit, like \"AS\", \"10H\"")
+  codes <- catalogue$data$card
+  if (!length(codes)) return("The catalogue is empty")
+  sprintf("Codes of %s are like %s", catalogue$title, join_words(quoted(utils::head(codes, 3))))
+}
+
+code_hint <- function(token, catalogue) {
+  standard <- !is.null(catalogue$glyphs)
+  turned <- sub("^([SHDC])(.+)$", "\\2\\1", plain_code(token))
+  if (standard && turned != plain_code(token) && !is.na(find_codes(turned, catalogue))) {
+    return("; for suit then rank say `notation = \"suit_first\"`.")
+  }
+  guess <- if (standard) sub("^1([SHDC])$", "A\\1", plain_code(token)) else token
+  near <- nearest_word(guess, catalogue$data$card)
+  if (is.null(near)) "." else sprintf("; did you mean %s?", quoted(near))
+}

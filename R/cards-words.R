@@ -1,0 +1,75 @@
+# A deck in words, as code that makes it, and as plain data for files.
+
+deck_in_words <- function(deck) {
+  code <- deck_code(deck)
+  title <- catalogue_of(deck)$title
+  if (identical(code, "deck_standard()")) return("a standard deck of 52")
+  if (title == "standard") return(sprintf("a deck of %s", count_of(length(deck), "standard card")))
+  sprintf("a deck of %s (%s)", count_of(length(deck), "card"), title)
+}
+
+# R code that gives the deck back.
+deck_code <- function(deck) {
+  catalogue <- catalogue_of(deck)
+  codes <- codes_of(deck)
+  if (catalogue$id == standard_catalogue$id) return(standard_code(deck))
+  recipe <- catalogue$recipe
+  if (!is.null(recipe) && identical(codes, rep(seq_along(recipe$copies), times = recipe$copies))) {
+    return(recipe$code)
+  }
+  columns <- vapply(catalogue$data, as_code, "")
+  sprintf("deck_from(data.frame(%s))[%s]", paste(names(columns), "=", columns, collapse = ", "),
+          as_code(codes))
+}
+
+standard_code <- function(deck) {
+  jokers <- sum(as.character(deck) == "JOKER")
+  packs <- (length(deck) - jokers) / 52
+  if (packs >= 1 && packs == floor(packs) && jokers %% packs == 0) {
+    for (arranged in c("suit", "rank")) {
+      made <- deck_standard(packs, jokers / packs, arranged = arranged)
+      if (identical(codes_of(made), codes_of(deck))) {
+        return(standard_call(packs, jokers / packs, arranged))
+      }
+    }
+  }
+  sprintf("as_cards(%s)", quoted(paste(as.character(deck), collapse = " ")))
+}
+
+standard_call <- function(packs, jokers, arranged) {
+  settings <- c(if (packs > 1) sprintf("packs = %d", packs),
+                if (jokers > 0) sprintf("jokers = %d", jokers),
+                if (arranged != "suit") sprintf("arranged = %s", quoted(arranged)))
+  sprintf("deck_standard(%s)", paste(settings, collapse = ", "))
+}
+
+# As the shell names the deck after --deck, or NULL when it has no name there.
+deck_shell_name <- function(deck) {
+  code <- deck_code(deck)
+  if (grepl("^deck_standard\\(", code)) {
+    settings <- gsub(" = ", "=", gsub("[\",]", "", sub("^deck_standard\\((.*)\\)$", "\\1", code)))
+    return(trimws(paste("standard", settings)))
+  }
+  if (grepl("^deck_numbered\\(", code)) return(paste("numbered", length(deck)))
+  if (grepl("^deck_from\\(\"[^\"]*\"\\)$", code)) return(sub("^deck_from\\(\"(.*)\"\\)$", "\\1", code))
+  NULL
+}
+
+plain_deck <- function(deck) {
+  catalogue <- catalogue_of(deck)
+  standard <- catalogue$id == standard_catalogue$id
+  list(title = catalogue$title, cards = as.character(deck),
+       catalogue = if (!standard) as.list(catalogue$data), recipe = catalogue$recipe)
+}
+
+deck_from_plain <- function(plain) {
+  if (is.null(plain$catalogue)) return(as_cards(as.character(plain$cards)))
+  columns <- lapply(plain$catalogue, function(column) if (length(column)) unlist(column) else NA[0])
+  columns$card <- as.character(columns$card)
+  data <- as.data.frame(columns, stringsAsFactors = FALSE, optional = TRUE)
+  glyphs <- standard_catalogue$glyphs[match(data$card, standard_catalogue$data$card)]
+  recipe <- plain$recipe
+  if (!is.null(recipe)) recipe$copies <- as.double(recipe$copies)
+  catalogue <- new_catalogue(data, plain$title, if (nrow(data) && !anyNA(glyphs)) glyphs, recipe)
+  new_cards(match(as.character(plain$cards), data$card), catalogue)
+}

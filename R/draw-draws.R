@@ -1,0 +1,174 @@
+#' Draws and positions
+#'
+#' Experiments that ask which cards come up. In `draws()` each trial adds `size` entries, the first
+#' `size` cards of that trial's [shuffle()] (or, with replacement, cards each from the whole deck).
+#' In `positions()` each trial adds one entry per card: which card came at which position, from the
+#' top.
+#'
+#' @param deck Cards, up to 65,535.
+#' @param size Number of cards drawn, 0 or more, at most the deck's size unless `replace`.
+#' @param replace Whether each card goes back before the next is drawn.
+#' @param shuffle A shuffling procedure.
+#' @return An experiment for [simulate()][simulate.habanera_experiment], [exact()], [trials()].
+#'   Outcome columns: `card` (code; one row for every kind in the deck, in the order of its
+#'   catalogue); `positions()` also has `position` (1 is the top).
+#' @section Exact answers: Of a kind with m copies among n cards, a draw of k holds k m / n on
+#'   average, with or without replacement; a position holds it with chance m / n. `exact(x, method =
+#'   "walk")` gets the same by walking every path of the code that simulates, on small decks.
+#' @section Errors: `habanera_error_input` for a size larger than the deck and other impossible
+#'   settings; `habanera_error_work` for more than 16.7 million card-by-position cells, or a walk of
+#'   more than 5 million paths.
+#' @examples
+#' five <- draws(deck_standard(), 5)
+#' simulate(five, nsim = 1e4, seed = 1)
+#' exact(five)
+#' simulate(positions(deck_numbered(4)), nsim = 1e4, seed = 1)
+#' @export
+draws <- function(deck, size, replace = FALSE, shuffle = shuffle_uniform()) {
+  check_deck(deck)
+  check_flag(replace)
+  check_draw_size(size, deck, replace)
+  check_procedure(shuffle)
+  new_experiment("habanera_draws", deck = deck, size = as.double(size), replace = replace,
+                 shuffle = shuffle)
+}
+
+#' @rdname draws
+#' @export
+positions <- function(deck, shuffle = shuffle_uniform()) {
+  check_deck(deck)
+  check_procedure(shuffle)
+  x <- new_experiment("habanera_positions", deck = deck, shuffle = shuffle)
+  cells <- as.double(length(deck)) * length(kinds_of(deck)$codes)
+  if (cells > 2^24) {
+    refuse(sprintf("This deck has %s card-by-position cells; at most %s can be counted.",
+                   format_count(cells), format_count(2^24)), "work")
+  }
+  x
+}
+
+check_deck <- function(deck, call = rlang::caller_env()) {
+  check_cards_argument(deck, "deck", call)
+  if (length(deck) > most_cards) {
+    refuse(sprintf("`deck` has %s; at most %s can be simulated.", count_of(length(deck), "card"),
+                   format_count(most_cards)), call = call)
+  }
+  deck
+}
+
+check_draw_size <- function(size, deck, replace, call = rlang::caller_env()) {
+  n <- length(deck)
+  if (!replace) return(check_whole(size, 0, n, "size", call))
+  check_whole(size, 0, if (n == 0) 0 else 1e6, "size", call)
+}
+
+# The kinds in a deck in the order of its catalogue: their codes there, copies, and the kind at each
+# place (counted from 1).
+kinds_of <- function(deck) {
+  codes <- codes_of(deck)
+  kinds <- sort(unique(codes))
+  places <- match(codes, kinds)
+  list(codes = kinds, copies = as.double(tabulate(places, length(kinds))), places = places,
+       cards = catalogue_of(deck)$data$card[kinds])
+}
+
+# What the core is told of a draw. Pairs are counted only where a kind can come twice in a trial.
+draw_spec <- function(deck, size, replace, can_repeat) {
+  kinds <- kinds_of(deck)
+  list(places = kinds$places, kinds = length(kinds$codes), size = size, replace = replace,
+       pairs = can_repeat)
+}
+
+can_repeat <- function(x) x$size > 1 && (x$replace || anyDuplicated(codes_of(x$deck)) > 0)
+
+#' @export
+result_kind.habanera_draws <- function(experiment) "draws"
+#' @export
+result_kind.habanera_positions <- function(experiment) "positions"
+
+#' @export
+outcome_space.habanera_draws <- function(experiment) {
+  data.frame(card = kinds_of(experiment$deck)$cards)
+}
+#' @export
+outcome_space.habanera_positions <- function(experiment) {
+  cards <- kinds_of(experiment$deck)$cards
+  n <- length(experiment$deck)
+  data.frame(card = rep(cards, times = n), position = rep(as.double(seq_len(n)), each = length(cards)))
+}
+
+#' @export
+entries_per_trial.habanera_draws <- function(experiment) experiment$size
+#' @export
+entries_per_trial.habanera_positions <- function(experiment) length(experiment$deck)
+
+#' @export
+run_lap.habanera_draws <- function(experiment, seed, first, count, threads) {
+  repeats <- can_repeat(experiment)
+  spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, repeats)
+  tally <- core_count_draws(spec, seed, first, count, threads)
+  if (!repeats) tally["pairs"] <- list(NULL)
+  tally
+}
+#' @export
+run_lap.habanera_positions <- function(experiment, seed, first, count, threads) {
+  spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE)
+  tally <- core_count_positions(spec, seed, first, count, threads)
+  tally["pairs"] <- list(NULL)
+  tally
+}
+
+#' @export
+play_trials.habanera_draws <- function(experiment, seed, trials) {
+  spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, FALSE)
+  cards_matrix(core_trial_draws(spec, seed, trials), experiment$deck)
+}
+#' @export
+play_trials.habanera_positions <- function(experiment, seed, trials) {
+  spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE)
+  cards_matrix(core_trial_draws(spec, seed, trials), experiment$deck)
+}
+
+cards_matrix <- function(kinds, deck) {
+  matrix(kinds_of(deck)$cards[kinds], nrow = nrow(kinds), ncol = ncol(kinds))
+}
+
+#' @export
+in_words.habanera_draws <- function(experiment) {
+  sprintf("%s drawn from %s, %s", count_of(experiment$size, "card"), deck_in_words(experiment$deck),
+          draw_manner(experiment))
+}
+#' @export
+in_words.habanera_positions <- function(experiment) {
+  sprintf("where each card of %s comes after %s", deck_in_words(experiment$deck),
+          format(experiment$shuffle))
+}
+
+# Draws made elsewhere have no procedure of ours.
+draw_manner <- function(x) {
+  if (x$replace) return("each put back before the next")
+  if (is.null(x$shuffle)) return("without replacement")
+  sprintf("without replacement after %s", format(x$shuffle))
+}
+
+#' @export
+as_plain.habanera_draws <- function(experiment) {
+  list(kind = "draws", deck = plain_deck(experiment$deck), size = experiment$size,
+       replace = experiment$replace, shuffle = experiment$shuffle$name)
+}
+
+#' @export
+as_plain.habanera_positions <- function(experiment) {
+  list(kind = "positions", deck = plain_deck(experiment$deck), shuffle = experiment$shuffle$name)
+}
+
+#' @export
+from_plain.draws <- function(plain) {
+  x <- draws(deck_from_plain(plain$deck), plain$size, plain$replace)
+  x["shuffle"] <- list(procedure_from_plain(plain$shuffle))
+  x
+}
+#' @export
+from_plain.positions <- function(plain) {
+  positions(deck_from_plain(plain$deck), procedure_from_plain(plain$shuffle))
+}

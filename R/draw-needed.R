@@ -1,0 +1,82 @@
+#' How many draws would show it?
+#'
+#' The number of trials after which a card that comes up `off_by` too often (others a little less)
+#' would be noticed with the stated power: by its own z, when the card was named beforehand; by the
+#' largest z of all kinds, judged at the level divided by the number of kinds (Bonferroni); and by
+#' the overall chi-square of [summary()][summary.habanera_counts], through its noncentral law.
+#'
+#' With p the card's fair chance of being drawn and q = p (1 + off_by), the z test needs
+#' (z_level sqrt(v(p)) + z_power sqrt(v(q)))^2 / (q - p)^2 trials, v(p) = p (1 - p) being the
+#' variance in one trial (for several copies the exact variance, scaled alike) (Fleiss, Levin & Paik 2003, "Statistical methods for rates and proportions",
+#' eq. 2.20). The chi-square needs a noncentrality that grows by the factor times the sum of
+#' (change)^2 / expected with every trial (Cohen 1988, "Statistical power analysis", ch. 7).
+#'
+#' @param deck Cards.
+#' @param size Number of cards drawn.
+#' @param off_by How much too often, as a share: 0.05 is 5% more often than it should.
+#' @param card The code of the card; `NULL`: the first of the deck.
+#' @param replace As in [draws()].
+#' @param level Chance of a false alarm. @param power Chance of noticing.
+#' @return A data frame: `test` (text), `trials` (whole number).
+#' @section Errors: `habanera_error_input` when a card cannot come that much more often.
+#' @examples
+#' draws_needed(deck_standard(), 5, off_by = 0.05)
+#' @export
+draws_needed <- function(deck, size, off_by, card = NULL, replace = FALSE, level = 0.05,
+                         power = 0.95) {
+  experiment <- draws(deck, size, replace)
+  check_between(level, 0, 1)
+  check_between(power, level, 1)
+  check_between(off_by, 0, 1e6)
+  kinds <- kinds_of(deck)
+  law <- fair_law(experiment, kinds$copies)
+  if (is.na(law$factor) || law$df < 1 || size == 0) {
+    refuse("Nothing can come up too often here: every draw holds the same cards.")
+  }
+  kind <- named_kind(card, deck, kinds, rlang::current_env())
+  most <- if (replace) size else min(kinds$copies[kind], size)
+  change <- shifted_rates(law, kind, off_by, most, rlang::current_env())
+  data.frame(
+    test = c("this card's z, named beforehand", "the largest z of all kinds", "overall chi-square"),
+    trials = ceiling(c(trials_for_z(law, kind, change, most, level, power),
+                       trials_for_z(law, kind, change, most, level / length(kinds$copies), power),
+                       trials_for_chi_square(law, change, level, power)))
+  )
+}
+
+named_kind <- function(card, deck, kinds, call) {
+  if (is.null(card)) return(kinds$places[1])
+  check_string(card, "card", call)
+  code <- read_codes(card, catalogue_of(deck), call = call)
+  kind <- match(code, kinds$codes)
+  if (length(kind) != 1 || is.na(kind)) {
+    refuse(sprintf("`card` must be one card of the deck, not %s.", quoted(card)), call = call)
+  }
+  kind
+}
+
+# The change of each kind's expected number per trial.
+shifted_rates <- function(law, kind, off_by, most, call) {
+  gain <- law$expected[kind] * off_by
+  if (law$expected[kind] + gain >= most) {
+    refuse(sprintf("`off_by` must be below %s: this card cannot come more often than %s a draw.",
+                   format_number(most / law$expected[kind] - 1), count_of(most, "time")), call = call)
+  }
+  change <- -gain * law$expected / sum(law$expected[-kind])
+  change[kind] <- gain
+  change
+}
+
+trials_for_z <- function(law, kind, change, most, level, power) {
+  fair <- law$variance[kind]
+  # Chances as a share of the most that a draw can hold: for one copy, of coming at all.
+  p <- law$expected[kind] / most
+  q <- p + change[kind] / most
+  shifted <- fair * q * (1 - q) / (p * (1 - p))
+  z <- stats::qnorm(level / 2, lower.tail = FALSE) * sqrt(fair) + stats::qnorm(power) * sqrt(shifted)
+  (z / change[kind])^2
+}
+
+trials_for_chi_square <- function(law, change, level, power) {
+  needed_noncentrality(law$df, level, power) / (law$factor * sum(change^2 / law$expected))
+}

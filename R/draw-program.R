@@ -1,0 +1,108 @@
+#' @rdname draws_recorded
+#' @param command One shell command line.
+#' @param time_limit Seconds that the program may take in all.
+#' @export
+draws_program <- function(command, deck = deck_standard(), size = NULL, replace = FALSE,
+                          numbering = NULL, time_limit = 600) {
+  call <- rlang::current_env()
+  check_string(command)
+  check_deck(deck)
+  check_flag(replace)
+  check_number(time_limit, 0.1, 1e6)
+  x <- new_experiment(c("habanera_draws_program", "habanera_draws"), deck = deck, size = NULL,
+                      replace = replace, shuffle = NULL, command = command, numbering = numbering,
+                      time_limit = time_limit)
+  x$size <- size
+  if (is.null(size)) x$size <- ncol(run_program(x, 1, call))
+  check_draw_size(x$size, deck, replace, call)
+  x
+}
+
+# Starts the program once and reads a draw for each deck it was given: a matrix of kinds.
+run_program <- function(x, count, call) {
+  folder <- tempfile("program-")
+  dir.create(folder)
+  on.exit(unlink(folder, recursive = TRUE))
+  files <- file.path(folder, c("decks", "draws", "said"))
+  writeLines(rep(paste(as.character(x$deck), collapse = " "), count), files[1])
+  status <- suppressWarnings(system2("sh", c("-c", shQuote(x$command)), stdin = files[1],
+                                     stdout = files[2], stderr = files[3], timeout = x$time_limit))
+  refuse_failed(x, status, files, call)
+  lines <- readLines(files[2], warn = FALSE)
+  lines <- lines[nzchar(trimws(lines))]
+  if (length(lines) != count) {
+    refuse_program(x, sprintf("wrote %s for %s", count_of(length(lines), "line"),
+                              count_of(count, "deck")), files, call)
+  }
+  if (!all(validUTF8(lines))) refuse_program(x, "wrote something that is not text", files, call)
+  label <- function(line) sprintf("%s, line %s", quoted(x$command), format_count(line))
+  kinds <- kinds_from_lines(lines, x$deck, x$size, x$numbering, label, call)
+  refuse_doubled(kinds, x$deck, x$replace, label, call)
+  kinds
+}
+
+refuse_failed <- function(x, status, files, call) {
+  if (status == 124) {
+    refuse_program(x, sprintf("took longer than %s seconds", format(x$time_limit)), files, call)
+  }
+  if (status != 0) refuse_program(x, sprintf("ended with status %d", status), files, call)
+}
+
+refuse_program <- function(x, what, files, call) {
+  said <- utils::tail(readLines(files[3], warn = FALSE), 5)
+  refuse(c(sprintf("The program %s %s.", quoted(x$command), what),
+           if (length(said)) c(i = paste("It said:", paste(said, collapse = " / ")))),
+         "program", call)
+}
+
+#' @export
+plays_at_once.habanera_draws_program <- function(experiment) TRUE
+
+most_program_trials <- 1e7
+
+#' @export
+check_simulation.habanera_draws_program <- function(experiment, settings, call) {
+  if (!is.null(settings$precision) || !is.null(settings$checkpoint)) {
+    refuse("A program is started once for all trials: `precision` and `checkpoint` are not for it.",
+           call = call)
+  }
+  check_whole(settings$nsim, 1, most_program_trials, "nsim", call)
+}
+
+#' @export
+source_of.habanera_draws_program <- function(experiment) {
+  sprintf("the program %s", quoted(experiment$command))
+}
+
+#' @export
+run_lap.habanera_draws_program <- function(experiment, seed, first, count, threads) {
+  kinds <- run_program(experiment, count, call = NULL)
+  tally_of_draws(kinds, nrow(outcome_space(experiment)), first, can_repeat(experiment))
+}
+
+#' @export
+play_trials.habanera_draws_program <- function(experiment, seed, trials) {
+  refuse("A program's draws have no addresses: its chance is its own.", call = NULL)
+}
+
+#' @export
+in_words.habanera_draws_program <- function(experiment) {
+  paste0(NextMethod(), ", by a program")
+}
+
+#' @export
+as_plain.habanera_draws_program <- function(experiment) {
+  list(kind = "draws_program", deck = plain_deck(experiment$deck), size = experiment$size,
+       replace = experiment$replace, command = experiment$command,
+       numbering = experiment$numbering)
+}
+
+#' @export
+from_plain.draws_program <- function(plain) {
+  new_experiment(c("habanera_draws_program", "habanera_draws"), deck = deck_from_plain(plain$deck),
+                 size = as.double(plain$size), replace = plain$replace, shuffle = NULL,
+                 command = plain$command, numbering = plain$numbering, time_limit = 600)
+}
+
+#' @export
+exact.habanera_draws_program <- function(x, ...) refuse_exact_elsewhere(x, rlang::current_env())

@@ -1,0 +1,186 @@
+#' Does each card come up as often as it should?
+#'
+#' Sets the counts of draws or positions beside what a fair draw gives. Per row `z` is the deviation
+#' in standard deviations of the exact law. Overall, with O the counts over N trials, k cards of n
+#' drawn, m copies of a kind and E = N k m / n: without replacement (n - 1)/(n - k) times the sum of
+#' (O - E)^2/E over kinds has the chi-square law on (kinds - 1) degrees of freedom; with replacement
+#' the factor is 1. For positions the factor is (n - 1)/n, on (kinds - 1)(n - 1). When nothing can
+#' vary (k = n, one kind) the test is `NA`.
+#'
+#' @param object Counts of [draws()] or [positions()], or of draws made elsewhere.
+#' @param group `NULL` for a row per card, or the name of an attribute for a row per value.
+#' @param ... Not used.
+#' @return A `habanera_draw_summary`: a list with `table` (data frame: `card` or the attribute,
+#'   `position` for positions; `count`, `percent` of all entries, `expected`, `deviation`, `z`; a row
+#'   `total` last), `test` (a list: `statistic`, `df`, `p.value`), `unseen` (data frame of kinds that
+#'   never came: `card`, `log10_chance` of that under a fair draw) and `words`.
+#'   `as.data.frame()` gives the table.
+#' @examples
+#' x <- simulate(draws(deck_standard(), 5), nsim = 1e4, seed = 1)
+#' summary(x, group = "suit")
+#' @name summary.habanera_counts
+NULL
+
+#' @rdname summary.habanera_counts
+#' @export
+summary.habanera_counts_draws <- function(object, group = NULL, ...) summarise_draws(object, group)
+
+#' @rdname summary.habanera_counts
+#' @export
+summary.habanera_counts_positions <- function(object, group = NULL, ...) {
+  summarise_draws(object, group)
+}
+
+summarise_draws <- function(x, group, call = rlang::caller_env()) {
+  cells <- grouped_cells(x, group, call)
+  table <- fit_table(cells, trial_count(x))
+  test <- scaled_chi_square(cells$n, table$expected, cells$law$factor, cells$law$df)
+  structure(list(table = rbind(table, total_row(table)), test = test, unseen = unseen_kinds(x),
+                 group = names(cells$outcomes)[1], words = run_in_words(x),
+                 question = in_words(x$provenance$experiment)),
+            class = "habanera_draw_summary")
+}
+
+# The cells to judge, with their law: as counted, or added up by an attribute.
+grouped_cells <- function(x, group, call) {
+  experiment <- x$provenance$experiment
+  kinds <- kinds_of(experiment$deck)
+  if (is.null(group)) {
+    return(list(outcomes = x$outcomes, n = x$n, law = fair_law(experiment, kinds$copies)))
+  }
+  values <- group_values(experiment$deck, kinds, group, call)
+  levels <- unique(values)
+  copies <- as.double(rowsum(kinds$copies, match(values, levels))[, 1])
+  cell_group <- match(values, levels)
+  blocks <- length(x$n) / max(1, length(values))
+  block <- rep(seq_len(blocks), each = length(values))
+  key <- (block - 1) * length(levels) + rep(cell_group, times = blocks)
+  outcomes <- x$outcomes[match(seq_len(blocks * length(levels)), key), , drop = FALSE]
+  outcomes$card <- rep(levels, times = blocks)
+  names(outcomes)[names(outcomes) == "card"] <- group
+  rownames(outcomes) <- NULL
+  list(outcomes = outcomes, n = as.double(rowsum(x$n, key)[, 1]),
+       law = fair_law(experiment, copies))
+}
+
+group_values <- function(deck, kinds, group, call) {
+  check_string(group, "group", call)
+  data <- catalogue_of(deck)$data
+  if (!group %in% names(data)) {
+    refuse(sprintf("`group` must be an attribute of the deck (%s), not %s%s",
+                   join_words(names(data)), quoted(group), did_you_mean(group, names(data))),
+           call = call)
+  }
+  values <- data[[group]][kinds$codes]
+  ifelse(is.na(values), paste("no", group), as.character(values))
+}
+
+fit_table <- function(cells, trials) {
+  expected <- trials * cells$law$expected
+  sd <- sqrt(trials * cells$law$variance)
+  deviation <- cells$n - expected
+  cbind(cells$outcomes, count = cells$n, percent = 100 * cells$n / sum(cells$n),
+        expected = expected, deviation = deviation, z = ifelse(sd > 0, deviation / sd, NA))
+}
+
+total_row <- function(table) {
+  total <- table[0, , drop = FALSE][1, , drop = FALSE]
+  total[[1]] <- "total"
+  for (column in c("count", "percent", "expected", "deviation")) total[[column]] <- sum(table[[column]])
+  rownames(total) <- NULL
+  total
+}
+
+# Kinds that never came, with how unlikely that is.
+unseen_kinds <- function(x) {
+  experiment <- x$provenance$experiment
+  kinds <- kinds_of(experiment$deck)
+  if (inherits(experiment, "habanera_positions") || entries_per_trial(experiment) == 0) {
+    return(data.frame(card = character(), log10_chance = numeric()))
+  }
+  chance <- log10_never(experiment, kinds$copies, trial_count(x))
+  data.frame(card = kinds$cards, log10_chance = chance)[x$n == 0, , drop = FALSE]
+}
+
+#' @export
+as.data.frame.habanera_draw_summary <- function(x, row.names = NULL, optional = FALSE, ...) x$table
+
+# Below this p-value we say that counts and law do not agree; one in a hundred fair runs will.
+verdict_level <- 0.01
+
+is_surprising <- function(test) isTRUE(test$p.value < verdict_level)
+
+draw_verdict <- function(test, unseen = NULL) {
+  if (is.na(test$statistic)) return("Nothing here could vary: every draw holds the same cards.")
+  verdict <- if (is_surprising(test)) "Biased" else "No bias seen"
+  paste0(verdict, ": ", chi_square_in_words(test), ".")
+}
+
+unseen_in_words <- function(unseen) {
+  if (!nrow(unseen)) return(character())
+  chances <- ifelse(unseen$log10_chance > -300, format_number(10^unseen$log10_chance, 2),
+                    sprintf("1e%.0f", unseen$log10_chance))
+  each <- sprintf("%s (chance %s in a fair draw)", unseen$card, chances)
+  sprintf("Never came: %s.", join_some(each))
+}
+
+#' @export
+print.habanera_draw_summary <- function(x, rows = 60, ...) {
+  cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
+  writeLines(c(draw_verdict(x$test), unseen_in_words(x$unseen)))
+  body <- x$table[-nrow(x$table), , drop = FALSE]
+  shown <- rbind(utils::head(body, rows), x$table[nrow(x$table), , drop = FALSE])
+  print(printed_table(shown), row.names = FALSE)
+  if (nrow(body) > rows) cat(sprintf("# ... with %s more rows\n", format_count(nrow(body) - rows)))
+  invisible(x)
+}
+
+# Figures rounded for reading; the object keeps them whole.
+printed_table <- function(table) {
+  shown <- table
+  if ("position" %in% names(shown)) {
+    shown$position <- ifelse(is.na(shown$position), "", format_count(shown$position))
+  }
+  shown$count <- format_count(table$count)
+  shown$percent <- format_fixed(table$percent, 2)
+  shown$expected <- format_fixed(table$expected, 1)
+  shown$deviation <- formatC(table$deviation, digits = 1, format = "f", flag = "+", big.mark = ",")
+  shown$z <- ifelse(is.na(table$z), "", formatC(table$z, digits = 2, format = "f", flag = "+"))
+  shown
+}
+
+#' @export
+first_answer.habanera_counts_draws <- function(x) answer_line(x)
+#' @export
+first_answer.habanera_counts_positions <- function(x) answer_line(x)
+
+answer_line <- function(x) {
+  summary <- summarise_draws(x, NULL)
+  c(sprintf("%s %s (%s.)", draw_verdict(summary$test), range_line(summary$table), run_in_words(x)),
+    unseen_in_words(summary$unseen))
+}
+
+# How far the counts lie from what is expected.
+range_line <- function(table) {
+  table <- table[-nrow(table), , drop = FALSE]
+  if (!nrow(table)) return("There is no card.")
+  expected <- unique(round(table$expected, 9))
+  seen <- if (length(expected) == 1) {
+    sprintf("Expected %s each; counted %s to %s", format_fixed(expected, 1),
+            format_count(min(table$count)), format_count(max(table$count)))
+  } else {
+    sprintf("Counted %s in all", format_count(sum(table$count)))
+  }
+  if (all(is.na(table$z))) return(paste0(seen, "."))
+  sprintf("%s (z %+.1f to %+.1f).", seen, min(table$z, na.rm = TRUE), max(table$z, na.rm = TRUE))
+}
+
+#' @export
+exact_columns.habanera_counts <- function(x) {
+  experiment <- x$provenance$experiment
+  law <- fair_law(experiment, kinds_of(experiment$deck)$copies)
+  trials <- trial_count(x)
+  sd <- sqrt(law$variance / trials)
+  z <- ifelse(sd > 0, (x$n / trials - law$expected) / sd, NA)
+  data.frame(exact = law$expected, statistic = z, p.value = 2 * stats::pnorm(-abs(z)))
+}

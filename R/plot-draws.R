@@ -1,0 +1,110 @@
+#' @rdname autoplot
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_counts_draws)
+autoplot.habanera_counts_draws <- function(object, ...) {
+  data <- draw_figure_data(object)
+  counts <- ggplot2::ggplot(data, ggplot2::aes(x = .data$label)) +
+    band_layers(data) +
+    ggplot2::geom_point(ggplot2::aes(y = .data$count, colour = .data$outside), size = 2.4) +
+    outside_labels(data) +
+    ggplot2::scale_colour_manual(values = c(`FALSE` = figure_colours[["data"]],
+                                            `TRUE` = figure_colours[["surprise"]]), guide = "none") +
+    ggplot2::scale_y_continuous(labels = format_count) +
+    draw_figure_words(object) +
+    figure_theme()
+  if (nlevels(data$panel) > 1) {
+    counts <- counts + ggplot2::facet_wrap(ggplot2::vars(.data$panel),
+                                           ncol = if (nlevels(data$panel) > 2) 2 else 1)
+  }
+  counts + crowded_axis(nlevels(data$label))
+}
+
+# One row per kind: its count, what is expected, and the two bands.
+draw_figure_data <- function(x) {
+  experiment <- x$provenance$experiment
+  law <- fair_law(experiment, kinds_of(experiment$deck)$copies)
+  trials <- trial_count(x)
+  data <- card_layout(experiment$deck)
+  data$panel <- factor(data$panel, levels = unique(data$panel))
+  sd <- sqrt(trials * law$variance)
+  data$count <- x$n
+  data$expected <- trials * law$expected
+  wide <- stats::qnorm(1 - 0.025 / max(1, nrow(data)))
+  data$low <- pmax(0, data$expected - stats::qnorm(0.975) * sd)
+  data$high <- data$expected + stats::qnorm(0.975) * sd
+  data$lowest <- pmax(0, data$expected - wide * sd)
+  data$highest <- data$expected + wide * sd
+  data$outside <- abs(data$count - data$expected) > wide * sd + 1e-9 * data$expected
+  data
+}
+
+band_layers <- function(data) {
+  place <- as.integer(data$label)
+  strip <- function(low, high, colour) {
+    ggplot2::geom_rect(ggplot2::aes(xmin = place - 0.5, xmax = place + 0.5, ymin = .data[[low]],
+                                    ymax = .data[[high]]), fill = colour)
+  }
+  list(
+    strip("lowest", "highest", "#EDF0F3"), strip("low", "high", figure_colours[["band"]]),
+    ggplot2::geom_segment(ggplot2::aes(x = place - 0.52, xend = place + 0.52, y = .data$expected,
+                                       yend = .data$expected), colour = figure_colours[["line"]])
+  )
+}
+
+# The cards outside the light band are named where there are few.
+outside_labels <- function(data) {
+  named <- data[data$outside, , drop = FALSE]
+  if (!nrow(named) || nrow(named) > 12) return(NULL)
+  ggplot2::geom_text(data = named, ggplot2::aes(y = .data$count, label = .data$card),
+                     colour = figure_colours[["surprise"]], vjust = -0.9, size = 3.8)
+}
+
+draw_figure_words <- function(x) {
+  summary <- summarise_draws(x, NULL)
+  ggplot2::labs(
+    title = "How often each card came", subtitle = draw_verdict(summary$test),
+    x = NULL, y = "times drawn",
+    caption = paste0(strwrap(paste0(
+      in_words(x$provenance$experiment), "; ", run_in_words(x, timed = FALSE), ". Line: expected. ",
+      "Dark band: 95% of fair counts, card by card. Light band: all of them, 95% of the time."), 120),
+      collapse = "\n")
+  )
+}
+
+# Names that would run into each other are turned, and left out when there are too many.
+crowded_axis <- function(labels) {
+  if (labels > 120) return(ggplot2::theme(axis.text.x = ggplot2::element_blank()))
+  if (labels <= 14) return(NULL)
+  ggplot2::theme(axis.text.x = ggplot2::element_text(angle = 90, hjust = 1, vjust = 0.5,
+                                                     size = if (labels > 60) 6 else 9))
+}
+
+#' @rdname autoplot
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_counts_positions)
+autoplot.habanera_counts_positions <- function(object, ...) {
+  summary <- summarise_draws(object, NULL)
+  cells <- summary$table[-nrow(summary$table), , drop = FALSE]
+  cells$card <- factor(cells$card, levels = rev(unique(cells$card)))
+  cells$z[is.na(cells$z)] <- 0
+  limit <- max(4, abs(cells$z))
+  ggplot2::ggplot(cells, ggplot2::aes(x = .data$position, y = .data$card, fill = .data$z)) +
+    ggplot2::geom_raster() +
+    ggplot2::scale_fill_gradient2(
+      low = figure_colours[["data"]], mid = "#F7F7F7", high = figure_colours[["surprise"]],
+      limits = c(-limit, limit), name = "standard\ndeviations"
+    ) +
+    ggplot2::labs(title = "Where each card came", subtitle = draw_verdict(summary$test),
+                  x = "position from the top", y = NULL,
+                  caption = paste0(summary$question, "; ", run_in_words(object, timed = FALSE))) +
+    figure_theme() +
+    ggplot2::theme(panel.grid = ggplot2::element_blank()) +
+    crowded_rows(nlevels(cells$card))
+}
+
+crowded_rows <- function(rows) {
+  if (rows > 80) return(ggplot2::theme(axis.text.y = ggplot2::element_blank()))
+  if (rows > 30) ggplot2::theme(axis.text.y = ggplot2::element_text(size = 7))
+}
+
+#' @rdname autoplot
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_comparison)
+autoplot.habanera_comparison <- function(object, ...) ggplot2::autoplot(object$counts, ...)

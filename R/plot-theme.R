@@ -1,0 +1,51 @@
+# The look of every figure: quiet ground, direct labels, colours that differ in lightness as well as
+# in hue (Okabe & Ito 2008, "Color universal design").
+
+figure_colours <- c(data = "#0072B2", surprise = "#D55E00", band = "#D9DEE3", line = "#5B6770",
+                    text = "#1F2933")
+
+figure_theme <- function(base_size = 13) {
+  ggplot2::theme_minimal(base_size = base_size) +
+    ggplot2::theme(
+      plot.title.position = "plot", plot.caption.position = "plot",
+      plot.title = ggplot2::element_text(face = "bold", size = base_size * 1.2),
+      plot.subtitle = ggplot2::element_text(colour = figure_colours[["line"]]),
+      plot.caption = ggplot2::element_text(colour = figure_colours[["line"]], hjust = 0),
+      text = ggplot2::element_text(colour = figure_colours[["text"]]),
+      strip.text = ggplot2::element_text(hjust = 0, face = "bold"),
+      panel.grid.minor = ggplot2::element_blank(),
+      plot.background = ggplot2::element_rect(fill = "white", colour = NA)
+    )
+}
+
+#' Figures
+#'
+#' `autoplot()` methods return a ggplot and never simulate. For counts of [draws()]: each card's count
+#' against the band in which 95% of fair counts lie (dark) and the band in which all of them lie 95%
+#' of the time (light, by Bonferroni); what falls outside the light band is marked. For
+#' [positions()]: the deviation of every card at every position, in standard deviations. A comparison
+#' is drawn as its counts are.
+#'
+#' @param object Counts or a comparison.
+#' @param ... Not used.
+#' @return A ggplot object.
+#' @examples
+#' autoplot(simulate(draws(deck_standard(), 5), nsim = 1e4, seed = 1))
+#' @export
+autoplot <- function(object, ...) ggplot2::autoplot(object, ...)
+
+# Cards in the order of their catalogue, laid out by suit and rank where the deck has both and every
+# pair of them is one kind.
+card_layout <- function(deck) {
+  kinds <- kinds_of(deck)
+  data <- catalogue_of(deck)$data[kinds$codes, , drop = FALSE]
+  crossed <- all(c("suit", "rank") %in% names(data)) && !anyDuplicated(data[c("suit", "rank")]) &&
+    length(unique(data$suit)) > 1 && length(unique(data$rank)) > 1
+  if (!crossed) {
+    return(data.frame(card = kinds$cards, label = in_order(kinds$cards), panel = ""))
+  }
+  suit <- ifelse(is.na(data$suit), "no suit", data$suit)
+  data.frame(card = kinds$cards, label = in_order(data$rank), panel = in_order(suit))
+}
+
+in_order <- function(x) factor(x, levels = unique(x))

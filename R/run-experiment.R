@@ -1,0 +1,95 @@
+# An experiment is a value object that says what one trial is. The driver knows it through these
+# generics alone.
+
+new_experiment <- function(class, ...) {
+  structure(list(...), class = c(class, "habanera_experiment"))
+}
+
+# What a result of the experiment is called: the last part of its class.
+result_kind <- function(experiment) UseMethod("result_kind")
+
+# The outcomes a trial can have: a data frame, one row per cell of a tally, in its order.
+outcome_space <- function(experiment) UseMethod("outcome_space")
+
+# How many entries each trial adds.
+entries_per_trial <- function(experiment) UseMethod("entries_per_trial")
+
+# Plays trials `first` to `first + count - 1`: a tally, a list of `n`, `example_trial` (Inf where
+# none) and `pairs` (NULL or per cell), over the outcome space.
+run_lap <- function(experiment, seed, first, count, threads) UseMethod("run_lap")
+
+# The outcome of single trials: a matrix with a row per trial.
+play_trials <- function(experiment, seed, trials) UseMethod("play_trials")
+
+# Stops with a clear error if the experiment cannot be simulated with these settings (a list with
+# `nsim`, `precision`, `checkpoint`).
+check_simulation <- function(experiment, settings, call) UseMethod("check_simulation")
+
+#' @export
+check_simulation.habanera_experiment <- function(experiment, settings, call) invisible()
+
+# What is counted: our own simulation, or something made elsewhere, in words.
+source_of <- function(experiment) UseMethod("source_of")
+
+#' @export
+source_of.habanera_experiment <- function(experiment) "simulation"
+
+# Whether all trials must be played in one lap: a program that is started once.
+plays_at_once <- function(experiment) UseMethod("plays_at_once")
+
+#' @export
+plays_at_once.habanera_experiment <- function(experiment) FALSE
+
+#' @export
+print.habanera_experiment <- function(x, ...) {
+  cat("<experiment> ", in_words(x), "\n", sep = "")
+  invisible(x)
+}
+
+check_experiment <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  if (inherits(x, "habanera_experiment")) return(x)
+  refuse(sprintf("`%s` must be an experiment, such as draws(deck_standard(), 5), not %s.", name,
+                 said(x)), call = call)
+}
+
+#' Exact answers
+#'
+#' The distribution of an experiment's outcome, worked out rather than simulated.
+#'
+#' @param x An experiment.
+#' @param ... Further settings of the method.
+#' @return A distribution; see [counts].
+#' @section Errors: `habanera_error_work` when the work is out of reach: the error says how large it
+#'   is.
+#' @examples
+#' exact(draws(deck_standard(), 5))
+#' @export
+exact <- function(x, ...) UseMethod("exact")
+
+#' @export
+exact.default <- function(x, ...) check_experiment(x)
+
+#' Single trials
+#'
+#' The outcome of each listed trial, for those who want to look. A trial is the same here as in
+#' `simulate()` with the same seed, whatever else was played.
+#'
+#' @param x An experiment.
+#' @param seed A whole number from 0 to below 2^53.
+#' @param trials Trial numbers.
+#' @return A data frame with a row per trial: `trial` (number), then `card_1`, `card_2`, ... (codes,
+#'   in the order drawn).
+#' @examples
+#' trials(draws(deck_standard(), 5), seed = 1, trials = 1:3)
+#' @export
+trials <- function(x, seed, trials) {
+  check_experiment(x)
+  check_seed(seed)
+  fits <- is.numeric(trials) && length(trials) && all(is.finite(trials)) &&
+    all(trials >= 0 & trials < 2^53 & trials == floor(trials))
+  if (!fits) refuse(sprintf("`trials` must be trial numbers, such as 1:10, not %s.", said(trials)))
+  check_simulation(x, list(nsim = length(trials)), rlang::current_env())
+  codes <- play_trials(x, seed, as.double(trials))
+  colnames(codes) <- sprintf("card_%d", seq_len(ncol(codes)))
+  cbind(data.frame(trial = trials), as.data.frame(codes))
+}

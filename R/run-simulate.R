@@ -1,0 +1,162 @@
+#' @importFrom stats simulate
+#' @export
+stats::simulate
+
+#' Simulate an experiment
+#'
+#' Plays trials `first_trial` to `first_trial + nsim - 1` and returns counts. Trial t of seed s is
+#' the same wherever and whenever it is played: the result does not depend on the number of threads,
+#' on interruptions, or on whether the run was resumed.
+#'
+#' Memory does not grow with `nsim`. Interrupting keeps what was counted: the counts so far come back
+#' with a warning. When a `future` plan with several workers is set, laps go to them.
+#'
+#' @param object An experiment, such as `draws(deck_standard(), 5)`.
+#' @param nsim Number of trials, up to 1e12; with `precision`, the most.
+#' @param seed A whole number from 0 to below 2^53; `NULL` takes one from R's own generator. With a
+#'   seed given, R's generator is left as it was.
+#' @param ... Not used.
+#' @param first_trial The first trial's number, 1 or more.
+#' @param threads Number of threads; `NULL` uses the option `habanera.threads`, the environment
+#'   variable `HABANERA_THREADS`, or the machine's cores.
+#' @param precision `NULL`, or a named number such as `c(card = 0.001)`: stop once the 95% half-width
+#'   of every estimate of that outcome column, or of that single `term` of [tidy()][tidy.habanera_counts],
+#'   is at most this (per trial). Tested only after 10,000 x 2^(k/2) trials, rounded, k = 0, 1, ...,
+#'   so where a run stops does not depend on the machine.
+#' @param checkpoint `NULL`, or a file that keeps what is counted, so that the same call takes a
+#'   stopped run up again.
+#' @param progress Whether to show a progress bar on runs over about two seconds; `NULL`: when
+#'   interactive.
+#' @return Counts; see [counts].
+#' @section Errors: `habanera_error_input` for settings out of range; `habanera_error_checkpoint` for
+#'   a checkpoint that is damaged or belongs to something else.
+#' @examples
+#' simulate(draws(deck_standard(), 5), nsim = 1e5, seed = 1)
+#' @export
+simulate.habanera_experiment <- function(object, nsim = 1e5, seed = NULL, ..., first_trial = 1,
+                                         threads = NULL, precision = NULL, checkpoint = NULL,
+                                         progress = NULL) {
+  call <- rlang::current_env()
+  refuse_unknown_settings(..., call = call)
+  check_whole(nsim, 1, 1e12)
+  check_whole(first_trial, 1)
+  if (first_trial + nsim - 1 >= 2^53) refuse("Trial numbers must stay below 2^53.")
+  check_simulation(object, list(nsim = nsim, precision = precision, checkpoint = checkpoint), call)
+  run <- list(
+    experiment = object, nsim = nsim, seed = seed, first = first_trial,
+    threads = resolve_threads(threads, call), precision = check_precision(precision, object, call),
+    checkpoint = check_checkpoint(checkpoint, call),
+    progress = if (is.null(progress)) interactive() else check_flag(progress)
+  )
+  state <- start_state(run, call)
+  run$seed <- state$seed
+  finish_run(run, run_laps(run, state))
+}
+
+refuse_unknown_settings <- function(..., call) {
+  if (!...length()) return(invisible())
+  given <- names(list(...))
+  if (is.null(given)) refuse("simulate() takes its settings by name.", call = call)
+  known <- c("nsim", "seed", "first_trial", "threads", "precision", "checkpoint", "progress")
+  refuse(sprintf("simulate() has no setting `%s`%s", given[1], did_you_mean(given[1], known)),
+         call = call)
+}
+
+# How far a run has come: trials done, seconds spent, and the tally, changed in one assignment each
+# lap, so that an interrupt always finds it whole.
+start_state <- function(run, call) {
+  kept <- if (!is.null(run$checkpoint)) read_checkpoint(run, call)
+  if (!is.null(kept)) return(kept)
+  list(seed = resolve_seed(run$seed, call), done = 0, seconds = 0, tally = NULL)
+}
+
+run_laps <- function(run, state) {
+  stops <- lap_stops(run)
+  lap <- if (plays_at_once(run$experiment)) run$nsim else most_in_lap(run$experiment, first_lap)
+  bar <- start_bar(run)
+  saved <- now()
+  tryCatch(
+    while (state$done < run$nsim && !reached_precision(run, state)) {
+      stop <- stops[findInterval(state$done, stops) + 1]
+      count <- min(lap, stop - state$done)
+      begun <- now()
+      state <- add_lap(state, play_lap(run, state$done, count), count, now() - begun)
+      lap <- next_lap(run$experiment, count, now() - begun)
+      bar$move(state$done)
+      if (now() - saved > seconds_between_checkpoints) {
+        write_checkpoint(run, state)
+        saved <- now()
+      }
+    },
+    interrupt = function(cnd) state$interrupted <<- TRUE
+  )
+  bar$close()
+  write_checkpoint(run, state)
+  state
+}
+
+# Where laps must end: where the precision is tested, and at the end.
+lap_stops <- function(run) c(if (!is.null(run$precision)) precision_stops(run$nsim), run$nsim)
+
+now <- function() proc.time()[["elapsed"]]
+
+seconds_per_lap <- 0.3
+seconds_between_checkpoints <- 5
+most_entries_per_lap <- 2^32 - 1
+first_lap <- 1000
+
+# As many trials as seem to fill a lap, but never ten times more than the last.
+next_lap <- function(experiment, count, seconds) {
+  growth <- seconds_per_lap / max(seconds, 1e-6)
+  most_in_lap(experiment, ceiling(count * min(max(growth, 0.1), 10)))
+}
+
+most_in_lap <- function(experiment, count) {
+  max(1, min(count, floor(most_entries_per_lap / max(1, entries_per_trial(experiment)))))
+}
+
+play_lap <- function(run, done, count) {
+  workers <- future_workers()
+  if (workers > 1) return(play_on_workers(run, done, count, workers))
+  run_lap(run$experiment, run$seed, run$first + done, count, run$threads)
+}
+
+add_lap <- function(state, tally, count, seconds) {
+  state$tally <- add_tallies(state$tally, tally)
+  state$done <- state$done + count
+  state$seconds <- state$seconds + seconds
+  state
+}
+
+add_tallies <- function(one, two) {
+  if (is.null(one)) return(two)
+  list(n = one$n + two$n, example_trial = pmin(one$example_trial, two$example_trial),
+       pairs = if (!is.null(one$pairs)) one$pairs + two$pairs)
+}
+
+finish_run <- function(run, state) {
+  if (state$done == 0) rlang::interrupt()
+  counts <- counts_so_far(run, state)
+  if (isTRUE(state$interrupted)) {
+    warn_user(sprintf("Interrupted: these are the counts of %s of %s trials.",
+                      format_count(state$done), format_count(run$nsim)), "interrupted")
+  }
+  counts
+}
+
+counts_so_far <- function(run, state) {
+  ranges <- data.frame(first = run$first, last = run$first + state$done - 1)
+  from <- new_provenance(run$experiment, entries_per_trial(run$experiment), state$seed, ranges,
+                         state$seconds, source_of(run$experiment))
+  new_counts(result_kind(run$experiment), outcome_space(run$experiment), state$tally$n,
+             state$tally$example_trial, state$tally$pairs, from)
+}
+
+# A progress bar that cli shows on runs over about two seconds; does nothing when not wanted.
+start_bar <- function(run) {
+  if (!run$progress) return(list(move = function(done) NULL, close = function() NULL))
+  frame <- rlang::current_env()
+  cli::cli_progress_bar("Simulating", total = run$nsim, .envir = frame, .auto_close = FALSE)
+  list(move = function(done) cli::cli_progress_update(set = done, .envir = frame),
+       close = function() cli::cli_progress_done(.envir = frame))
+}

@@ -1,0 +1,32 @@
+# Laps on other processes or machines, through the future package, when the user has set a plan.
+
+future_workers <- function() {
+  if (!isNamespaceLoaded("future")) return(1)
+  workers <- future::nbrOfWorkers()
+  if (is.finite(workers)) workers else 1
+}
+
+# Shares a lap out and adds it up again. A share that fails is played again: its address is all it
+# needs.
+play_on_workers <- function(run, done, count, workers) {
+  cuts <- floor(seq(0, count, length.out = min(workers, count) + 1))
+  firsts <- run$first + done + cuts[-length(cuts)]
+  counts <- diff(cuts)
+  shares <- Map(function(first, count) start_share(run, first, count), firsts, counts)
+  tallies <- Map(function(share, first, count) {
+    tryCatch(future::value(share), error = function(cnd) future::value(start_share(run, first, count)))
+  }, shares, firsts, counts)
+  Reduce(add_tallies, tallies)
+}
+
+start_share <- function(run, first, count) {
+  future::future(
+    play_share(experiment, seed, first, count, threads), packages = "habanera",
+    globals = list(play_share = play_share, experiment = run$experiment, seed = run$seed,
+                   first = first, count = count, threads = run$threads)
+  )
+}
+
+play_share <- function(experiment, seed, first, count, threads) {
+  run_lap(experiment, seed, first, count, threads)
+}

@@ -1,0 +1,21 @@
+# A chi-square statistic scaled to its law: sum of (O - E)^2 / E times a factor, on `df` degrees of
+# freedom. The factor is what draws without replacement, whose margins are fixed, ask for.
+scaled_chi_square <- function(observed, expected, factor, df) {
+  undefined <- is.na(factor) || df < 1 || any(expected <= 0)
+  statistic <- if (undefined) NA_real_ else sum((observed - expected)^2 / expected) * factor
+  list(statistic = statistic, df = if (undefined) NA_real_ else df,
+       p.value = stats::pchisq(statistic, df, lower.tail = FALSE))
+}
+
+chi_square_in_words <- function(test) {
+  if (is.na(test$statistic)) return("there is nothing that could vary, so no test")
+  sprintf("chi-square %s on %s df, p %s", format_number(test$statistic, 4), format_count(test$df),
+          format_p_value(test$p.value))
+}
+
+# The noncentrality at which a chi-square test of this level has this power.
+needed_noncentrality <- function(df, level, power) {
+  critical <- stats::qchisq(level, df, lower.tail = FALSE)
+  short <- function(ncp) stats::pchisq(critical, df, ncp, lower.tail = FALSE) - power
+  stats::uniroot(short, c(0, 1000 + 100 * sqrt(df)), tol = 1e-9)$root
+}

@@ -1,0 +1,173 @@
+# Counts: what a simulation returns. A table of outcomes with how often each came and the smallest
+# trial number that gave it. All whole numbers, so that merging is adding.
+#
+# `pairs` tells how many pairs of like outcomes single trials held: NULL when an outcome comes at
+# most once in a trial, NA where it is not known.
+#
+# `example_trial` is Inf where an outcome never came, and NA where its trials are not known.
+new_counts <- function(kind, outcomes, n, example_trial, pairs, provenance) {
+  structure(
+    list(outcomes = outcomes, n = as.double(n),
+         example_trial = ifelse(n > 0, as.double(example_trial), Inf),
+         pairs = pairs, provenance = provenance),
+    class = c(paste0("habanera_counts_", kind), "habanera_counts")
+  )
+}
+
+# An exact answer: the same table with the expected number per trial in place of n.
+new_distribution <- function(kind, outcomes, probability, provenance) {
+  structure(
+    list(outcomes = outcomes, probability = as.double(probability), provenance = provenance),
+    class = c(paste0("habanera_distribution_", kind), "habanera_distribution")
+  )
+}
+
+# Where a result comes from. `trials` is a data frame of ranges, `first` to `last`; `source` says
+# what was counted when it was not our own simulation.
+new_provenance <- function(experiment, entries, seed = NULL, trials = NULL, seconds = NULL,
+                           source = "simulation") {
+  list(experiment = experiment, entries = entries, seed = seed, trials = trials,
+       seconds = seconds, source = source, version = package_version_text())
+}
+
+package_version_text <- function() as.character(utils::packageVersion("habanera"))
+
+# Results are told what experiments are through these three.
+in_words <- function(experiment) UseMethod("in_words")
+as_plain <- function(experiment) UseMethod("as_plain")
+from_plain <- function(plain) UseMethod("from_plain")
+
+#' @export
+from_plain.default <- function(plain) {
+  refuse(sprintf("This version knows no experiment of the kind %s.", said(class(plain)[1])), "file",
+         call = NULL)
+}
+
+trial_count <- function(x) sum(x$provenance$trials$last - x$provenance$trials$first + 1)
+
+is_result <- function(x) inherits(x, c("habanera_counts", "habanera_distribution"))
+
+#' Counts, distributions and where they come from
+#'
+#' A simulation returns *counts*; an exact answer is a *distribution*. Both are tables of outcomes
+#' and are read with the same verbs: `summary()`, `tidy()`, `as.data.frame()`, `autoplot()`,
+#' `report()`, `write_result()`. `c()` of counts of one experiment and seed adds them up.
+#'
+#' @param x Counts or a distribution.
+#' @param row.names,optional,... As in [as.data.frame()]; not used.
+#' @return `as.data.frame()`: the outcome columns, then for counts `n` (how often, a number) and
+#'   `example_trial` (the smallest trial number that gave it, `NA` if none did), for a distribution
+#'   `probability` (the expected number per trial).
+#'
+#'   `provenance()`: a list with `seed`, `trials` (data frame of ranges, `first` and `last`),
+#'   `entries` (per trial), `experiment` (in words), `data` (the same as plain data), `source`,
+#'   `seconds` and `version`.
+#' @section Errors: `c()` refuses results that share trials, or are of different experiments or
+#'   seeds (`habanera_error_merge`).
+#' @examples
+#' x <- simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1)
+#' y <- simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1, first_trial = 1001)
+#' c(x, y)
+#' head(as.data.frame(x))
+#' @name counts
+NULL
+
+#' @rdname counts
+#' @export
+as.data.frame.habanera_counts <- function(x, row.names = NULL, optional = FALSE, ...) {
+  cbind(x$outcomes, n = x$n, example_trial = ifelse(x$n > 0, x$example_trial, NA))
+}
+
+#' @rdname counts
+#' @export
+as.data.frame.habanera_distribution <- function(x, row.names = NULL, optional = FALSE, ...) {
+  cbind(x$outcomes, probability = x$probability)
+}
+
+#' @rdname counts
+#' @export
+provenance <- function(x) {
+  if (!is_result(x)) refuse(sprintf("`x` must be counts or a distribution, not %s.", said(x)))
+  from <- x$provenance
+  list(seed = from$seed, trials = from$trials, entries = from$entries,
+       experiment = in_words(from$experiment), data = as_plain(from$experiment),
+       source = from$source, seconds = from$seconds, version = from$version)
+}
+
+#' @export
+c.habanera_counts <- function(...) Reduce(merge_counts, list(...))
+
+merge_counts <- function(x, y, call = rlang::caller_env()) {
+  if (!inherits(y, "habanera_counts")) {
+    refuse(sprintf("Counts can only be joined with counts, not with %s.", said(y)), "merge", call)
+  }
+  refuse_unlike(x$provenance, y$provenance, call)
+  from <- x$provenance
+  from$trials <- join_ranges(rbind(from$trials, y$provenance$trials), call)
+  from$seconds <- if (!is.null(from$seconds)) from$seconds + y$provenance$seconds
+  x$n <- x$n + y$n
+  x$example_trial <- pmin(x$example_trial, y$example_trial)
+  if (!is.null(x$pairs)) x$pairs <- x$pairs + y$pairs
+  x$provenance <- from
+  x
+}
+
+refuse_unlike <- function(one, two, call) {
+  if (!identical(as_plain(one$experiment), as_plain(two$experiment))) {
+    refuse(sprintf("These are counts of different experiments: %s; and %s.",
+                   in_words(one$experiment), in_words(two$experiment)), "merge", call)
+  }
+  if (one$source != "simulation" || two$source != "simulation") {
+    refuse("Counts made elsewhere have no trial numbers, so it cannot be told whether they overlap.",
+           "merge", call)
+  }
+  if (one$seed != two$seed) {
+    refuse(sprintf("These counts have different seeds, %s and %s.", whole_code(one$seed),
+                   whole_code(two$seed)), "merge", call)
+  }
+}
+
+# Ranges in order, neighbours joined; overlaps are refused.
+join_ranges <- function(ranges, call) {
+  ranges <- ranges[order(ranges$first), ]
+  overlap <- which(ranges$first[-1] <= ranges$last[-nrow(ranges)])
+  if (length(overlap)) {
+    refuse(sprintf("Both counts hold trial %s; simulate other trials with `first_trial`.",
+                   format_count(ranges$first[overlap[1] + 1])), "merge", call)
+  }
+  starts <- c(TRUE, ranges$first[-1] != ranges$last[-nrow(ranges)] + 1)
+  ends <- c(starts[-1], TRUE)
+  data.frame(first = ranges$first[starts], last = ranges$last[ends])
+}
+
+#' @export
+print.habanera_counts <- function(x, rows = 10, ...) {
+  cat("<counts> ", in_words(x$provenance$experiment), "\n", sep = "")
+  writeLines(first_answer(x))
+  print_head(as.data.frame(x), rows)
+  invisible(x)
+}
+
+#' @export
+print.habanera_distribution <- function(x, rows = 10, ...) {
+  cat("<distribution> ", in_words(x$provenance$experiment), ", exact\n", sep = "")
+  print_head(as.data.frame(x), rows)
+  invisible(x)
+}
+
+# The one line that says everything; each kind of counts writes its own.
+first_answer <- function(x) UseMethod("first_answer")
+
+print_head <- function(data, rows) {
+  print(utils::head(data, rows), row.names = FALSE)
+  if (nrow(data) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(data) - rows)))
+}
+
+# "1,000 trials, seed 7, in 0.02 s"; or where recorded counts came from.
+run_in_words <- function(x, timed = TRUE) {
+  from <- x$provenance
+  trials <- count_of(trial_count(x), "trial")
+  if (from$source != "simulation") return(sprintf("%s from %s", trials, from$source))
+  words <- sprintf("%s, seed %s", trials, whole_code(from$seed))
+  if (timed) sprintf("%s, in %s", words, format_seconds(from$seconds)) else words
+}

@@ -1,0 +1,63 @@
+# One-line checks of arguments. Each returns its value, so that a checked argument can be assigned.
+
+check_whole <- function(x, from = 0, to = 2^53 - 1, name = rlang::caller_arg(x),
+                        call = rlang::caller_env()) {
+  whole <- is.numeric(x) && length(x) == 1 && is.finite(x) && x == floor(x)
+  if (whole && x >= from && x <= to) return(as.double(x))
+  refuse(sprintf("`%s` must be a whole number %s, not %s.", name, range_words(from, to), said(x)),
+         call = call)
+}
+
+check_number <- function(x, from, to, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  if (is.numeric(x) && length(x) == 1 && is.finite(x) && x >= from && x <= to) return(as.double(x))
+  refuse(sprintf("`%s` must be a number %s, not %s.", name, range_words(from, to), said(x)),
+         call = call)
+}
+
+# A number strictly between two others: a level, a power.
+check_between <- function(x, above, below, name = rlang::caller_arg(x),
+                          call = rlang::caller_env()) {
+  if (is.numeric(x) && length(x) == 1 && is.finite(x) && x > above && x < below) return(as.double(x))
+  refuse(sprintf("`%s` must be a number above %s and below %s, not %s.", name, format(above),
+                 format(below), said(x)), call = call)
+}
+
+check_flag <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  if (is.logical(x) && length(x) == 1 && !is.na(x)) return(x)
+  refuse(sprintf("`%s` must be TRUE or FALSE, not %s.", name, said(x)), call = call)
+}
+
+check_string <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  if (is.character(x) && length(x) == 1 && !is.na(x) && nzchar(x)) return(x)
+  refuse(sprintf("`%s` must be one piece of text, not %s.", name, said(x)), call = call)
+}
+
+# The chosen word; a default that lists all the choices means the first.
+check_choice <- function(x, choices, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  if (identical(x, choices)) return(choices[1])
+  if (is.character(x) && length(x) == 1 && x %in% choices) return(x)
+  refuse(sprintf("`%s` must be %s, not %s%s", name, join_words(quoted(choices), "or"), said(x),
+                 did_you_mean(x, choices)), call = call)
+}
+
+check_function <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  if (is.function(x)) return(x)
+  refuse(sprintf("`%s` must be a function, not %s.", name, said(x)), call = call)
+}
+
+check_seed <- function(seed, call = rlang::caller_env()) {
+  check_whole(seed, 0, 2^53 - 1, "seed", call)
+}
+
+# A seed as given, or one taken from R's own generator, so that set.seed() governs.
+resolve_seed <- function(seed, call = rlang::caller_env()) {
+  if (is.null(seed)) return(floor(stats::runif(1) * 2^31))
+  check_seed(seed, call)
+}
+
+range_words <- function(from, to) {
+  largest <- 2^53 - 1
+  if (to >= largest && from == 0) return("of 0 or more, below 2^53")
+  if (to >= largest) return(sprintf("of %s or more, below 2^53", format_count(from)))
+  sprintf("from %s to %s", format_count(from), format_count(to))
+}

@@ -1,0 +1,79 @@
+# Numbers and lists in words.
+
+format_count <- function(x) {
+  text <- trimws(format(x, big.mark = ",", scientific = FALSE, trim = TRUE, digits = 15))
+  ifelse(is.na(x), "NA", text)
+}
+
+# Three significant digits, as 0.0123 or 1.2e-07.
+format_number <- function(x, digits = 3) {
+  ifelse(is.na(x), "NA", sub("\\.$", "", formatC(x, digits = digits, format = "g", flag = "#")))
+}
+
+format_fixed <- function(x, decimals) {
+  ifelse(is.na(x), "NA", formatC(x, digits = decimals, format = "f", big.mark = ","))
+}
+
+format_p_value <- function(p) {
+  ifelse(is.na(p), "NA", ifelse(p < 1e-15, "< 1e-15", paste("=", format_number(p, 2))))
+}
+
+format_seconds <- function(seconds) {
+  if (is.null(seconds) || is.na(seconds)) return("an unknown time")
+  if (seconds < 1) return(sprintf("%.2f s", seconds))
+  if (seconds < 120) return(sprintf("%.1f s", seconds))
+  sprintf("%.1f min", seconds / 60)
+}
+
+# "3 cards", "1 card".
+count_of <- function(n, noun, plural = paste0(noun, "s")) {
+  paste(format_count(n), if (n == 1) noun else plural)
+}
+
+quoted <- function(x) paste0("\"", x, "\"")
+
+join_words <- function(x, last = "and") {
+  if (length(x) < 2) return(paste(x))
+  paste(paste(x[-length(x)], collapse = ", "), last, x[length(x)])
+}
+
+# The first few of a list, and how many more there are.
+join_some <- function(x, most = 5) {
+  if (length(x) <= most) return(join_words(x))
+  sprintf("%s and %s more", paste(x[seq_len(most)], collapse = ", "),
+          format_count(length(x) - most))
+}
+
+# A value somebody gave, for an error to repeat.
+said <- function(x) {
+  if (is.null(x)) return("NULL")
+  if (is.function(x)) return("a function")
+  if (length(x) != 1 || is.list(x)) {
+    return(sprintf("a %s of %s", class(x)[1], count_of(length(x), "value")))
+  }
+  if (is.character(x) && !is.na(x)) return(quoted(x))
+  if (is.numeric(x) && is.finite(x)) return(format(x, digits = 15))
+  as.character(x)
+}
+
+# The choice nearest to a misspelt word, or NULL when none is near.
+nearest_word <- function(word, choices) {
+  if (!is.character(word) || length(word) != 1 || is.na(word) || !length(choices)) return(NULL)
+  distance <- utils::adist(tolower(word), tolower(choices))[1, ]
+  best <- which.min(distance)
+  if (distance[best] <= max(1, nchar(word) %/% 3)) choices[best] else NULL
+}
+
+# The end of an error about a word: a full stop, or a suggestion.
+did_you_mean <- function(word, choices) {
+  near <- nearest_word(word, choices)
+  if (is.null(near)) "." else sprintf("; did you mean %s?", quoted(near))
+}
+
+# A value as R code that gives it back, on one line.
+as_code <- function(x) paste(trimws(deparse(x, width.cutoff = 500L)), collapse = " ")
+
+whole_code <- function(x) {
+  if (x >= 1e5 && x %% 10^floor(log10(x)) == 0) return(sub("e\\+0?", "e", sprintf("%.0e", x)))
+  sprintf("%.0f", x)
+}
