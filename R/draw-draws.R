@@ -100,7 +100,7 @@ outcome_space.habanera_positions <- function(experiment) {
 #' @export
 entries_per_trial.habanera_draws <- function(experiment) experiment$size
 #' @export
-entries_per_trial.habanera_positions <- function(experiment) length(experiment$deck)
+entries_per_trial.habanera_positions <- function(experiment) as.double(length(experiment$deck))
 
 #' @export
 run_lap.habanera_draws <- function(experiment, seed, first, count, threads) {

@@ -48,7 +48,8 @@ draws_recorded <- function(file, deck = deck_standard(), size = NULL, replace = 
   label <- function(line) sprintf("%s, line %s", file_name(file), format_count(kept[line]))
   kinds <- kinds_from_lines(lines[kept], deck, size, numbering, label, call)
   source <- if (file == "-") "standard input" else basename(file)
-  recorded_counts(kinds, deck, replace, label, source, call)
+  made_by <- recorded_code(file, deck, replace, numbering)
+  recorded_counts(kinds, deck, replace, label, source, made_by, call)
 }
 
 kinds_from_lines <- function(lines, deck, size, numbering, label, call) {
@@ -77,13 +78,13 @@ split_draws <- function(lines, catalogue) {
   pieces
 }
 
-recorded_counts <- function(kinds, deck, replace, label, source, call) {
+recorded_counts <- function(kinds, deck, replace, label, source, made_by, call) {
   refuse_doubled(kinds, deck, replace, label, call)
   experiment <- elsewhere(draws(deck, ncol(kinds), replace))
   count <- nrow(outcome_space(experiment))
   tally <- tally_of_draws(kinds, count, 1, can_repeat(experiment))
   from <- new_provenance(experiment, ncol(kinds), trials = data.frame(first = 1, last = nrow(kinds)),
-                         source = source)
+                         source = source, made_by = made_by)
   new_counts("draws", outcome_space(experiment), tally$n, tally$example_trial, tally$pairs, from)
 }
 
@@ -103,7 +104,8 @@ as_counts <- function(table, deck = deck_standard(), size = 1, replace = FALSE, 
     if (size != 1) refuse("A column of single cards needs `size = 1`; read files with draws_recorded().")
     label <- function(row) sprintf("Row %s", format_count(row))
     kinds <- kinds_from_tokens(as.character(table), deck, numbering, label, call)
-    return(recorded_counts(matrix(kinds, ncol = 1), deck, replace, label, "a column of cards", call))
+    return(recorded_counts(matrix(kinds, ncol = 1), deck, replace, label, "a column of cards",
+                           made_by = NULL, call))
   }
   added <- added_up(table, call)
   label <- function(row) sprintf("Row %s", format_count(row))

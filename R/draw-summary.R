@@ -129,9 +129,12 @@ print.habanera_draw_summary <- function(x, rows = 60, ...) {
   cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
   writeLines(c(draw_verdict(x$test), unseen_in_words(x$unseen)))
   body <- x$table[-nrow(x$table), , drop = FALSE]
-  shown <- rbind(utils::head(body, rows), x$table[nrow(x$table), , drop = FALSE])
-  print(printed_table(shown), row.names = FALSE)
-  if (nrow(body) > rows) cat(sprintf("# ... with %s more rows\n", format_count(nrow(body) - rows)))
+  total <- x$table[nrow(x$table), , drop = FALSE]
+  if (nrow(body) > rows) {
+    cat(sprintf("The 20 rows furthest from what is expected, of %s:\n", format_count(nrow(body))))
+    body <- worst_cells(body, 20)
+  }
+  print(printed_table(rbind(body, total)), row.names = FALSE)
   invisible(x)
 }
 
@@ -144,7 +147,9 @@ printed_table <- function(table) {
   shown$count <- format_count(table$count)
   shown$percent <- format_fixed(table$percent, 2)
   shown$expected <- format_fixed(table$expected, 1)
-  shown$deviation <- formatC(table$deviation, digits = 1, format = "f", flag = "+", big.mark = ",")
+  # Rounding in a sum must not show as -0.0.
+  deviation <- ifelse(abs(table$deviation) < 1e-6, 0, table$deviation)
+  shown$deviation <- formatC(deviation, digits = 1, format = "f", flag = "+", big.mark = ",")
   shown$z <- ifelse(is.na(table$z), "", formatC(table$z, digits = 2, format = "f", flag = "+"))
   shown
 }

@@ -3,6 +3,7 @@
 autoplot.habanera_counts_draws <- function(object, ...) {
   data <- draw_figure_data(object)
   counts <- ggplot2::ggplot(data, ggplot2::aes(x = .data$label)) +
+    ggplot2::scale_x_discrete(drop = FALSE) +
     band_layers(data) +
     ggplot2::geom_point(ggplot2::aes(y = .data$count, colour = .data$outside), size = 2.4) +
     outside_labels(data) +
@@ -62,12 +63,17 @@ draw_figure_words <- function(x) {
   summary <- summarise_draws(x, NULL)
   ggplot2::labs(
     title = "How often each card came", subtitle = draw_verdict(summary$test),
-    x = NULL, y = "times drawn",
-    caption = paste0(strwrap(paste0(
-      in_words(x$provenance$experiment), "; ", run_in_words(x, timed = FALSE), ". Line: expected. ",
-      "Dark band: 95% of fair counts, card by card. Light band: all of them, 95% of the time."), 120),
-      collapse = "\n")
+    x = NULL, y = "times drawn", caption = wrapped(draw_figure_caption(x))
   )
+}
+
+wrapped <- function(text) paste(strwrap(text, 115), collapse = "\n")
+
+draw_figure_caption <- function(x) {
+  about <- sprintf("%s; %s.", in_words(x$provenance$experiment), run_in_words(x, timed = FALSE))
+  if (inherits(x, "habanera_counts_positions")) return(about)
+  paste(about, "Line: expected. Dark band: 95% of fair counts, card by card. Light band: all of them,",
+        "95% of the time.")
 }
 
 # Names that would run into each other are turned, and left out when there are too many.
@@ -94,7 +100,7 @@ autoplot.habanera_counts_positions <- function(object, ...) {
     ) +
     ggplot2::labs(title = "Where each card came", subtitle = draw_verdict(summary$test),
                   x = "position from the top", y = NULL,
-                  caption = paste0(summary$question, "; ", run_in_words(object, timed = FALSE))) +
+                  caption = wrapped(draw_figure_caption(object))) +
     figure_theme() +
     ggplot2::theme(panel.grid = ggplot2::element_blank()) +
     crowded_rows(nlevels(cells$card))

@@ -23,11 +23,12 @@ new_distribution <- function(kind, outcomes, probability, provenance) {
 }
 
 # Where a result comes from. `trials` is a data frame of ranges, `first` to `last`; `source` says
-# what was counted when it was not our own simulation.
+# what was counted when it was not our own simulation, and `made_by` the code that then made it (a
+# list of `r` and `shell`).
 new_provenance <- function(experiment, entries, seed = NULL, trials = NULL, seconds = NULL,
-                           source = "simulation") {
+                           source = "simulation", made_by = NULL) {
   list(experiment = experiment, entries = entries, seed = seed, trials = trials,
-       seconds = seconds, source = source, version = package_version_text())
+       seconds = seconds, source = source, made_by = made_by, version = package_version_text())
 }
 
 package_version_text <- function() as.character(utils::packageVersion("habanera"))

@@ -57,7 +57,7 @@ result_header <- function(x) {
     habanera = from$version, result = if (inherits(x, "habanera_counts")) "counts" else "distribution",
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
     trials = from$trials, entries = from$entries, seconds = from$seconds, source = from$source,
-    rows = nrow(table), columns = as.list(vapply(table, typeof, ""))
+    made_by = from$made_by, rows = nrow(table), columns = as.list(vapply(table, typeof, ""))
   )
 }
 
@@ -97,8 +97,7 @@ csv_lines <- function(x) {
   table[] <- lapply(table, function(column) {
     if (is.double(column)) ifelse(is.na(column), NA, full_digits(column)) else column
   })
-  rows <- utils::capture.output(data.table::fwrite(table, quote = "auto", na = ""))
-  c(paste("#", to_json(result_header(x))), rows)
+  c(paste("#", to_json(result_header(x))), fwrite_lines(table))
 }
 
 write_csv_result <- function(x, path) writeLines(enc2utf8(csv_lines(x)), path, useBytes = TRUE)
@@ -135,7 +134,7 @@ result_from <- function(kept) {
   experiment <- restore_experiment(header$experiment)
   from <- list(experiment = experiment, entries = as.double(header$entries), seed = header$seed,
                trials = as.data.frame(lapply(header$trials, as.double)), seconds = header$seconds,
-               source = header$source, version = header$habanera)
+               source = header$source, made_by = header$made_by, version = header$habanera)
   if (!is.null(from$seed)) from$seed <- as.double(from$seed)
   if (!length(header$trials)) from["trials"] <- list(NULL)
   outcomes <- table[setdiff(names(table), c("n", "example_trial", "probability", "pairs"))]

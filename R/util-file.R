@@ -31,6 +31,19 @@ try_folder <- function(folder) {
   suppressWarnings(file.create(probe))
 }
 
+# The lines that write(path) writes. utils::capture.output() would do, but its time grows with the
+# square of the number of lines.
+lines_written <- function(write) {
+  path <- tempfile()
+  on.exit(unlink(path))
+  write(path)
+  readLines(path, encoding = "UTF-8")
+}
+
+fwrite_lines <- function(table) {
+  lines_written(function(path) data.table::fwrite(table, path, quote = "auto", na = ""))
+}
+
 write_lines_whole <- function(lines, file, call = rlang::caller_env()) {
   write_whole_file(file, function(path) {
     connection <- file(path, "wb")

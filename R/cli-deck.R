@@ -1,0 +1,62 @@
+deck_command <- function() {
+  new_command(
+    "deck", "Shows a deck: in order, shuffled, dealt out, or with its attributes.",
+    "deck [DECK] [OPTIONS]",
+    c(list(
+      cli_option("shuffle", "Shuffle it first"),
+      cli_option("seed", "Seed of the shuffle [a new one]", "S"),
+      cli_option("trial", "Trial of the shuffle [1]", "K", "1"),
+      cli_option("deal", "Deal this many hands", "HANDS"),
+      cli_option("size", "Cards for each hand [all]", "N"),
+      cli_option("pattern", "Deal in turn or in blocks: alternate or block", "WORD", "alternate"),
+      cli_option("grid", "Lay it out as on a table, such as 4x13", "RxC"),
+      cli_option("attributes", "List every card with its attributes")
+    ), common_options()),
+    c("habanera deck", "habanera deck \"standard packs=2 jokers=1\" --shuffle --seed 1",
+      "habanera deck orchard.csv --attributes",
+      "habanera deck --shuffle --seed 1 --deal 4 --size 5 --format csv"),
+    run_deck
+  )
+}
+
+run_deck <- function(options, arguments) {
+  deck <- option_deck(if (length(arguments)) paste(arguments, collapse = " ") else "standard")
+  if (options$shuffle) deck <- shuffle_for_shell(deck, options)
+  hands <- option_number(options, "deal")
+  shown <- if (is.null(hands)) deck else {
+    deal(deck, hands, option_number(options, "size"),
+         option_word(options, "pattern", c("alternate", "block")))
+  }
+  emit_or_write(deck_lines(shown, options, result_format(options)), options$out)
+  exit_status[["done"]]
+}
+
+shuffle_for_shell <- function(deck, options) {
+  seed <- resolve_seed(option_number(options, "seed"))
+  inform_user(sprintf("Shuffled with seed %s, trial %s.", whole_code(seed), options$trial))
+  shuffle(deck, seed = seed, trial = option_number(options, "trial"))
+}
+
+deck_lines <- function(shown, options, format) {
+  if (format == "text" && !options$attributes) {
+    return(printed_lines(shown, grid = option_grid(options$grid)))
+  }
+  table <- if (is_cards(shown)) card_attributes(shown) else dealt_table(shown)
+  if (format == "text") return(printed_lines(table, row.names = FALSE))
+  table_lines(table, format)
+}
+
+dealt_table <- function(hands) {
+  cards <- do.call(c, unname(unclass(hands)))
+  cbind(hand = rep(names(hands), lengths(hands)), card_attributes(cards))
+}
+
+option_grid <- function(text) {
+  if (is.null(text)) return(NULL)
+  sides <- suppressWarnings(as.numeric(strsplit(text, "x", fixed = TRUE)[[1]]))
+  if (length(sides) != 2 || anyNA(sides)) {
+    refuse(sprintf("`--grid` must be rows x columns, such as 4x13, not %s.", quoted(text)), "usage",
+           call = NULL)
+  }
+  sides
+}

@@ -1,0 +1,90 @@
+draws_command <- function() {
+  new_command(
+    "draws", "Draws cards many times: does each card come up as often as it should?",
+    "draws [OPTIONS]",
+    c(list(
+      cli_option("deck", "A catalogue file, or \"standard packs=2 jokers=1\", \"numbered 40\" [standard]",
+                 "DECK", "standard"),
+      cli_option("size", "Cards in a draw [5; of a file or program: as its first line]", "K"),
+      cli_option("replace", "Put each card back before the next"),
+      cli_option("positions", "Count which card comes at which position of the whole deck"),
+      cli_option("file", "Judge draws recorded in this file, one a line (- is standard input)", "FILE"),
+      cli_option("program", "Judge the draws of this program: a deck a line in, a draw a line out",
+                 "COMMAND"),
+      cli_option("first-number", "The number of the first card, where cards are numbers [1]", "N"),
+      cli_option("group", "Add up by an attribute, such as suit, in the text", "NAME"),
+      cli_option("precision", "Stop once every card's 95% half-width per trial is this small", "W"),
+      cli_option("expect", "fair: exit with status 1 if a bias is seen", "WORD"),
+      cli_option("report", "Also write a page with figure and settings", "FILE"),
+      cli_option("figure", "Also write the figure (.png, .svg or .pdf)", "FILE")
+    ), run_options(), common_options()),
+    c("habanera draws --size 5 --trials 1e6 --seed 1",
+      "habanera draws --deck orchard.csv --size 3 --group suit --report draws.html",
+      "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0 --expect fair",
+      "habanera draws --format csv --out draws.csv"),
+    run_draws
+  )
+}
+
+run_draws <- function(options, arguments) {
+  refuse_arguments(draws_command(), arguments)
+  option_word(options, "expect", "fair")
+  format <- result_format(options)
+  deck <- option_deck(options$deck)
+  interrupted <- FALSE
+  counts <- withCallingHandlers(
+    counts_for_shell(options, deck),
+    habanera_warning_interrupted = function(cnd) interrupted <<- TRUE
+  )
+  summary <- summary(counts, group = options$group)
+  lines <- switch(format, text = printed_lines(summary), csv = csv_lines(counts),
+                  json = json_lines(counts))
+  if (!is.null(options$report)) report(counts, options$report)
+  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(counts), options$figure)
+  emit_or_write(lines, options$out)
+  draws_status(counts, options, interrupted)
+}
+
+draws_status <- function(counts, options, interrupted) {
+  if (interrupted) return(exit_status[["interrupted"]])
+  if (is.null(options$expect)) return(exit_status[["done"]])
+  # The expectation is about the draws themselves, not about the grouping shown.
+  if (!is_surprising(summary(counts)$test)) return(exit_status[["done"]])
+  cat("habanera: expected fair draws, but a bias is seen.\n", file = stderr())
+  exit_status[["expectation_failed"]]
+}
+
+counts_for_shell <- function(options, deck) {
+  sources <- c(file = !is.null(options$file), program = !is.null(options$program),
+               positions = options$positions)
+  if (sum(sources) > 1) {
+    refuse_usage(draws_command(), sprintf("--%s and --%s exclude each other.",
+                                          names(which(sources))[1], names(which(sources))[2]))
+  }
+  size <- option_number(options, "size")
+  if (options$positions && (!is.null(size) || options$replace)) {
+    refuse_usage(draws_command(), "--positions looks at the whole deck: no --size, no --replace.")
+  }
+  first <- option_number(options, "first-number")
+  numbering <- if (!is.null(first)) list(first = first)
+  if (sources[["file"]]) {
+    return(draws_recorded(options$file, deck, size, options$replace, numbering))
+  }
+  simulate_for_shell(shell_experiment(options, deck, size, numbering), options)
+}
+
+shell_experiment <- function(options, deck, size, numbering) {
+  if (options$positions) return(positions(deck))
+  if (!is.null(options$program)) {
+    return(draws_program(options$program, deck, size, options$replace, numbering))
+  }
+  draws(deck, if (is.null(size)) 5 else size, options$replace)
+}
+
+simulate_for_shell <- function(experiment, options) {
+  precision <- option_number(options, "precision")
+  simulate(experiment, option_number(options, "trials"), option_number(options, "seed"),
+           threads = option_number(options, "threads"),
+           precision = if (!is.null(precision)) c(card = precision),
+           checkpoint = options$checkpoint, progress = isatty(stderr()) && !options$quiet)
+}

@@ -1,0 +1,68 @@
+# The habanera command. run_command() is given the words after "habanera", writes results to
+# standard output and everything else to standard error, and returns the exit status.
+
+exit_status <- c(done = 0L, expectation_failed = 1L, usage = 2L, failed = 3L, interrupted = 130L)
+
+run_command <- function(words) {
+  tryCatch(
+    withCallingHandlers(dispatch_command(words), message = note_to_stderr, warning = note_to_stderr),
+    habanera_pipe_closed = function(cnd) exit_status[["done"]],
+    habanera_error = function(cnd) report_error(cnd),
+    interrupt = function(cnd) exit_status[["interrupted"]],
+    error = function(cnd) report_error(cnd)
+  )
+}
+
+note_to_stderr <- function(cnd) {
+  if (inherits(cnd, "cli_message")) return(invisible())  # the progress bar draws itself
+  cat(trimws(conditionMessage(cnd)), "\n", sep = "", file = stderr())
+  rlang::cnd_muffle(cnd)
+}
+
+# What was wrong with the words is bad usage; all else could not be done.
+usage_classes <- paste0("habanera_error_", c("usage", "input", "notation"))
+
+report_error <- function(cnd) {
+  cat("habanera: ", rlang::cnd_message(cnd), "\n", sep = "", file = stderr())
+  exit_status[[if (inherits(cnd, usage_classes)) "usage" else "failed"]]
+}
+
+commands <- function() {
+  list(demo = demo_command(), deck = deck_command(), draws = draws_command())
+}
+
+dispatch_command <- function(words) {
+  if (!length(words) || words[1] %in% c("--help", "-h", "help")) {
+    emit(general_help())
+    return(exit_status[["done"]])
+  }
+  if (words[1] == "--version") {
+    emit(paste("habanera", package_version_text()))
+    return(exit_status[["done"]])
+  }
+  known <- commands()
+  if (!words[1] %in% names(known)) refuse_command(words[1], names(known))
+  run_one_command(known[[words[1]]], words[-1])
+}
+
+refuse_command <- function(word, known) {
+  refuse(sprintf("There is no command %s%s Commands: %s; habanera --help tells more.", quoted(word),
+                 did_you_mean(word, c(known, "--help", "--version")), join_words(known)),
+         "usage", call = NULL)
+}
+
+run_one_command <- function(command, words) {
+  if (any(words %in% c("--help", "-h"))) {
+    emit(command_help(command))
+    return(exit_status[["done"]])
+  }
+  parsed <- parse_words(command, words)
+  if (isTRUE(parsed$options$quiet)) {
+    return(withCallingHandlers(command$run(parsed$options, parsed$arguments),
+                               message = function(cnd) rlang::cnd_muffle(cnd)))
+  }
+  command$run(parsed$options, parsed$arguments)
+}
+
+# Kept as a file, so that the launcher can show it without starting R.
+general_help <- function() readLines(system.file("cli", "help.txt", package = "habanera"))

@@ -1,0 +1,144 @@
+# The options of a command, parsed by optparse after misspelt words were caught.
+
+# `options` is a list of cli_option(), made only when asked for, since optparse takes a while to load;
+# `run(options, arguments)` does the work and returns a status.
+new_command <- function(name, summary, use, options, examples, run) {
+  list(name = name, summary = summary, use = use, options = function() options, examples = examples,
+       run = run)
+}
+
+# A flag when `value` is NULL, otherwise an option that takes one.
+cli_option <- function(name, help, value = NULL, default = NULL) {
+  flag <- paste0("--", name)
+  if (is.null(value)) {
+    return(optparse::make_option(flag, action = "store_true", default = FALSE, help = help))
+  }
+  optparse::make_option(flag, type = "character", default = default, metavar = value, help = help)
+}
+
+common_options <- function() {
+  list(
+    cli_option("format", "How the result is written: text, json or csv [text, or as --out ends]",
+               "FORMAT"),
+    cli_option("out", "Write the result to this file instead of standard output", "FILE"),
+    cli_option("quiet", "No notes and no progress on standard error")
+  )
+}
+
+run_options <- function() {
+  list(
+    cli_option("trials", "Number of trials, such as 1e6 [100000]", "N", "100000"),
+    cli_option("seed", "A whole number; the same seed gives the same result [a new one]", "S"),
+    cli_option("threads", "Number of threads [all cores]", "T"),
+    cli_option("checkpoint", "Keep what is counted in this file, and go on from it", "FILE")
+  )
+}
+
+option_parser <- function(command) {
+  optparse::OptionParser(usage = paste("habanera", command$use), option_list = command$options(),
+                         add_help_option = FALSE)
+}
+
+option_names <- function(command) vapply(command$options(), function(option) option@long_flag, "")
+
+parse_words <- function(command, words) {
+  refuse_unknown_options(command, words)
+  parsed <- tryCatch(
+    optparse::parse_args(option_parser(command), args = words, positional_arguments = TRUE,
+                         convert_hyphens_to_underscores = TRUE),
+    error = function(cnd) refuse_usage(command, sub("^Error in.*: ", "", conditionMessage(cnd)))
+  )
+  list(options = parsed$options, arguments = parsed$args)
+}
+
+refuse_unknown_options <- function(command, words) {
+  known <- c(option_names(command), "--help")
+  given <- sub("=.*$", "", words[startsWith(words, "--")])
+  unknown <- setdiff(given, known)
+  if (length(unknown)) {
+    refuse_usage(command, sprintf("there is no option %s%s", unknown[1], did_you_mean(unknown[1], known)))
+  }
+  short <- grep("^-[^-]", words, value = TRUE)
+  # A word after an option that takes a value may be a negative number.
+  short <- short[is.na(suppressWarnings(as.numeric(short)))]
+  if (length(short)) {
+    refuse_usage(command, sprintf("there is no option %s; options begin with two dashes.", short[1]))
+  }
+}
+
+refuse_usage <- function(command, what) {
+  refuse(sprintf("%s: %s Try habanera %s --help.", command$name, sub("([^.?])$", "\\1.", what),
+                 command$name), "usage", call = NULL)
+}
+
+command_help <- function(command) {
+  options <- command$options()
+  width <- max(vapply(options, function(option) nchar(option_words(option)), 0L))
+  c(
+    paste("Use: habanera", command$use), "", strwrap(command$summary, 78), "", "Options:",
+    vapply(options, function(option) {
+      sprintf("  %s  %s", formatC(option_words(option), width = -width), option@help)
+    }, ""), "", "Examples:", paste0("  ", command$examples)
+  )
+}
+
+option_words <- function(option) {
+  value <- if (option@action == "store_true") NULL else option@metavar
+  paste(c(option@long_flag, value), collapse = " ")
+}
+
+# Values of options, checked; NULL stays NULL.
+
+option_number <- function(options, name) {
+  text <- options[[gsub("-", "_", name)]]
+  if (is.null(text)) return(NULL)
+  number <- suppressWarnings(as.numeric(gsub(",", "", text)))
+  if (is.na(number)) {
+    refuse(sprintf("`--%s` must be a number, not %s.", name, quoted(text)), "usage", call = NULL)
+  }
+  number
+}
+
+option_word <- function(options, name, choices) {
+  text <- options[[name]]
+  if (is.null(text) || text %in% choices) return(text)
+  refuse(sprintf("`--%s` must be %s, not %s%s", name, join_words(choices, "or"), quoted(text),
+                 did_you_mean(text, choices)), "usage", call = NULL)
+}
+
+refuse_arguments <- function(command, arguments) {
+  if (length(arguments)) {
+    refuse_usage(command, sprintf("%s is one word too many.", quoted(arguments[1])))
+  }
+}
+
+# A deck as the shell names it: a file (or "-"), or words such as "standard packs=2 jokers=1".
+option_deck <- function(text) {
+  if (text == "-" || file.exists(text)) return(deck_from(text))
+  words <- strsplit(trimws(text), "[[:space:]]+")[[1]]
+  if (identical(words[1], "standard")) return(do.call(deck_standard, deck_settings(words[-1])))
+  if (identical(words[1], "numbered") && length(words) == 2) {
+    return(deck_numbered(option_number(list(deck = words[2]), "deck")))
+  }
+  refuse(sprintf(paste("%s is no deck: there is no such file, and decks in words are like \"standard",
+                       "packs=2 jokers=1\" or \"numbered 40\"."), quoted(text)), "usage", call = NULL)
+}
+
+deck_settings <- function(words) {
+  known <- c("packs", "jokers", "ranks", "suits", "arranged")
+  keys <- sub("=.*$", "", words)
+  bad <- which(!grepl("=", words) | !keys %in% known)
+  if (length(bad)) {
+    refuse(sprintf("A standard deck has the settings %s, as in \"standard packs=2\"; not %s%s",
+                   join_words(known), quoted(words[bad[1]]), did_you_mean(keys[bad[1]], known)),
+           "usage", call = NULL)
+  }
+  values <- strsplit(sub("^[^=]*=", "", words), ",")
+  values <- lapply(values, function(value) {
+    number <- suppressWarnings(as.numeric(value))
+    if (length(value) == 1 && !is.na(number)) number else value
+  })
+  settings <- rlang::set_names(values, keys)
+  settings$ranks <- if (!is.null(settings$ranks)) as.character(settings$ranks)
+  settings
+}

@@ -1,0 +1,49 @@
+# Writing results.
+
+# To standard output. A reader that has gone (as in `| head`) is no error.
+emit <- function(lines) {
+  tryCatch({
+    writeLines(lines)
+    flush(stdout())
+  }, error = function(cnd) rlang::abort("The reader has gone.", class = "habanera_pipe_closed"))
+}
+
+emit_or_write <- function(lines, out) {
+  if (is.null(out)) emit(lines) else write_lines_whole(lines, out, call = NULL)
+}
+
+formats <- c("text", "json", "csv")
+
+# As asked for, or as the name of the output file ends.
+result_format <- function(options) {
+  format <- option_word(options, "format", formats)
+  if (!is.null(format)) return(format)
+  kind <- if (is.null(options$out)) "text" else file_kind(options$out)
+  if (kind %in% formats) kind else "text"
+}
+
+printed_lines <- function(x, ...) {
+  lines_written(function(path) {
+    sink(path)
+    on.exit(sink())
+    print(x, ...)
+  })
+}
+
+# A plain table, for what is no result of a simulation.
+table_lines <- function(table, format) {
+  if (format == "csv") return(fwrite_lines(table))
+  as.character(jsonlite::toJSON(table, dataframe = "rows", digits = NA, na = "null", pretty = TRUE))
+}
+
+write_figure <- function(plot, file) {
+  kind <- file_kind(file)
+  if (!kind %in% c("png", "svg", "pdf")) {
+    refuse(sprintf("A figure must end in .png, .svg or .pdf, not %s.", quoted(file)), "usage",
+           call = NULL)
+  }
+  write_whole_file(file, function(path) {
+    if (kind == "svg") return(draw_svg(plot, path, 11.6, 7.3))
+    ggplot2::ggsave(path, plot, device = kind, width = 11.6, height = 7.3, dpi = 110, bg = "white")
+  }, call = NULL)
+}

@@ -1,0 +1,76 @@
+# A self-contained page: no network, one file, readable on a phone and on paper.
+
+report_page <- function(title, ...) {
+  css <- paste(readLines(system.file("report", "page.css", package = "habanera")), collapse = "\n")
+  tags <- htmltools::tags
+  page <- tags$html(
+    lang = "en",
+    tags$head(
+      tags$meta(charset = "utf-8"),
+      tags$meta(name = "viewport", content = "width=device-width, initial-scale=1"),
+      tags$title(title),
+      tags$style(htmltools::HTML(css))
+    ),
+    tags$body(tags$main(...))
+  )
+  c("<!doctype html>", as.character(htmltools::doRenderTags(page)))
+}
+
+# A figure drawn twice, for wide screens and paper and for phones, with its alternative text.
+report_figure <- function(plot, alt, caption = NULL) {
+  tags <- htmltools::tags
+  tags$figure(
+    tags$picture(
+      tags$source(media = "(max-width: 600px)", srcset = svg_uri(plot, 4.6, 6.4)),
+      tags$img(src = svg_uri(plot, 9.6, 5.8), alt = alt)
+    ),
+    if (!is.null(caption)) tags$figcaption(caption)
+  )
+}
+
+svg_uri <- function(plot, width, height) {
+  file <- tempfile(fileext = ".svg")
+  on.exit(unlink(file))
+  draw_svg(plot, file, width, height)
+  paste0("data:image/svg+xml;base64,",
+         gsub("\n", "", jsonlite::base64_enc(readBin(file, "raw", file.size(file)))))
+}
+
+draw_svg <- function(plot, file, width, height) {
+  if (requireNamespace("svglite", quietly = TRUE)) {
+    svglite::svglite(file, width, height)
+  } else {
+    grDevices::svg(file, width, height)
+  }
+  on.exit(grDevices::dev.off())
+  print(plot)
+}
+
+# A data frame of text; all columns but the first are set flush right.
+report_table <- function(table, caption) {
+  tags <- htmltools::tags
+  tags$div(class = "wide", tags$table(
+    tags$caption(caption),
+    tags$thead(tags$tr(lapply(names(table), function(name) tags$th(scope = "col", name)))),
+    tags$tbody(lapply(seq_len(nrow(table)), function(row) {
+      cells <- unlist(table[row, ], use.names = FALSE)
+      tags$tr(class = if (cells[1] == "total") "total",
+              tags$th(scope = "row", cells[1]), lapply(cells[-1], tags$td))
+    }))
+  ))
+}
+
+# Terms and what they are, as a list; a NULL is left out.
+report_settings <- function(...) {
+  settings <- Filter(Negate(is.null), list(...))
+  tags <- htmltools::tags
+  tags$dl(lapply(names(settings), function(name) {
+    tags$div(tags$dt(name), tags$dd(settings[[name]]))
+  }))
+}
+
+report_code <- function(heading, code) {
+  if (is.null(code)) return(NULL)
+  htmltools::tagList(htmltools::tags$h3(heading),
+                     htmltools::tags$pre(htmltools::tags$code(paste(code, collapse = "\n"))))
+}

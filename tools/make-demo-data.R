@@ -1,0 +1,29 @@
+# Makes the demo data of Lantern Hall that are not written by hand. Run from the top folder; the
+# files it writes are kept in inst/demo.
+
+# The hall's own deck: 11 ranks of four fruits. Early fruits are cheap and score little.
+suits <- c(fig = "F", gage = "G", medlar = "M", pear = "P")
+seasons <- c(fig = "summer", gage = "summer", medlar = "winter", pear = "autumn")
+orchard <- expand.grid(rank = 1:11, suit = names(suits), stringsAsFactors = FALSE)
+orchard <- data.frame(
+  card = paste0(orchard$rank, suits[orchard$suit]), rank = orchard$rank, suit = orchard$suit,
+  points = ifelse(orchard$rank > 9, 10, orchard$rank), season = seasons[orchard$suit],
+  cost = ceiling(orchard$rank / 3)
+)
+write.csv(orchard, "inst/demo/orchard.csv", row.names = FALSE, quote = FALSE)
+
+# The tablet draws three cards with a slip in its loop: the number it takes is below "cards left less
+# one", so the last card of the deck is never reached.
+tablet_draw <- function() {
+  left <- 0:43
+  drawn <- integer()
+  for (i in 1:3) {
+    at <- floor(runif(1) * (length(left) - 1)) + 1
+    drawn <- c(drawn, left[at])
+    left <- left[-at]
+  }
+  paste(drawn, collapse = " ")
+}
+set.seed(20)
+writeLines(c("# prize stall, three cards a draw, cards numbered from 0", replicate(4000, tablet_draw())),
+           "inst/demo/tablet-draws.txt")
