@@ -55,7 +55,8 @@ neighbours <- function(cards) paste(cards[-length(cards)], cards[-1], sep = "\r"
 fair_leftovers <- function(cards) {
   n <- length(cards)
   if (n == 0) return(c(in_place = 0, together = 0))
-  copies <- copies_of(cards, cards)
+  kinds <- unique(cards)
+  copies <- copies_of(kinds, cards)[match(cards, kinds)]
   in_place <- sum(copies) / n
   if (n == 1) return(c(in_place = in_place, together = 0))
   pair <- !duplicated(neighbours(cards))

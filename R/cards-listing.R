@@ -33,15 +33,19 @@ read_listing_file <- function(file, call) {
 listing_from_csv <- function(lines, file, call) {
   lines <- lines[!grepl("^#", lines)]
   if (!length(lines)) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
-  as_read <- tryCatch(
-    data.table::fread(text = c(lines, ""), header = TRUE, data.table = FALSE, sep = ",",
-                      colClasses = list(character = "card"), na.strings = ""),
+  complaint <- NULL
+  # fread() must finish before we refuse: left half way, it complains in the next call.
+  data <- withCallingHandlers(
+    data.table::fread(text = c(lines, ""), header = TRUE, data.table = FALSE, sep = ",", na.strings = ""),
     warning = function(cnd) {
-      refuse(c(sprintf("%s is not a whole CSV table.", file_name(file)), x = conditionMessage(cnd)),
-             "file", call)
+      complaint <<- conditionMessage(cnd)
+      rlang::cnd_muffle(cnd)
     }
   )
-  as_read
+  if (!is.null(complaint)) {
+    refuse(c(sprintf("%s is not a whole CSV table.", file_name(file)), x = complaint), "file", call)
+  }
+  data
 }
 
 listing_from_json <- function(lines, file, call) {

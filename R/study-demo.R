@@ -26,6 +26,8 @@ demo_file <- function(file = NULL) {
 # Writes the demo into a folder and returns a few lines that say what was found and where it is.
 lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()) {
   make_folder(folder, call)
+  # The data lie beside the page, so that the commands on it work there as they stand.
+  file.copy(vapply(demo_data, demo_file, ""), folder, overwrite = TRUE)
   answers <- list(tablet_question(folder, threads))
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
@@ -33,7 +35,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
     unlist(lapply(answers, function(answer) strwrap(answer$sentence, 78, indent = 2, exdent = 2))),
     sprintf("The page with all questions: %s", page),
     sprintf("Its reports and figures:     %s",
-            paste(setdiff(list.files(folder), "index.html"), collapse = ", ")))
+            paste(setdiff(list.files(folder), c("index.html", demo_data)), collapse = ", ")))
 }
 
 make_folder <- function(folder, call) {
@@ -44,12 +46,13 @@ make_folder <- function(folder, call) {
 }
 
 demo_seed <- 44
+demo_data <- c("orchard.csv", "tablet-draws.txt")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {
-  orchard <- deck_from(demo_file("orchard.csv"))
+  orchard <- deck_from(file.path(folder, "orchard.csv"))
   ours <- simulate(draws(orchard, 3), nsim = 4000, seed = demo_seed, threads = threads)
-  tablet <- draws_recorded(demo_file("tablet-draws.txt"), orchard, numbering = list(first = 0))
+  tablet <- draws_recorded(file.path(folder, "tablet-draws.txt"), orchard, numbering = list(first = 0))
   verdict <- compare(tablet, exact(draws(orchard, 3)))
   report(tablet, file.path(folder, "tablet.html"), "Does the tablet draw every card as often as it should?")
   report(ours, file.path(folder, "fair.html"), "The same draws, made by a fair shuffle")
@@ -100,6 +103,6 @@ demo_answer <- function(answer) {
                   draw_figure_caption(answer$counts)),
     tags$p("The whole report: ", tags$a(href = answer$report, answer$report),
            ". The same with a fair shuffle: ", tags$a(href = answer$other, answer$other), "."),
-    report_code("Ask it otherwise", answer$command)
+    report_code("Ask it otherwise, in this folder", answer$command)
   )
 }

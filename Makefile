@@ -1,0 +1,80 @@
+# make demo    install what is missing, build, run the Lantern Hall demo
+# make test    install what is missing, run all tests
+# See README.md for the rest.
+
+CXX ?= g++
+CORE_FLAGS = -std=c++17 -Wall -Wextra -Wpedantic -Iinst/include -Ibuild/doctest/usr/include -pthread
+CORE_HEADERS := $(shell find inst/include -name '*.hpp')
+CORE_TESTS := $(wildcard tests/core/*.cpp)
+CORE_OBJECTS := $(CORE_TESTS:tests/core/%.cpp=build/core/%.o)
+SOURCES := DESCRIPTION NAMESPACE $(shell find R src inst exec man -type f -not -name '*.o' -not -name '*.so')
+
+.PHONY: all demo test check bench sanitize lint docs screenshots install dependencies clean
+
+all: install
+
+dependencies:
+	@mkdir -p build
+	@Rscript tools/install-dependencies.R
+
+install: dependencies build/installed
+
+# Installed anew when a source changed, or when the library has lost it.
+ifeq ($(shell Rscript -e 'cat(nzchar(system.file(package = "habanera")))' 2>/dev/null),FALSE)
+.PHONY: build/installed
+endif
+build/installed: $(SOURCES) | dependencies
+	@echo "habanera: building and installing the package"
+	@R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
+	@Rscript -e 'habanera::install_command()'
+	@touch $@
+
+demo: install
+	@Rscript -e 'status <- habanera:::run_command(c("demo", "--out", "build/lantern-hall")); quit(status = status)'
+
+build/core/%.o: tests/core/%.cpp $(CORE_HEADERS) | dependencies
+	@mkdir -p build/core
+	@$(CXX) $(CORE_FLAGS) -O1 -c $< -o $@
+
+build/core-tests: $(CORE_OBJECTS)
+	@$(CXX) $(CORE_FLAGS) $^ -o $@
+
+test: install build/core-tests
+	@Rscript tools/run-tests.R
+
+check: install
+	@rm -rf build/check && mkdir -p build/check
+	@R CMD build . --no-manual >build/check/build.log 2>&1 || (cat build/check/build.log; exit 1)
+	@mv habanera_*.tar.gz build/check/
+	@cd build/check && _R_CHECK_FORCE_SUGGESTS_=false _R_CHECK_SYSTEM_CLOCK_=0 \
+	  R CMD check --no-manual habanera_*.tar.gz
+	@! grep -E '^Status: .*(ERROR|WARNING|NOTE)' build/check/habanera.Rcheck/00check.log
+
+bench: install build/bare
+	@Rscript bench/bench.R
+
+build/bare: bench/bare.cpp
+	@mkdir -p build
+	@$(CXX) -std=c++17 -O2 -Wall -Wextra -Wpedantic $< -o $@ -pthread
+
+sanitize: dependencies
+	@for kind in address,undefined thread; do \
+	  echo "habanera: core tests under the sanitizers $$kind"; \
+	  $(CXX) $(CORE_FLAGS) -g -O1 -fsanitize=$$kind -fno-sanitize-recover=all $(CORE_TESTS) \
+	    -o build/core-sanitized && build/core-sanitized || exit 1; \
+	done
+
+lint: dependencies
+	@Rscript tools/install-dependencies.R lint
+	@Rscript tools/lint.R
+	@for file in $(CORE_HEADERS) $(CORE_TESTS) bench/bare.cpp; do \
+	  $(CXX) $(CORE_FLAGS) -Wshadow -Wconversion -Werror -fsyntax-only -x c++ $$file || exit 1; done
+
+docs:
+	@Rscript tools/document.R
+
+screenshots: install
+	@sh tools/make-screenshots.sh
+
+clean:
+	rm -rf build src/*.o src/*.so

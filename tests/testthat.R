@@ -1,0 +1,4 @@
+library(testthat)
+library(habanera)
+
+test_check("habanera")

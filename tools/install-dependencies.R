@@ -1,0 +1,123 @@
+# Installs what the project needs and this machine lacks, and says what. As root on Debian it takes
+# the prebuilt packages where their versions suffice and CRAN for the rest; otherwise CRAN, into the
+# user library. With nothing missing it says nothing and needs no network.
+#
+#   Rscript tools/install-dependencies.R [lint]
+
+purposes <- commandArgs(TRUE)
+is_root <- identical(Sys.info()[["effective_user"]], "root") && nzchar(Sys.which("apt-get"))
+
+needed_packages <- function() {
+  fields <- read.dcf("DESCRIPTION", c("Imports", "Suggests"))
+  entries <- trimws(unlist(strsplit(fields, ",")))
+  version <- ifelse(grepl("\\(", entries), sub("^.*>= *([0-9.]+).*$", "\\1", entries), "0")
+  names <- sub("[ (\n].*$", "", entries)
+  if ("lint" %in% purposes) {
+    names <- c(names, "lintr")
+    version <- c(version, "0")
+  }
+  keep <- !is.na(names) & !names %in% c("stats", "utils")
+  data.frame(name = names[keep], version = version[keep])
+}
+
+lacking <- function(packages) {
+  present <- mapply(function(name, version) {
+    nzchar(system.file(package = name)) && utils::packageVersion(name) >= version
+  }, packages$name, packages$version)
+  packages[!present, , drop = FALSE]
+}
+
+say <- function(...) message("habanera: ", ...)
+
+run <- function(...) {
+  status <- system2(..., stdout = FALSE)
+  if (status != 0) say("this failed, going on: ", paste(unlist(list(...)), collapse = " "))
+  status == 0
+}
+
+apt_install <- function(packages) {
+  say("installing Debian packages: ", paste(packages, collapse = ", "))
+  Sys.setenv(DEBIAN_FRONTEND = "noninteractive")
+  run("apt-get", c("install", "-y", "-qq", "--no-install-recommends", packages))
+}
+
+# Debian's build of an R package, when it is new enough.
+debian_builds <- function(packages) {
+  names <- paste0("r-cran-", tolower(packages$name))
+  said <- suppressWarnings(system2("apt-cache", c("policy", names), stdout = TRUE))
+  candidate <- vapply(names, function(name) {
+    at <- match(paste0(name, ":"), said)
+    if (is.na(at)) return("0")
+    version <- sub("^ *Candidate: *", "", said[at + 2])
+    sub("^[0-9]+:", "", gsub("[+~-].*$", "", version))
+  }, "")
+  # A version that is not plain numbers, or none at all, does not suffice.
+  candidate <- package_version(candidate, strict = FALSE)
+  names[!is.na(candidate) & candidate > "0" & candidate >= packages$version]
+}
+
+use_user_library <- function() {
+  library <- Sys.getenv("R_LIBS_USER")
+  if (file.access(.libPaths()[1], 2) == 0) return(invisible())
+  dir.create(library, recursive = TRUE, showWarnings = FALSE)
+  .libPaths(c(library, .libPaths()))
+}
+
+cran_install <- function(packages) {
+  use_user_library()
+  say("installing from CRAN into ", .libPaths()[1], ": ", paste(packages, collapse = ", "))
+  if (identical(unname(getOption("repos")["CRAN"]), "@CRAN@")) {
+    utils::chooseCRANmirror(graphics = FALSE, ind = 1, local.only = TRUE)
+  }
+  cores <- max(1, parallel::detectCores(), na.rm = TRUE)
+  # What is suggested must not pull in its own suggestions.
+  utils::install.packages(packages, Ncpus = cores, quiet = TRUE,
+                          dependencies = c("Depends", "Imports", "LinkingTo"))
+}
+
+# The header of the core's tests; without root it is taken out of Debian's package.
+doctest_header <- c("/usr/include/doctest/doctest.h", "build/doctest/usr/include/doctest/doctest.h")
+
+unpack_doctest <- function() {
+  say("fetching the header of doctest into build/doctest")
+  state <- normalizePath("build", mustWork = FALSE)
+  dir.create(file.path(state, "apt", "lists", "partial"), recursive = TRUE, showWarnings = FALSE)
+  dir.create(file.path(state, "apt", "cache"), recursive = TRUE, showWarnings = FALSE)
+  private <- c("-o", paste0("Dir::State::lists=", state, "/apt/lists"),
+               "-o", paste0("Dir::Cache=", state, "/apt/cache"))
+  commands <- c("apt-get download doctest-dev",
+                paste("apt-get", paste(private, collapse = " "), "update -qq && apt-get",
+                      paste(private, collapse = " "), "download doctest-dev"))
+  for (command in commands) {
+    done <- system(sprintf("cd build && (%s) >/dev/null 2>&1 && dpkg-deb -x doctest-dev_*.deb doctest",
+                           command))
+    if (done == 0) return(invisible())
+  }
+  say("could not get doctest; install the Debian package doctest-dev")
+}
+
+missing <- lacking(needed_packages())
+no_compiler <- !nzchar(Sys.which("g++"))
+no_doctest <- !any(file.exists(doctest_header))
+if (is_root && (nrow(missing) || no_compiler || no_doctest)) {
+  run("apt-get", c("update", "-qq"))
+  wanted <- c(if (no_compiler) c("g++", "make"), if (no_doctest) "doctest-dev",
+              if (nrow(missing)) debian_builds(missing))
+  if (length(wanted)) apt_install(wanted)
+  missing <- lacking(needed_packages())
+}
+if (!nzchar(Sys.which("g++"))) {
+  say("a C++ compiler is needed: install the Debian package g++ (as root).")
+  quit(status = 1)
+}
+if (!any(file.exists(doctest_header))) unpack_doctest()
+if (nrow(missing)) {
+  cran_install(missing$name)
+  missing <- lacking(needed_packages())
+}
+required <- trimws(sub("[ (\n].*$", "", trimws(strsplit(read.dcf("DESCRIPTION", "Imports"), ",")[[1]])))
+if (any(missing$name %in% required)) {
+  say("still missing: ", paste(missing$name, collapse = ", "))
+  quit(status = 1)
+}
+if (nrow(missing)) say("going on without the optional: ", paste(missing$name, collapse = ", "))
