@@ -37,8 +37,8 @@ tidy.habanera_distribution <- function(x, ...) {
 }
 
 outcome_terms <- function(outcomes) {
-  each <- Map(function(name, values) paste0(name, "=", values), names(outcomes), outcomes)
-  do.call(paste, c(unname(each), sep = ","))
+  each <- Map(function(name, values) paste0(name, "=", values, recycle0 = TRUE), names(outcomes), outcomes)
+  do.call(paste, c(unname(each), sep = ",", recycle0 = TRUE))
 }
 
 estimate_cells <- function(n, pairs, trials, level = 0.95) {
