@@ -59,13 +59,13 @@ plain_deck <- function(deck) {
   catalogue <- catalogue_of(deck)
   standard <- catalogue$id == standard_catalogue$id
   list(title = catalogue$title, cards = as.character(deck),
-       catalogue = if (!standard) as.list(catalogue$data), recipe = catalogue$recipe)
+       catalogue = if (!standard) as.list(catalogue$data),
+       types = if (!standard) as.list(vapply(catalogue$data, typeof, "")), recipe = catalogue$recipe)
 }
 
 deck_from_plain <- function(plain) {
   if (is.null(plain$catalogue)) return(as_cards(as.character(plain$cards)))
-  columns <- lapply(plain$catalogue, function(column) if (length(column)) unlist(column) else NA[0])
-  columns$card <- as.character(columns$card)
+  columns <- Map(typed_column, plain$catalogue, plain$types)
   data <- as.data.frame(columns, stringsAsFactors = FALSE, optional = TRUE)
   glyphs <- standard_catalogue$glyphs[match(data$card, standard_catalogue$data$card)]
   recipe <- plain$recipe

@@ -42,13 +42,25 @@ option_parser <- function(command) {
 option_names <- function(command) vapply(command$options(), function(option) option@long_flag, "")
 
 parse_words <- function(command, words) {
+  words <- join_values(command, words)
   refuse_unknown_options(command, words)
   parsed <- tryCatch(
-    optparse::parse_args(option_parser(command), args = words, positional_arguments = TRUE,
-                         convert_hyphens_to_underscores = TRUE),
+    optparse::parse_args(option_parser(command), args = words,
+                         positional_arguments = TRUE, convert_hyphens_to_underscores = TRUE),
     error = function(cnd) refuse_usage(command, sub("^Error in.*: ", "", conditionMessage(cnd)))
   )
   list(options = parsed$options, arguments = parsed$args)
+}
+
+# "--size 5" as "--size=5", so that a value may begin with a dash.
+join_values <- function(command, words) {
+  takes_value <- vapply(command$options(), function(option) option@action != "store_true", TRUE)
+  at <- which(words %in% option_names(command)[takes_value])
+  if (!length(at)) return(words)
+  at <- Reduce(function(kept, i) if (length(kept) && i == max(kept) + 1) kept else c(kept, i), at)
+  if (max(at) == length(words)) refuse_usage(command, sprintf("%s needs a value.", words[length(words)]))
+  words[at] <- paste0(words[at], "=", words[at + 1])
+  words[-(at + 1)]
 }
 
 refuse_unknown_options <- function(command, words) {
@@ -59,8 +71,6 @@ refuse_unknown_options <- function(command, words) {
     refuse_usage(command, sprintf("there is no option %s%s", unknown[1], did_you_mean(unknown[1], known)))
   }
   short <- grep("^-[^-]", words, value = TRUE)
-  # A word after an option that takes a value may be a negative number.
-  short <- short[is.na(suppressWarnings(as.numeric(short)))]
   if (length(short)) {
     refuse_usage(command, sprintf("there is no option %s; options begin with two dashes.", short[1]))
   }

@@ -2,6 +2,7 @@
 
 # To standard output. A reader that has gone (as in `| head`) is no error.
 emit <- function(lines) {
+  force(lines)  # an error in making them is not the reader's going
   tryCatch({
     writeLines(lines)
     flush(stdout())

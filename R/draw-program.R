@@ -1,6 +1,6 @@
 #' @rdname draws_recorded
 #' @param command One shell command line.
-#' @param time_limit Seconds that the program may take in all.
+#' @param time_limit Whole seconds that the program may take in all.
 #' @export
 draws_program <- function(command, deck = deck_standard(), size = NULL, replace = FALSE,
                           numbering = NULL, time_limit = 600) {
@@ -8,13 +8,13 @@ draws_program <- function(command, deck = deck_standard(), size = NULL, replace 
   check_string(command)
   check_deck(deck)
   check_flag(replace)
-  check_number(time_limit, 0.1, 1e6)
+  check_whole(time_limit, 1, 1e6)
   x <- new_experiment(c("habanera_draws_program", "habanera_draws"), deck = deck, size = NULL,
                       replace = replace, shuffle = NULL, command = command, numbering = numbering,
                       time_limit = time_limit)
-  x$size <- size
-  if (is.null(size)) x$size <- ncol(run_program(x, 1, call))
-  check_draw_size(x$size, deck, replace, call)
+  x["size"] <- list(size)
+  if (is.null(size)) x$size <- as.double(ncol(run_program(x, 1, call)))
+  x$size <- check_draw_size(x$size, deck, replace, call)
   x
 }
 
@@ -43,7 +43,7 @@ run_program <- function(x, count, call) {
 
 refuse_failed <- function(x, status, files, call) {
   if (status == 124) {
-    refuse_program(x, sprintf("took longer than %s seconds", format(x$time_limit)), files, call)
+    refuse_program(x, sprintf("took longer than %s", count_of(x$time_limit, "second")), files, call)
   }
   if (status != 0) refuse_program(x, sprintf("ended with status %d", status), files, call)
 }

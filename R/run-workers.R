@@ -19,9 +19,10 @@ play_on_workers <- function(run, done, count, workers) {
   Reduce(add_tallies, tallies)
 }
 
+# `seed = NULL` tells future that we mind R's generator ourselves.
 start_share <- function(run, first, count) {
   future::future(
-    play_share(experiment, seed, first, count, threads), packages = "habanera",
+    play_share(experiment, seed, first, count, threads), packages = "habanera", seed = NULL,
     globals = list(play_share = play_share, experiment = run$experiment, seed = run$seed,
                    first = first, count = count, threads = run$threads)
   )

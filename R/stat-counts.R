@@ -27,7 +27,8 @@ new_distribution <- function(kind, outcomes, probability, provenance) {
 # list of `r` and `shell`).
 new_provenance <- function(experiment, entries, seed = NULL, trials = NULL, seconds = NULL,
                            source = "simulation", made_by = NULL) {
-  list(experiment = experiment, entries = entries, seed = seed, trials = trials,
+  if (!is.null(trials)) trials[] <- lapply(trials, as.double)
+  list(experiment = experiment, entries = as.double(entries), seed = seed, trials = trials,
        seconds = seconds, source = source, made_by = made_by, version = package_version_text())
 }
 

@@ -132,17 +132,18 @@ result_from <- function(kept) {
     stop(sprintf("it has %d rows, not %d", nrow(table), as.integer(header$rows)))
   }
   experiment <- restore_experiment(header$experiment)
-  from <- list(experiment = experiment, entries = as.double(header$entries), seed = header$seed,
-               trials = as.data.frame(lapply(header$trials, as.double)), seconds = header$seconds,
-               source = header$source, made_by = header$made_by, version = header$habanera)
-  if (!is.null(from$seed)) from$seed <- as.double(from$seed)
-  if (!length(header$trials)) from["trials"] <- list(NULL)
+  from <- new_provenance(experiment, header$entries, double_or_null(header$seed),
+                         if (length(header$trials)) as.data.frame(header$trials),
+                         double_or_null(header$seconds), header$source, header$made_by)
+  from$version <- header$habanera
   outcomes <- table[setdiff(names(table), c("n", "example_trial", "probability", "pairs"))]
   if (header$result == "distribution") {
     return(new_distribution(result_kind(experiment), outcomes, table$probability, from))
   }
   new_counts(result_kind(experiment), outcomes, table$n, table$example_trial, table$pairs, from)
 }
+
+double_or_null <- function(x) if (!is.null(x)) as.double(x)
 
 restore_experiment <- function(plain) from_plain(structure(plain, class = plain$kind))
 

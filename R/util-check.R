@@ -8,12 +8,6 @@ check_whole <- function(x, from = 0, to = 2^53 - 1, name = rlang::caller_arg(x),
          call = call)
 }
 
-check_number <- function(x, from, to, name = rlang::caller_arg(x), call = rlang::caller_env()) {
-  if (is.numeric(x) && length(x) == 1 && is.finite(x) && x >= from && x <= to) return(as.double(x))
-  refuse(sprintf("`%s` must be a number %s, not %s.", name, range_words(from, to), said(x)),
-         call = call)
-}
-
 # A number strictly between two others: a level, a power.
 check_between <- function(x, above, below, name = rlang::caller_arg(x),
                           call = rlang::caller_env()) {

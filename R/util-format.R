@@ -61,7 +61,7 @@ nearest_word <- function(word, choices) {
   if (!is.character(word) || length(word) != 1 || is.na(word) || !length(choices)) return(NULL)
   distance <- utils::adist(tolower(word), tolower(choices))[1, ]
   best <- which.min(distance)
-  if (distance[best] <= max(1, nchar(word) %/% 3)) choices[best] else NULL
+  if (distance[best] <= max(1, min(3, nchar(word) %/% 2))) choices[best] else NULL
 }
 
 # The end of an error about a word: a full stop, or a suggestion.

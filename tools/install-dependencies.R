@@ -16,8 +16,16 @@ needed_packages <- function() {
     names <- c(names, "lintr")
     version <- c(version, "0")
   }
-  keep <- !is.na(names) & !names %in% c("stats", "utils")
+  keep <- !is.na(names) & !names %in% c("stats", "utils", if (!can_build_svglite()) "svglite")
   data.frame(name = names[keep], version = version[keep])
+}
+
+# Its libraries come with Debian's build of it; without root they must be there already. Figures fall
+# back to R's own device.
+can_build_svglite <- function() {
+  libraries <- "fontconfig freetype2 harfbuzz fribidi libpng libjpeg libtiff-4"
+  is_root || nzchar(system.file(package = "svglite")) ||
+    system(paste("pkg-config --exists", libraries), ignore.stderr = TRUE) == 0
 }
 
 lacking <- function(packages) {
@@ -65,6 +73,7 @@ use_user_library <- function() {
 
 cran_install <- function(packages) {
   use_user_library()
+  Sys.setenv(USE_BUNDLED_LIBUV = "1")  # which fs, needed by testthat, otherwise wants installed
   say("installing from CRAN into ", .libPaths()[1], ": ", paste(packages, collapse = ", "))
   if (identical(unname(getOption("repos")["CRAN"]), "@CRAN@")) {
     utils::chooseCRANmirror(graphics = FALSE, ind = 1, local.only = TRUE)

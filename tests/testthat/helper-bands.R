@@ -33,3 +33,12 @@ expect_no_error_summary <- function(x) {
   expect_output(print(summary(x)), "<summary>")
   expect_s3_class(tidy(x), "data.frame")
 }
+
+trials_of <- function(x) {
+  ranges <- provenance(x)$trials
+  sum(ranges$last - ranges$first + 1)
+}
+
+expect_no_match_words <- function(text, words) {
+  for (word in words) expect_false(grepl(word, text, fixed = TRUE), info = word)
+}

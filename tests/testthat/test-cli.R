@@ -1,0 +1,174 @@
+# Runs a command inside this process: what it wrote, and its exit status.
+run_words <- function(...) {
+  out <- withr::local_tempfile()
+  err <- withr::local_tempfile()
+  out_file <- file(out, "w")
+  sink(out_file)
+  status <- tryCatch(run_command_quietly(c(...), err), finally = {
+    sink()
+    close(out_file)
+  })
+  list(status = status, out = readLines(out), err = readLines(err))
+}
+
+# The command writes its notes to stderr(), which a message sink catches.
+run_command_quietly <- function(words, err) {
+  err_file <- file(err, "w")
+  sink(err_file, type = "message")
+  on.exit({
+    sink(type = "message")
+    close(err_file)
+  })
+  habanera:::run_command(words)
+}
+
+# The same as a user has it: a process of its own, through the installed launcher.
+run_shell <- function(words) {
+  launcher <- shQuote(system.file("exec", "habanera", package = "habanera"))
+  err <- withr::local_tempfile()
+  command <- sprintf("%s 2>%s", gsub("habanera( |$)", paste0(launcher, "\\1"), words), shQuote(err))
+  out <- suppressWarnings(system2("bash", c("-c", shQuote(command)), stdout = TRUE))
+  status <- attr(out, "status")
+  list(status = if (is.null(status)) 0 else status, out = as.character(out), err = readLines(err))
+}
+
+test_that("help and version answer, and help knows every command", {
+  for (words in c("habanera", "habanera --help", "habanera help")) {
+    help <- run_shell(words)
+    expect_equal(help$status, 0)
+    expect_match(help$out[1], "a laboratory for card games")
+  }
+  expect_equal(help$out, run_words("--help")$out)
+  for (command in habanera:::commands()) {
+    expect_true(any(grepl(paste0("  ", command$name, " +", command$summary), help$out)), info = command$name)
+    own <- run_words(command$name, "--help")
+    expect_equal(own$status, 0)
+    expect_match(own$out[1], paste("Use: habanera", command$name))
+  }
+  expect_match(run_words("--version")$out, "^habanera [0-9.]+$")
+})
+
+test_that("misspelt words name the nearest, with status 2 and nothing on standard output", {
+  cases <- list(
+    list("darws", "There is no command \"darws\"; did you mean \"draws\"?"),
+    list(c("draws", "--sead", "1"), "there is no option --sead; did you mean \"--seed\"?"),
+    list(c("draws", "-n", "5"), "there is no option -n; options begin with two dashes"),
+    list(c("draws", "--size", "abc"), "`--size` must be a number, not \"abc\""),
+    list(c("draws", "--size", "60"), "`size` must be a whole number from 0 to 52, not 60"),
+    list(c("draws", "--size", "-1"), "not -1"),
+    list(c("draws", "--format", "xml"), "`--format` must be text, json or csv"),
+    list(c("draws", "--expect", "fiar"), "did you mean \"fair\"?"),
+    list(c("draws", "extra"), "\"extra\" is one word too many"),
+    list(c("draws", "--positions", "--size", "5"), "no --size"),
+    list(c("draws", "--file", "x", "--program", "y"), "--file and --program exclude each other"),
+    list(c("draws", "--deck", "nothing"), "\"nothing\" is no deck"),
+    list(c("deck", "standard", "pack=2"), "did you mean \"packs\"?"),
+    list(c("deck", "--grid", "4"), "rows x columns"),
+    list(c("draws", "--trials", "5", "--seed"), "--seed needs a value. Try habanera draws --help")
+  )
+  for (case in cases) {
+    ran <- run_words(case[[1]])
+    expect_equal(ran$status, 2, info = paste(case[[1]], collapse = " "))
+    expect_length(ran$out, 0)
+    expect_match(paste(ran$err, collapse = " "), case[[2]], fixed = TRUE)
+  }
+})
+
+test_that("what cannot be done has status 3 and leaves no file", {
+  folder <- withr::local_tempdir()
+  for (words in list(c("deck", demo_file("dirty-deck.csv")),
+                     c("draws", "--trials", "10", "--out", file.path(folder, "no", "x.csv")),
+                     c("draws", "--trials", "10", "--report", file.path(folder, "no", "x.html")),
+                     c("draws", "--program", "exit 4"))) {
+    ran <- run_words(words)
+    expect_equal(ran$status, 3, info = paste(words, collapse = " "))
+    expect_length(ran$out, 0)
+    expect_match(ran$err[1], "^habanera: ")
+  }
+  expect_length(list.files(folder, all.files = TRUE, no.. = TRUE), 0)
+})
+
+test_that("draws writes the same counts as R, in every format", {
+  x <- simulate(draws(deck_standard(packs = 2), 4), nsim = 3000, seed = 5)
+  words <- c("draws", "--deck", "standard packs=2", "--size", "4", "--trials", "3e3", "--seed", "5")
+  expect_match(run_words(words)$out[2], "No bias seen")
+  for (format in c("csv", "json")) {
+    file <- withr::local_tempfile(fileext = paste0(".", format))
+    ran <- run_words(words, "--format", format)
+    writeLines(ran$out, file)
+    expect_equal(as.data.frame(read_result(file)), as.data.frame(x))
+    expect_equal(run_words(words, "--out", file)$status, 0)  # the extension says the format
+    expect_equal(as.data.frame(read_result(file)), as.data.frame(x))
+  }
+  grouped <- run_words(words, "--group", "suit")$out
+  expect_length(grep("spades|hearts|diamonds|clubs|total", grouped), 5)
+  expect_match(run_words("draws", "--positions", "--trials", "100", "--seed", "1")$out[1], "where each card")
+})
+
+test_that("draws made elsewhere are judged, and an expectation that fails has status 1", {
+  words <- c("draws", "--deck", demo_file("orchard.csv"), "--file", demo_file("tablet-draws.txt"),
+             "--first-number", "0")
+  expect_equal(run_words(words)$status, 0)
+  failed <- run_words(words, "--expect", "fair")
+  expect_equal(failed$status, 1)
+  expect_match(failed$out[3], "Never came: 11P")
+  expect_match(failed$err, "a bias is seen")
+  fair <- run_words("draws", "--trials", "2000", "--seed", "1", "--expect", "fair")
+  expect_equal(fair$status, 0)
+  program <- run_words("draws", "--deck", demo_file("orchard.csv"), "--trials", "500", "--program",
+                       paste("awk -f", shQuote(demo_file("tablet-draw.awk"))))
+  expect_match(program$out[3], "Never came: 11P")
+})
+
+test_that("a report and a figure are written beside the counts", {
+  folder <- withr::local_tempdir()
+  ran <- run_words("draws", "--trials", "500", "--seed", "1", "--report", file.path(folder, "a.html"),
+                   "--figure", file.path(folder, "a.png"))
+  expect_equal(ran$status, 0)
+  expect_setequal(list.files(folder, all.files = TRUE, no.. = TRUE), c("a.html", "a.png"))
+  expect_equal(readBin(file.path(folder, "a.png"), "raw", 4), as.raw(c(0x89, 0x50, 0x4e, 0x47)))
+  expect_equal(run_words("draws", "--trials", "5", "--figure", "x.gif")$status, 2)
+})
+
+test_that("a deck is shown, shuffled, dealt and listed", {
+  expect_equal(run_words("deck")$out[1], "<cards> 52 cards, standard")
+  shuffled <- run_words("deck", "numbered 10", "--shuffle", "--seed", "1", "--format", "csv")
+  expect_equal(utils::read.csv(text = shuffled$out)$card,
+               as.numeric(as.character(shuffle(deck_numbered(10), seed = 1))))
+  expect_match(shuffled$err, "Shuffled with seed 1, trial 1.")
+  expect_length(run_words("deck", "--shuffle", "--quiet")$err, 0)
+  dealt <- run_words("deck", "standard", "packs=1", "--deal", "2", "--size", "3", "--format", "json")
+  table <- jsonlite::fromJSON(paste(dealt$out, collapse = ""))
+  expect_equal(as.vector(table(table$hand)), c(3, 3, 46))
+  expect_equal(run_words("deck", demo_file("stall.txt"), "--attributes")$out[2], " paper windmill")
+  expect_match(run_words("deck", "--grid", "4x13")$out[5], "^2.  3.  4. ")
+})
+
+test_that("the shell reads standard input, and a closed pipe ends quietly", {
+  piped <- run_shell(sprintf("habanera deck - < %s", shQuote(demo_file("stall.txt"))))
+  expect_match(piped$out[1], "40 cards, standard input")
+  recorded <- run_shell(sprintf("habanera draws --deck %s --file - --first-number 0 <%s",
+                                shQuote(demo_file("orchard.csv")), shQuote(demo_file("tablet-draws.txt"))))
+  expect_match(recorded$out[3], "Never came: 11P")
+  closed <- run_shell("{ habanera draws --deck 'numbered 300' --positions --trials 10 --format csv --quiet; echo $? >&2; } | head -1")
+  expect_length(closed$out, 1)
+  expect_equal(closed$err, "0")
+})
+
+test_that("an interrupt in the shell prints what was counted, with status 130", {
+  ran <- run_shell("timeout --preserve-status -s INT 4 habanera draws --trials 1e12 --seed 1")
+  expect_equal(ran$status, 130)
+  expect_match(ran$out[1], "trials, seed 1")
+  expect_match(paste(ran$err, collapse = " "), "Interrupted: these are the counts of")
+})
+
+test_that("the command is linked where it is asked for", {
+  folder <- withr::local_tempdir()
+  link <- suppressMessages(install_command(folder))
+  expect_match(system2(link, "--version", stdout = TRUE), "^habanera")
+  expect_equal(suppressMessages(install_command(folder)), link)
+  unlink(link)
+  writeLines("mine", link)
+  expect_error(install_command(folder), "is no link of ours", class = "habanera_error_file")
+  expect_error(install_command("/proc/none"), class = "habanera_error_file")
+})

@@ -1,0 +1,80 @@
+lines_file <- function(lines, env = parent.frame()) {
+  withr::local_tempfile(lines = lines, fileext = ".txt", .local_envir = env)
+}
+
+test_that("recorded draws are read as codes and as numbers, however they are parted", {
+  file <- lines_file(c("# two cards a draw", "AS KD", "", "kd,10H", "10h;AS", "AS\tKD"))
+  x <- draws_recorded(file)
+  expect_equal(provenance(x)$trials$last, 4)
+  table <- as.data.frame(x)
+  expect_equal(table$n[table$card %in% c("10H", "AS", "KD")], c(3, 2, 3))  # AS, 10H, KD in suit order
+  expect_equal(table$example_trial[table$card == "10H"], 2)
+  from_zero <- draws_recorded(lines_file(c("0 51", "12 13")), numbering = list(first = 0))
+  expect_equal(from_zero$outcomes$card[from_zero$n == 1], c("2S", "AS", "2H", "AC"))
+  # Numbered by rank, clubs first, ace first, from 1: 1 is the ace of clubs, 52 the king of hearts.
+  by_rank <- draws_recorded(lines_file(c("1 52")),
+                            numbering = list(by = "rank", suits = c("clubs", "diamonds", "spades", "hearts"),
+                                             ranks = c("A", 2:10, "J", "Q", "K")))
+  expect_setequal(by_rank$outcomes$card[by_rank$n == 1], c("AC", "KH"))
+  listed <- draws_recorded(lines_file("2 1"), numbering = list(cards = "KD AS"))
+  expect_equal(sum(listed$n), 2)
+  spaced <- draws_recorded(lines_file(c("late frost, plum", "plum, plum")), replace = TRUE,
+                           deck = deck_from(data.frame(card = c("late frost", "plum"))))
+  expect_equal(spaced$n, c(1, 3))
+  expect_equal(draws_recorded(lines_file(c("late frost", "plum")),
+                              deck = deck_from(data.frame(card = c("late frost", "plum"))))$n, c(1, 1))
+})
+
+test_that("a file of simulated draws gives the very counts of the simulation", {
+  for (deck in list(deck_standard(), deck_standard(packs = 2))) {
+    drawn <- trials(draws(deck, 7), seed = 2, trials = 1:300)
+    x <- draws_recorded(lines_file(do.call(paste, drawn[-1])), deck)
+    y <- simulate(draws(deck, 7), nsim = 300, seed = 2)
+    expect_equal(as.data.frame(x), as.data.frame(y))
+    expect_equal(tidy(x), tidy(y))
+  }
+})
+
+test_that("bad records are refused with their line", {
+  codes <- lines_file(c("AS KD", "AS 1D"))
+  uneven <- lines_file(c("AS KD", "AS"))
+  doubled <- lines_file(c("# c", "AS KD", "QC QC"))
+  bytes <- withr::local_tempfile()
+  writeBin(as.raw(c(0x41, 0x53, 0x0a, 0xe9, 0x0a)), bytes)
+  orchard <- deck_from(demo_file("orchard.csv"))
+  expect_refusals(list(
+    list(quote(draws_recorded(codes)), "notation", "line 2: unknown card \"1D\". Codes are rank then suit"),
+    list(quote(draws_recorded(uneven)), "file", "line 2 has 1 card, not 2"),
+    list(quote(draws_recorded(doubled)), "conservation", "line 3 has \"QC\" 2 times; the deck has it 1"),
+    list(quote(draws_recorded(lines_file(c("", "# x")))), "file", "has no draws"),
+    list(quote(draws_recorded(bytes)), "file", "is not UTF-8 text: line 2"),
+    list(quote(draws_recorded("nowhere")), "file", "There is no file"),
+    list(quote(draws_recorded(codes, size = 3)), "file", "line 1 has 2 cards, not 3"),
+    list(quote(draws_recorded(lines_file("KH"), deck = as_cards("AS"))), "conservation", "not in the deck"),
+    list(quote(draws_recorded(demo_file("dirty-draws.txt"), orchard, numbering = list(first = 0))),
+         "notation", "line 3: \"44\" is no number of a card"),
+    list(quote(draws_recorded(codes, numbering = list(start = 0))), "input", "`numbering` must be a list"),
+    list(quote(draws_recorded(lines_file("0 1"))), "notation", "cards are 1 to 52")
+  ))
+})
+
+test_that("tables and columns of cards become counts", {
+  deck <- as_cards("AS KD QC")
+  wanted <- c(2, 1, 0)
+  column <- c("AS", "KD", "AS")
+  n_by_card <- function(x) x$n[match(c("AS", "KD", "QC"), x$outcomes$card)]
+  for (table in list(column, factor(column), as_cards("AS KD AS"), table(column), c(AS = 2, KD = 1),
+                     data.frame(card = c("AS", "KD"), n = c(2, 1)))) {
+    expect_equal(n_by_card(as_counts(table, deck)), wanted)
+  }
+  numbers <- as_counts(table(c(0, 1, 0)), deck, numbering = list(first = 0))
+  expect_equal(n_by_card(numbers), wanted)
+  expect_refusals(list(
+    list(quote(as_counts(c(AS = 1.5), deck)), "input", "Row 1: a count must be a whole number"),
+    list(quote(as_counts(data.frame(card = "AS"), deck)), "input", "the columns `card` and `n`"),
+    list(quote(as_counts(c(AS = 3), deck, size = 2)), "input", "no whole number of draws"),
+    list(quote(as_counts(list(1), deck)), "input", "`table` must be"),
+    list(quote(as_counts(column, deck, size = 2)), "input", "size = 1"),
+    list(quote(as_counts(c("AS", "ZZ"), deck)), "notation", "Row 2: unknown card \"ZZ\"")
+  ))
+})

@@ -1,0 +1,71 @@
+results <- function() {
+  deck <- deck_from(demo_file("windfall.yaml"))
+  list(
+    simulate(draws(deck_standard(), 5), nsim = 3000, seed = 2^53 - 1, first_trial = 2^52),
+    simulate(draws(deck, 7), nsim = 500, seed = 1),
+    simulate(positions(deck_crossed(rank = c("low", "high"), suit = 1:2)), nsim = 200, seed = 3),
+    simulate(draws_with(function(deck) sample(deck, 2), deck_numbered(5)), nsim = 20, seed = 3),
+    simulate(draws_program("cut -d' ' -f1", deck_numbered(5)), nsim = 20),
+    draws_recorded(demo_file("tablet-draws.txt"), deck_from(demo_file("orchard.csv")),
+                   numbering = list(first = 0)),
+    as_counts(c(AS = 3, KD = 5), deck = as_cards("AS AS KD"), size = 2),
+    simulate(draws(deck_numbered(0), 0), nsim = 5, seed = 1),
+    exact(draws(set_attributes(deck_standard(jokers = 1), points = c(joker = 25, other = 1 / 3)), 5)),
+    exact(positions(as_cards("AS KD")))
+  )
+}
+
+test_that("results are read back the same from every kind of file", {
+  for (extension in c(".csv", ".json", ".parquet")) {
+    if (extension == ".parquet") skip_if_not_installed("nanoparquet")
+    for (x in results()) {
+      file <- withr::local_tempfile(fileext = extension)
+      write_result(x, file)
+      x$provenance$experiment["f"] <- NULL  # of an R function only the text is kept
+      kept <- read_result(file)
+      kept$provenance$experiment["f"] <- NULL
+      expect_identical(kept, x, info = paste(extension, in_words_of(x)[1]))
+    }
+  }
+})
+
+test_that("a result read back goes on where it stopped", {
+  file <- withr::local_tempfile(fileext = ".json")
+  five <- draws(deck_standard(), 5)
+  write_result(simulate(five, nsim = 1000, seed = 1), file)
+  longer <- c(read_result(file), simulate(five, nsim = 500, seed = 1, first_trial = 1001))
+  expect_equal(longer$n, simulate(five, nsim = 1500, seed = 1)$n)
+})
+
+test_that("a CSV begins with its provenance and has 17 digits", {
+  file <- withr::local_tempfile(fileext = ".csv")
+  write_result(exact(draws(deck_standard(), 5)), file)
+  lines <- readLines(file)
+  header <- jsonlite::fromJSON(sub("^# ", "", lines[1]))
+  expect_equal(header$result, "distribution")
+  expect_equal(lines[2:3], c("card,probability", "2S,0.096153846153846159"))
+})
+
+test_that("what is no result is refused, and nothing is half written", {
+  x <- simulate(draws(deck_standard(), 5), nsim = 10, seed = 1)
+  file <- withr::local_tempfile(fileext = ".json")
+  write_result(x, file)
+  whole <- paste(readLines(file), collapse = "\n")
+  part <- withr::local_tempfile(lines = substr(whole, 1, nchar(whole) %/% 2), fileext = ".json")
+  csv <- withr::local_tempfile(fileext = ".csv")
+  write_result(x, csv)
+  short <- withr::local_tempfile(lines = head(readLines(csv), 20), fileext = ".csv")
+  folder <- withr::local_tempdir()
+  expect_refusals(list(
+    list(quote(read_result(part)), "file", "holds no result that write_result() wrote, or only a part"),
+    list(quote(read_result(short)), "file", "only a part"),
+    list(quote(read_result(demo_file("orchard.csv"))), "file", "holds no result"),
+    list(quote(read_result("nowhere.csv")), "file", "There is no file"),
+    list(quote(write_result(x, "x.xlsx")), "file", "must end in .csv, .json or .parquet"),
+    list(quote(write_result(5, file)), "input", "`x` must be counts or a distribution"),
+    list(quote(write_result(x, file.path(folder, "no", "x.csv"))), "file", "there is no folder"),
+    list(quote(write_result(x, file.path("/proc", "x.csv"))), "file", "does not let us write"),
+    list(quote(report(x, file.path("/proc", "x.html"))), "file", "does not let us write")
+  ))
+  expect_length(list.files(folder, all.files = TRUE, no.. = TRUE), 0)
+})

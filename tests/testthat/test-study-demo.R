@@ -1,0 +1,23 @@
+test_that("the demo answers the hall's question and leaves a page, reports and figures", {
+  folder <- file.path(withr::local_tempdir(), "hall")
+  said <- habanera:::lantern_hall_demo(folder)
+  expect_match(paste(said, collapse = " "), "The tablet does not draw fairly. Never came: 11P")
+  expect_match(paste(said, collapse = " "), "shows no bias")
+  expect_setequal(list.files(folder), c("index.html", "tablet.html", "fair.html", "tablet.svg", "fair.svg",
+                                        "tablet.csv", "orchard.csv", "tablet-draws.txt"))
+  page <- paste(readLines(file.path(folder, "index.html")), collapse = "\n")
+  expect_match(page, "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0 --expect fair",
+               fixed = TRUE)
+  expect_no_match_words(page, "https://")
+  expect_equal(read_result(file.path(folder, "tablet.csv"))$n[44], 0)
+})
+
+test_that("every example script runs", {
+  scripts <- list.files(system.file("examples", package = "habanera"), full.names = TRUE)
+  expect_gt(length(scripts), 0)
+  for (script in scripts) {
+    withr::with_dir(withr::local_tempdir(), {
+      expect_error(capture.output(source(script, local = new.env(), echo = FALSE)), NA, info = script)
+    })
+  }
+})
