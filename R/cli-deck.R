@@ -39,10 +39,10 @@ shuffle_for_shell <- function(deck, options) {
 
 deck_lines <- function(shown, options, format) {
   if (format == "text" && !options$attributes) {
-    return(printed_lines(shown, grid = option_grid(options$grid)))
+    return(printed_lines(shown, options$out, grid = option_grid(options$grid)))
   }
   table <- if (is_cards(shown)) card_attributes(shown) else dealt_table(shown)
-  if (format == "text") return(printed_lines(table, row.names = FALSE))
+  if (format == "text") return(printed_lines(table, options$out, row.names = FALSE))
   table_lines(table, format)
 }
 

@@ -37,7 +37,7 @@ run_draws <- function(options, arguments) {
     habanera_warning_interrupted = function(cnd) interrupted <<- TRUE
   )
   summary <- summary(counts, group = options$group)
-  lines <- switch(format, text = printed_lines(summary), csv = csv_lines(counts),
+  lines <- switch(format, text = printed_lines(summary, options$out), csv = csv_lines(counts),
                   json = json_lines(counts))
   if (!is.null(options$report)) report(counts, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(counts), options$figure)

@@ -23,7 +23,10 @@ result_format <- function(options) {
   if (kind %in% formats) kind else "text"
 }
 
-printed_lines <- function(x, ...) {
+# Coloured when they go to a terminal that can; while they are written to a file, that file is not it.
+printed_lines <- function(x, out, ...) {
+  old <- options(cli.num_colors = if (is.null(out)) cli::num_ansi_colors(stdout()) else 1L)
+  on.exit(options(old))
   lines_written(function(path) {
     sink(path)
     on.exit(sink())

@@ -127,7 +127,6 @@ unseen_in_words <- function(unseen) {
 #' @export
 print.habanera_draw_summary <- function(x, rows = 60, ...) {
   cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
-  writeLines(c(draw_verdict(x$test), unseen_in_words(x$unseen)))
   body <- x$table[-nrow(x$table), , drop = FALSE]
   total <- x$table[nrow(x$table), , drop = FALSE]
   if (nrow(body) > rows) {
@@ -135,6 +134,8 @@ print.habanera_draw_summary <- function(x, rows = 60, ...) {
     body <- worst_cells(body, 20)
   }
   print(printed_table(rbind(body, total)), row.names = FALSE)
+  # Last, where a reader of a long table still sees it.
+  writeLines(c(draw_verdict(x$test), unseen_in_words(x$unseen)))
   invisible(x)
 }
 

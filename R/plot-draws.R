@@ -11,6 +11,7 @@ autoplot.habanera_counts_draws <- function(object, ...) {
                                             `TRUE` = figure_colours[["surprise"]]), guide = "none") +
     ggplot2::scale_y_continuous(labels = format_count) +
     draw_figure_words(object) +
+    ggplot2::coord_cartesian(clip = "off") +  # a label at the edge stays whole
     figure_theme()
   if (nlevels(data$panel) > 1) {
     counts <- counts + ggplot2::facet_wrap(ggplot2::vars(.data$panel),

@@ -13,6 +13,7 @@ figure_theme <- function(base_size = 13) {
       plot.caption = ggplot2::element_text(colour = figure_colours[["line"]], hjust = 0),
       text = ggplot2::element_text(colour = figure_colours[["text"]]),
       strip.text = ggplot2::element_text(hjust = 0, face = "bold"),
+      plot.margin = ggplot2::margin(8, 16, 8, 8),
       panel.grid.minor = ggplot2::element_blank(),
       plot.background = ggplot2::element_rect(fill = "white", colour = NA)
     )

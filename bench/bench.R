@@ -1,0 +1,64 @@
+# Speed as ratios: each job through simulate(), with all that comes with it, beside plain R and
+# beside a bare C++ loop that does only that job (bench/bare.cpp), in one run, round by round.
+#
+#   make bench            all jobs, 5 rounds
+#   ROUNDS=3 make bench
+library(habanera)
+
+rounds <- as.integer(Sys.getenv("ROUNDS", "5"))
+six_packs <- deck_standard(packs = 6)
+fifty_kinds <- deck_from(data.frame(card = sprintf("k%02d", 1:50), copies = 40))
+
+# `plain` is what one would write in R; counting is left out of it.
+jobs <- list(
+  list(name = "positions of 52 cards", experiment = positions(deck_standard()), trials = 1e7,
+       bare = "positions52", plain = function(n) replicate(n, sample(52)), plain_trials = 3e4),
+  list(name = "draw 5 of 52", experiment = draws(deck_standard(), 5), trials = 1e7, bare = "draw5",
+       plain = function(n) replicate(n, sample(52, 5)), plain_trials = 3e4),
+  list(name = "positions of 312 cards", experiment = positions(six_packs), trials = 2e6,
+       bare = "positions312", plain = function(n) replicate(n, sample(312)), plain_trials = 1e4),
+  list(name = "positions of 2,000 cards", experiment = positions(fifty_kinds), trials = 2e5,
+       bare = "positions2000", plain = function(n) replicate(n, sample(2000)), plain_trials = 2e3)
+)
+
+elapsed <- function(code) system.time(code)[["elapsed"]]
+
+bare_seconds <- function(job, threads) {
+  as.numeric(system2("build/bare", c(job$bare, format(job$trials, scientific = FALSE), threads),
+                     stdout = TRUE))
+}
+
+package_seconds <- function(job, threads) {
+  elapsed(simulate(job$experiment, nsim = job$trials, seed = 1, threads = threads))
+}
+
+# Nanoseconds per trial of one round.
+one_round <- function(job) {
+  nanoseconds <- function(seconds, trials) 1e9 * seconds / trials
+  c(
+    plain = nanoseconds(elapsed(job$plain(job$plain_trials)), job$plain_trials),
+    bare = nanoseconds(bare_seconds(job, 1), job$trials),
+    ours = nanoseconds(package_seconds(job, 1), job$trials),
+    bare_two = nanoseconds(bare_seconds(job, 2), job$trials),
+    ours_two = nanoseconds(package_seconds(job, 2), job$trials)
+  )
+}
+
+measure <- function(job) {
+  times <- as.data.frame(t(replicate(rounds, one_round(job))))
+  data.frame(
+    job = job$name, trials = format(job$trials, big.mark = ",", scientific = FALSE),
+    `ns a trial` = round(median(times$ours)),
+    `times faster than plain R` = round(median(times$plain / times$ours)),
+    `times the bare loop` = round(median(times$ours / times$bare), 2),
+    `second thread` = round(median(times$ours / times$ours_two), 2),
+    `second thread, bare` = round(median(times$bare / times$bare_two), 2),
+    check.names = FALSE
+  )
+}
+
+results <- do.call(rbind, lapply(jobs, measure))
+cat(sprintf("Medians of %d rounds, one thread unless said.\n\n", rounds))
+cat("|", paste(names(results), collapse = " | "), "|\n")
+cat("|", paste(rep("---", ncol(results)), collapse = " | "), "|\n")
+for (row in seq_len(nrow(results))) cat("|", paste(unlist(results[row, ]), collapse = " | "), "|\n")

@@ -1,0 +1,11 @@
+# The figures among the screenshots: make-figures.R HALL SHOTS
+library(habanera)
+folders <- commandArgs(TRUE)
+orchard <- deck_from(file.path(folders[1], "orchard.csv"))
+tablet <- draws_recorded(file.path(folders[1], "tablet-draws.txt"), orchard, numbering = list(first = 0))
+placed <- simulate(positions(orchard), nsim = 1e5, seed = 1)
+figures <- list("figure-tablet" = autoplot(tablet), "figure-positions" = autoplot(placed))
+for (name in names(figures)) {
+  ggplot2::ggsave(file.path(folders[2], paste0(name, ".png")), figures[[name]], width = 11.6,
+                  height = 7.3, dpi = 110, bg = "white")
+}

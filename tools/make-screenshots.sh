@@ -1,0 +1,34 @@
+#!/bin/sh
+# Makes docs/screenshots anew from the demo data. Needs the Debian packages chromium, xvfb, xterm,
+# imagemagick and fonts-dejavu-core, and the installed package.
+set -eu
+cd "$(dirname "$0")/.."
+shots=$PWD/docs/screenshots
+hall=$PWD/build/lantern-hall
+mkdir -p "$shots"
+habanera demo --out "$hall" --quiet >/dev/null
+
+page() { # FILE WIDTH HEIGHT NAME
+  chromium --headless --no-sandbox --disable-gpu --disable-background-networking --hide-scrollbars \
+    --user-data-dir="$(mktemp -d)" --window-size="$2,$3" --screenshot="$shots/$4.png" "file://$1" \
+    >/dev/null 2>&1
+}
+
+terminal() { # NAME COMMAND
+  cat >build/session.sh <<END
+cd "$hall"
+printf '\$ %s\n' '$2'
+$2
+sleep 30
+END
+  xvfb-run -a -s "-screen 0 1280x800x24" sh -c "
+    xterm -fa 'DejaVu Sans Mono' -fs 12 -geometry 128x40+0+0 -bg white -fg black -e sh build/session.sh &
+    sleep 6; import -window root '$shots/$1.png'; kill \$!" 2>/dev/null || true
+}
+
+Rscript tools/make-figures.R "$hall" "$shots"
+page "$hall/index.html" 1280 800 page-demo
+page "$hall/tablet.html" 1280 800 page-report
+page "$hall/tablet.html" 500 1000 page-report-phone
+terminal terminal-draws "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0"
+terminal terminal-deck "habanera deck --shuffle --seed 1"
