@@ -68,7 +68,8 @@ lint: dependencies
 	@Rscript tools/install-dependencies.R lint
 	@Rscript tools/lint.R
 	@for file in $(CORE_HEADERS) $(CORE_TESTS) bench/bare.cpp; do \
-	  $(CXX) $(CORE_FLAGS) -Wshadow -Wconversion -Werror -fsyntax-only -x c++ $$file || exit 1; done
+	  $(CXX) $(CORE_FLAGS) -Wshadow -Wconversion -Werror -fsyntax-only -include $$file -x c++ /dev/null \
+	    || exit 1; done
 
 docs:
 	@Rscript tools/document.R

@@ -7,16 +7,18 @@
 #'
 #' With p the card's fair chance of being drawn and q = p (1 + off_by), the z test needs
 #' (z_level sqrt(v(p)) + z_power sqrt(v(q)))^2 / (q - p)^2 trials, v(p) = p (1 - p) being the
-#' variance in one trial (for several copies the exact variance, scaled alike) (Fleiss, Levin & Paik 2003, "Statistical methods for rates and proportions",
-#' eq. 2.20). The chi-square needs a noncentrality that grows by the factor times the sum of
-#' (change)^2 / expected with every trial (Cohen 1988, "Statistical power analysis", ch. 7).
+#' variance in one trial, or for several copies the exact variance, scaled alike (Fleiss, Levin &
+#' Paik 2003, "Statistical methods for rates and proportions", ch. 2). The chi-square needs a
+#' noncentrality that grows by the factor times the sum of (change)^2 / expected with every trial
+#' (Cohen 1988, "Statistical power analysis", ch. 7).
 #'
 #' @param deck Cards.
 #' @param size Number of cards drawn.
 #' @param off_by How much too often, as a share: 0.05 is 5% more often than it should.
 #' @param card The code of the card; `NULL`: the first of the deck.
 #' @param replace As in [draws()].
-#' @param level Chance of a false alarm. @param power Chance of noticing.
+#' @param level Chance of a false alarm.
+#' @param power Chance of noticing.
 #' @return A data frame: `test` (text), `trials` (whole number).
 #' @section Errors: `habanera_error_input` when a card cannot come that much more often.
 #' @examples

@@ -1,9 +1,10 @@
 # Lints the R code, and holds files to a length that can be read at a sitting.
 linters <- lintr::linters_with_defaults(
-  line_length_linter = lintr::line_length_linter(110), object_name_linter = NULL,
+  line_length_linter = lintr::line_length_linter(120), object_name_linter = NULL,
+  object_length_linter = NULL,
   cyclocomp_linter = NULL, object_usage_linter = NULL, commented_code_linter = NULL,
   infix_spaces_linter = lintr::infix_spaces_linter(exclude_operators = "^"),
-  brace_linter = NULL, indentation_linter = NULL
+  brace_linter = NULL
 )
 folders <- c("R", "tests/testthat", "bench", "tools", "inst/examples")
 files <- setdiff(list.files(folders, "\\.R$", full.names = TRUE), "R/RcppExports.R")

@@ -78,7 +78,8 @@ test_that("cards print in neat rows, on a grid, and cut off", {
   local_reproducible_output(width = 80, unicode = TRUE)
   expect_equal(format(as_cards("AS 10H JOKER")), c("A\u2660", "10\u2665", "JOKER"))
   local_reproducible_output(unicode = TRUE, crayon = TRUE)
-  expect_match(paste(capture.output(print(as_cards("AS KD"))), collapse = ""), paste0("\033[31m", "K\u2666"), fixed = TRUE)
+  painted <- paste(capture.output(print(as_cards("AS KD"))), collapse = "")
+  expect_match(painted, paste0("\033[31m", "K\u2666"), fixed = TRUE)
   expect_refusals(list(
     list(quote(print(deck_standard(), grid = c(4, 12))), "input", "48 places, too few for 52 cards"),
     list(quote(print(deck_standard(), grid = 4)), "input", "c(rows, columns)")

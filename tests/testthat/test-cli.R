@@ -150,7 +150,8 @@ test_that("the shell reads standard input, and a closed pipe ends quietly", {
   recorded <- run_shell(sprintf("habanera draws --deck %s --file - --first-number 0 <%s",
                                 shQuote(demo_file("orchard.csv")), shQuote(demo_file("tablet-draws.txt"))))
   expect_match(tail(recorded$out, 1), "Never came: 11P")
-  closed <- run_shell("{ habanera draws --deck 'numbered 300' --positions --trials 10 --format csv --quiet; echo $? >&2; } | head -1")
+  closed <- run_shell(paste("{ habanera draws --deck 'numbered 300' --positions --trials 10 --format csv --quiet;",
+                            "echo $? >&2; } | head -1"))
   expect_length(closed$out, 1)
   expect_equal(closed$err, "0")
 })

@@ -93,7 +93,8 @@ test_that("threads come from the argument, the option or the environment", {
 test_that("bad settings are refused before anything runs", {
   nowhere <- file.path(tempdir(), "no", "such", "file")
   expect_refusals(list(
-    list(quote(simulate(five, nsim = -1)), "input", "`nsim` must be a whole number from 1 to 1,000,000,000,000, not -1"),
+    list(quote(simulate(five, nsim = -1)), "input",
+         "`nsim` must be a whole number from 1 to 1,000,000,000,000, not -1"),
     list(quote(simulate(five, nsim = NA)), "input", "not NA"),
     list(quote(simulate(five, nsim = 0.5)), "input", "not 0.5"),
     list(quote(simulate(five, nsim = 1e13)), "input", "not 1e+13"),
