@@ -73,11 +73,11 @@ use_user_library <- function() {
 
 cran_install <- function(packages) {
   use_user_library()
-  Sys.setenv(USE_BUNDLED_LIBUV = "1")  # which fs, needed by testthat, otherwise wants installed
   say("installing from CRAN into ", .libPaths()[1], ": ", paste(packages, collapse = ", "))
   if (identical(unname(getOption("repos")["CRAN"]), "@CRAN@")) {
     utils::chooseCRANmirror(graphics = FALSE, ind = 1, local.only = TRUE)
   }
+  if ("testthat" %in% packages && !nzchar(system.file(package = "fs"))) install_fs()
   cores <- max(1, parallel::detectCores(), na.rm = TRUE)
   # What is suggested must not pull in its own suggestions.
   utils::install.packages(packages, Ncpus = cores, quiet = TRUE,
@@ -87,22 +87,35 @@ cran_install <- function(packages) {
 # The header of the core's tests; without root it is taken out of Debian's package.
 doctest_header <- c("/usr/include/doctest/doctest.h", "build/doctest/usr/include/doctest/doctest.h")
 
-unpack_doctest <- function() {
-  say("fetching the header of doctest into build/doctest")
-  state <- normalizePath("build", mustWork = FALSE)
-  dir.create(file.path(state, "apt", "lists", "partial"), recursive = TRUE, showWarnings = FALSE)
-  dir.create(file.path(state, "apt", "cache"), recursive = TRUE, showWarnings = FALSE)
-  private <- c("-o", paste0("Dir::State::lists=", state, "/apt/lists"),
-               "-o", paste0("Dir::Cache=", state, "/apt/cache"))
-  commands <- c("apt-get download doctest-dev",
-                paste("apt-get", paste(private, collapse = " "), "update -qq && apt-get",
-                      paste(private, collapse = " "), "download doctest-dev"))
+# Downloads a Debian package and unpacks it below build/, for those who cannot install it.
+unpack_debian <- function(package, folder) {
+  say("unpacking Debian's ", package, " into build/", folder)
+  state <- file.path(normalizePath("."), "build", "apt")
+  dir.create(file.path(state, "lists", "partial"), recursive = TRUE, showWarnings = FALSE)
+  dir.create(file.path(state, "cache"), recursive = TRUE, showWarnings = FALSE)
+  private <- sprintf("apt-get -o Dir::State::lists=%s/lists -o Dir::Cache=%s/cache", state, state)
+  # First with the lists that the machine has, then with fresh ones of our own.
+  commands <- c(sprintf("apt-get download %s", package),
+                sprintf("%s update -qq && %s download %s", private, private, package))
   for (command in commands) {
-    done <- system(sprintf("cd build && (%s) >/dev/null 2>&1 && dpkg-deb -x doctest-dev_*.deb doctest",
-                           command))
-    if (done == 0) return(invisible())
+    done <- system(sprintf("cd build && (%s) >/dev/null 2>&1 && dpkg-deb -x %s_*.deb %s", command, package,
+                           folder))
+    if (done == 0) return(TRUE)
   }
-  say("could not get doctest; install the Debian package doctest-dev")
+  say("could not get it; ask for the Debian package ", package)
+  FALSE
+}
+
+# testthat needs fs, which needs libuv; without root it is linked from Debian's static library.
+install_fs <- function() {
+  has_libuv <- system("pkg-config --exists libuv", ignore.stderr = TRUE) == 0
+  if (has_libuv || nzchar(Sys.which("cmake")) || !unpack_debian("libuv1-dev", "libuv")) return(invisible())
+  unpacked <- file.path(normalizePath("."), "build", "libuv", "usr")
+  library <- Sys.glob(file.path(unpacked, "lib", "*", "libuv_a.a"))
+  file.copy(library, file.path(unpacked, "libuv.a"))
+  Sys.setenv(INCLUDE_DIR = file.path(unpacked, "include"), LIB_DIR = unpacked)
+  utils::install.packages("fs", quiet = TRUE)
+  Sys.unsetenv(c("INCLUDE_DIR", "LIB_DIR"))
 }
 
 missing <- lacking(needed_packages())
@@ -119,7 +132,7 @@ if (!nzchar(Sys.which("g++"))) {
   say("a C++ compiler is needed: install the Debian package g++ (as root).")
   quit(status = 1)
 }
-if (!any(file.exists(doctest_header))) unpack_doctest()
+if (!any(file.exists(doctest_header))) unpack_debian("doctest-dev", "doctest")
 if (nrow(missing)) {
   cran_install(missing$name)
   missing <- lacking(needed_packages())
