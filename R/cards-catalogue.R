@@ -100,3 +100,10 @@ make_standard_catalogue <- function() {
 }
 
 standard_catalogue <- make_standard_catalogue()
+
+# How many cards a deck may have: the core holds kinds in 16 bits.
+most_cards <- 65535
+
+# The code that makes a deck, kept with its catalogue: it holds for cards that are the whole
+# catalogue, in order, in these numbers of copies.
+new_recipe <- function(code, copies) list(code = code, copies = copies)

@@ -77,13 +77,6 @@ deck_numbered <- function(n) {
   new_cards(number, new_catalogue(data, title, recipe = new_recipe(code, rep(1, n))))
 }
 
-# How many cards a deck may have: the core holds kinds in 16 bits.
-most_cards <- 65535
-
-# The code that makes a deck, kept with its catalogue: it holds for cards that are the whole
-# catalogue, in order, in these numbers of copies.
-new_recipe <- function(code, copies) list(code = code, copies = copies)
-
 #' @rdname deck_standard
 #' @param rank,suit For `deck_crossed()`: the values to combine. A rank that is a number is its own
 #'   `rank_high`, `rank_low` and `points`; other ranks count from 1 in the order given.

@@ -1,8 +1,6 @@
 # The habanera command. run_command() is given the words after "habanera", writes results to
 # standard output and everything else to standard error, and returns the exit status.
 
-exit_status <- c(done = 0L, expectation_failed = 1L, usage = 2L, failed = 3L, interrupted = 130L)
-
 run_command <- function(words) {
   tryCatch(
     withCallingHandlers(dispatch_command(words), message = note_to_stderr, warning = note_to_stderr),

@@ -1,4 +1,6 @@
-# Writing results.
+# Writing results, and how a command ends.
+
+exit_status <- c(done = 0L, expectation_failed = 1L, usage = 2L, failed = 3L, interrupted = 130L)
 
 # To standard output. A reader that has gone (as in `| head`) is no error.
 emit <- function(lines) {

@@ -78,8 +78,3 @@ print.habanera_comparison <- function(x, rows = 5, ...) {
   }
   invisible(x)
 }
-
-worst_cells <- function(cells, rows) {
-  cells <- cells[!is.na(cells$z), , drop = FALSE]
-  utils::head(cells[order(-abs(cells$z)), , drop = FALSE], rows)
-}

@@ -139,6 +139,11 @@ print.habanera_draw_summary <- function(x, rows = 60, ...) {
   invisible(x)
 }
 
+worst_cells <- function(cells, rows) {
+  cells <- cells[!is.na(cells$z), , drop = FALSE]
+  utils::head(cells[order(-abs(cells$z)), , drop = FALSE], rows)
+}
+
 # Figures rounded for reading; the object keeps them whole.
 printed_table <- function(table) {
   shown <- table

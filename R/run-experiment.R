@@ -5,9 +5,6 @@ new_experiment <- function(class, ...) {
   structure(list(...), class = c(class, "habanera_experiment"))
 }
 
-# What a result of the experiment is called: the last part of its class.
-result_kind <- function(experiment) UseMethod("result_kind")
-
 # The outcomes a trial can have: a data frame, one row per cell of a tally, in its order.
 outcome_space <- function(experiment) UseMethod("outcome_space")
 
@@ -92,4 +89,10 @@ trials <- function(x, seed, trials) {
   codes <- play_trials(x, seed, as.double(trials))
   colnames(codes) <- sprintf("card_%d", seq_len(ncol(codes)))
   cbind(data.frame(trial = trials), as.data.frame(codes))
+}
+
+add_tallies <- function(one, two) {
+  if (is.null(one)) return(two)
+  list(n = one$n + two$n, example_trial = pmin(one$example_trial, two$example_trial),
+       pairs = if (!is.null(one$pairs)) one$pairs + two$pairs)
 }

@@ -128,12 +128,6 @@ add_lap <- function(state, tally, count, seconds) {
   state
 }
 
-add_tallies <- function(one, two) {
-  if (is.null(one)) return(two)
-  list(n = one$n + two$n, example_trial = pmin(one$example_trial, two$example_trial),
-       pairs = if (!is.null(one$pairs)) one$pairs + two$pairs)
-}
-
 finish_run <- function(run, state) {
   if (state$done == 0) rlang::interrupt()
   counts <- counts_so_far(run, state)

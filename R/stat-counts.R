@@ -34,10 +34,12 @@ new_provenance <- function(experiment, entries, seed = NULL, trials = NULL, seco
 
 package_version_text <- function() as.character(utils::packageVersion("habanera"))
 
-# Results are told what experiments are through these three.
+# Results are told what experiments are through these four: in words, as plain data and back, and
+# what kind of result they give (the last part of its class).
 in_words <- function(experiment) UseMethod("in_words")
 as_plain <- function(experiment) UseMethod("as_plain")
 from_plain <- function(plain) UseMethod("from_plain")
+result_kind <- function(experiment) UseMethod("result_kind")
 
 #' @export
 from_plain.default <- function(plain) {

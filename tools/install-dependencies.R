@@ -87,35 +87,43 @@ cran_install <- function(packages) {
 # The header of the core's tests; without root it is taken out of Debian's package.
 doctest_header <- c("/usr/include/doctest/doctest.h", "build/doctest/usr/include/doctest/doctest.h")
 
-# Downloads a Debian package and unpacks it below build/, for those who cannot install it.
-unpack_debian <- function(package, folder) {
-  say("unpacking Debian's ", package, " into build/", folder)
+# Downloads Debian packages and unpacks them into a folder, for those who cannot install them.
+unpack_debian <- function(packages, folder) {
+  say("unpacking Debian's ", paste(packages, collapse = " and "), " into ", folder)
   state <- file.path(normalizePath("."), "build", "apt")
-  dir.create(file.path(state, "lists", "partial"), recursive = TRUE, showWarnings = FALSE)
-  dir.create(file.path(state, "cache"), recursive = TRUE, showWarnings = FALSE)
-  private <- sprintf("apt-get -o Dir::State::lists=%s/lists -o Dir::Cache=%s/cache", state, state)
-  # First with the lists that the machine has, then with fresh ones of our own.
-  commands <- c(sprintf("apt-get download %s", package),
-                sprintf("%s update -qq && %s download %s", private, private, package))
-  for (command in commands) {
-    done <- system(sprintf("cd build && (%s) >/dev/null 2>&1 && dpkg-deb -x %s_*.deb %s", command, package,
-                           folder))
-    if (done == 0) return(TRUE)
+  for (part in c("lists/partial", "cache", "packages")) {
+    dir.create(file.path(state, part), recursive = TRUE, showWarnings = FALSE)
   }
-  say("could not get it; ask for the Debian package ", package)
-  FALSE
+  private <- sprintf("apt-get -o Dir::State::lists=%s/lists -o Dir::Cache=%s/cache", state, state)
+  names <- paste(packages, collapse = " ")
+  # First with the lists that the machine has, then with fresh ones of our own.
+  commands <- c(paste("apt-get download", names),
+                sprintf("%s update -qq && %s download %s", private, private, names))
+  for (command in commands) {
+    done <- system(sprintf("cd %s/packages && (%s) >/dev/null 2>&1", state, command))
+    if (done == 0) break
+  }
+  for (package in packages) {
+    file <- Sys.glob(sprintf("%s/packages/%s_*.deb", state, package))
+    if (!length(file) || system2("dpkg-deb", c("-x", shQuote(file[1]), shQuote(folder))) != 0) {
+      say("could not get it; ask for the Debian package ", package)
+      return(FALSE)
+    }
+  }
+  TRUE
 }
 
-# testthat needs fs, which needs libuv; without root it is linked from Debian's static library.
+# testthat needs fs, and fs needs libuv; without root it is linked with Debian's, kept among the
+# user's data, where it is found again through the path that LD_RUN_PATH leaves in the library.
 install_fs <- function() {
   has_libuv <- system("pkg-config --exists libuv", ignore.stderr = TRUE) == 0
-  if (has_libuv || nzchar(Sys.which("cmake")) || !unpack_debian("libuv1-dev", "libuv")) return(invisible())
-  unpacked <- file.path(normalizePath("."), "build", "libuv", "usr")
-  library <- Sys.glob(file.path(unpacked, "lib", "*", "libuv_a.a"))
-  file.copy(library, file.path(unpacked, "libuv.a"))
-  Sys.setenv(INCLUDE_DIR = file.path(unpacked, "include"), LIB_DIR = unpacked)
+  folder <- file.path(tools::R_user_dir("habanera", "data"), "libuv")
+  dir.create(folder, recursive = TRUE, showWarnings = FALSE)
+  if (has_libuv || !unpack_debian(c("libuv1-dev", "libuv1"), folder)) return(invisible())
+  library <- dirname(Sys.glob(file.path(folder, "usr", "lib", "*", "libuv.so")))
+  Sys.setenv(CPATH = file.path(folder, "usr", "include"), LIBRARY_PATH = library, LD_RUN_PATH = library)
   utils::install.packages("fs", quiet = TRUE)
-  Sys.unsetenv(c("INCLUDE_DIR", "LIB_DIR"))
+  Sys.unsetenv(c("CPATH", "LIBRARY_PATH", "LD_RUN_PATH"))
 }
 
 missing <- lacking(needed_packages())
@@ -132,7 +140,7 @@ if (!nzchar(Sys.which("g++"))) {
   say("a C++ compiler is needed: install the Debian package g++ (as root).")
   quit(status = 1)
 }
-if (!any(file.exists(doctest_header))) unpack_debian("doctest-dev", "doctest")
+if (!any(file.exists(doctest_header))) unpack_debian("doctest-dev", "build/doctest")
 if (nrow(missing)) {
   cran_install(missing$name)
   missing <- lacking(needed_packages())
