@@ -140,7 +140,7 @@ if (!nzchar(Sys.which("g++"))) {
   say("a C++ compiler is needed: install the Debian package g++ (as root).")
   quit(status = 1)
 }
-if (!any(file.exists(doctest_header))) unpack_debian("doctest-dev", "build/doctest")
+if (!any(file.exists(doctest_header))) invisible(unpack_debian("doctest-dev", "build/doctest"))
 if (nrow(missing)) {
   cran_install(missing$name)
   missing <- lacking(needed_packages())
