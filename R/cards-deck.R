@@ -1,6 +1,6 @@
 #' Decks
 #'
-#' Constructors of decks, each a [cards] vector with the top card first.
+#' Constructors of decks, each a [`cards`][as_cards] vector with the top card first.
 #'
 #' `deck_standard()` gives packs of 52 from the standard catalogue, one pack after another, each with
 #' its jokers last. `deck_numbered()` has cards 1 to n. `deck_crossed()` has every combination of a

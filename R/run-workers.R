@@ -21,13 +21,7 @@ play_on_workers <- function(run, done, count, workers) {
 
 # `seed = NULL` tells future that we mind R's generator ourselves.
 start_share <- function(run, first, count) {
-  future::future(
-    play_share(experiment, seed, first, count, threads), packages = "habanera", seed = NULL,
-    globals = list(play_share = play_share, experiment = run$experiment, seed = run$seed,
-                   first = first, count = count, threads = run$threads)
-  )
-}
-
-play_share <- function(experiment, seed, first, count, threads) {
-  run_lap(experiment, seed, first, count, threads)
+  play_share <- function() run_lap(run$experiment, run$seed, first, count, run$threads)
+  future::future(play_share(), packages = "habanera", seed = NULL,
+                 globals = list(play_share = play_share))
 }

@@ -17,7 +17,6 @@ generics::tidy
 #' @examples
 #' head(tidy(simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1)))
 #' @name tidy.habanera_counts
-#' @aliases tidy
 NULL
 
 #' @rdname tidy.habanera_counts

@@ -17,7 +17,7 @@
 #' deck_from(demo_file("orchard.csv"))
 #' @export
 demo_file <- function(file = NULL) {
-  folder <- system.file("demo", package = "habanera")
+  folder <- system.file("lantern-hall", package = "habanera")
   if (is.null(file)) return(list.files(folder))
   check_choice(file, list.files(folder))
   file.path(folder, file)

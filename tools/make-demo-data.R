@@ -1,5 +1,5 @@
 # Makes the demo data of Lantern Hall that are not written by hand. Run from the top folder; the
-# files it writes are kept in inst/demo.
+# files it writes are kept in inst/lantern-hall.
 
 # The hall's own deck: 11 ranks of four fruits. Early fruits are cheap and score little.
 suits <- c(fig = "F", gage = "G", medlar = "M", pear = "P")
@@ -10,7 +10,7 @@ orchard <- data.frame(
   points = ifelse(orchard$rank > 9, 10, orchard$rank), season = seasons[orchard$suit],
   cost = ceiling(orchard$rank / 3)
 )
-write.csv(orchard, "inst/demo/orchard.csv", row.names = FALSE, quote = FALSE)
+write.csv(orchard, "inst/lantern-hall/orchard.csv", row.names = FALSE, quote = FALSE)
 
 # The tablet draws three cards with a slip in its loop: the number it takes is below "cards left less
 # one", so the last card of the deck is never reached.
@@ -26,4 +26,4 @@ tablet_draw <- function() {
 }
 set.seed(20)
 writeLines(c("# prize stall, three cards a draw, cards numbered from 0", replicate(4000, tablet_draw())),
-           "inst/demo/tablet-draws.txt")
+           "inst/lantern-hall/tablet-draws.txt")
