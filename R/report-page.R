@@ -71,6 +71,7 @@ report_settings <- function(...) {
 
 report_code <- function(heading, code) {
   if (is.null(code)) return(NULL)
-  htmltools::tagList(htmltools::tags$h3(heading),
-                     htmltools::tags$pre(htmltools::tags$code(paste(code, collapse = "\n"))))
+  # Without .noWS the page's own indentation would show inside the code.
+  text <- htmltools::tags$code(paste(code, collapse = "\n"), .noWS = c("outside", "inside"))
+  htmltools::tagList(htmltools::tags$h3(heading), htmltools::tags$pre(text, .noWS = "inside"))
 }
