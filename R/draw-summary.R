@@ -13,7 +13,8 @@
 #' @return A `habanera_draw_summary`: a list with `table` (data frame: `card` or the attribute,
 #'   `position` for positions; `count`, `percent` of all entries, `expected`, `deviation`, `z`; a row
 #'   `total` last), `test` (a list: `statistic`, `df`, `p.value`), `unseen` (data frame of kinds that
-#'   never came: `card`, `log10_chance` of that under a fair draw) and `words`.
+#'   never came: `card`, `log10_chance` of that under a fair draw, and `at_most`, the upper end of the
+#'   95% interval of Clopper & Pearson 1934 for how often it comes in a draw) and `words`.
 #'   `as.data.frame()` gives the table.
 #' @examples
 #' x <- simulate(draws(deck_standard(), 5), nsim = 1e4, seed = 1)
@@ -96,10 +97,12 @@ unseen_kinds <- function(x) {
   experiment <- x$provenance$experiment
   kinds <- kinds_of(experiment$deck)
   if (inherits(experiment, "habanera_positions") || entries_per_trial(experiment) == 0) {
-    return(data.frame(card = character(), log10_chance = numeric()))
+    return(data.frame(card = character(), log10_chance = numeric(), at_most = numeric()))
   }
-  chance <- log10_never(experiment, kinds$copies, trial_count(x))
-  data.frame(card = kinds$cards, log10_chance = chance)[x$n == 0, , drop = FALSE]
+  trials <- trial_count(x)
+  chance <- log10_never(experiment, kinds$copies, trials)
+  data.frame(card = kinds$cards, log10_chance = chance,
+             at_most = none_seen_bound(trials))[x$n == 0, , drop = FALSE]
 }
 
 #' @export
@@ -121,7 +124,8 @@ unseen_in_words <- function(unseen) {
   chances <- ifelse(unseen$log10_chance > -300, format_number(10^unseen$log10_chance, 2),
                     sprintf("1e%.0f", unseen$log10_chance))
   each <- sprintf("%s (chance %s in a fair draw)", unseen$card, chances)
-  sprintf("Never came: %s.", join_some(each))
+  sprintf("Never came: %s. None seen means at most %s a draw (95%%).", join_some(each),
+          format_number(unseen$at_most[1], 2))
 }
 
 #' @export

@@ -72,7 +72,7 @@ tablet_sentence <- function(verdict, ours) {
   never <- verdict$unseen$card
   sprintf("%s %s A fair shuffle of the same deck, as often, shows %s (%s).",
           if (isTRUE(verdict$agree)) "The tablet's draws look fair." else "The tablet does not draw fairly.",
-          if (length(never)) paste0(unseen_in_words(verdict$unseen), " The rest share its place.") else
+          if (length(never)) unseen_in_words(verdict$unseen) else
             sprintf("%s.", sentence(chi_square_in_words(verdict$test))),
           if (is_surprising(ours$test)) "a bias too" else "no bias", chi_square_in_words(ours$test))
 }

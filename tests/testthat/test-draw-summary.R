@@ -58,6 +58,8 @@ test_that("a bias is found, and a kind that never came is named with how unlikel
   s <- summary(x)
   expect_true("AC" %in% s$unseen$card)
   expect_equal(s$unseen$log10_chance[s$unseen$card == "AC"], 500 * log10(51 / 52))
+  # The largest chance p with (1 - p)^500 = 0.025.
+  expect_equal(s$unseen$at_most[1], 1 - 0.025^(1 / 500))
   three <- as_counts(c(AS = 30, KD = 30, QC = 0, JH = 0), deck = as_cards("AS KD QC JH"), size = 2)
   # Two of four cards miss a given one with chance 1/2.
   expect_equal(summary(three)$unseen$log10_chance, rep(30 * log10(0.5), 2))
