@@ -29,7 +29,19 @@ core_machine_threads <- function() {
     .Call(`_habanera_core_machine_threads`)
 }
 
-core_shuffled_places <- function(cards, seed, trial) {
-    .Call(`_habanera_core_shuffled_places`, cards, seed, trial)
+core_shuffled_places <- function(steps, cards, seed, trial) {
+    .Call(`_habanera_core_shuffled_places`, steps, cards, seed, trial)
+}
+
+core_recorded_moves <- function(steps, cards, seed, trial) {
+    .Call(`_habanera_core_recorded_moves`, steps, cards, seed, trial)
+}
+
+core_step_paths <- function(steps, cards) {
+    .Call(`_habanera_core_step_paths`, steps, cards)
+}
+
+core_exact_law <- function(steps, times, cards, path_limit, product_limit) {
+    .Call(`_habanera_core_exact_law`, steps, times, cards, path_limit, product_limit)
 }
 

@@ -6,6 +6,8 @@ draws_command <- function() {
       cli_option("deck", "A catalogue file, or \"standard packs=2 jokers=1\", \"numbered 40\" [standard]",
                  "DECK", "standard"),
       cli_option("size", "Cards in a draw [5; of a file or program: as its first line]", "K"),
+      cli_option("shuffle", "How it is shuffled, such as \"riffle x3, cut\" [uniform]", "PROCEDURE",
+                 "uniform"),
       cli_option("replace", "Put each card back before the next"),
       cli_option("positions", "Count which card comes at which position of the whole deck"),
       cli_option("file", "Judge draws recorded in this file, one a line (- is standard input)", "FILE"),
@@ -74,11 +76,12 @@ counts_for_shell <- function(options, deck) {
 }
 
 shell_experiment <- function(options, deck, size, numbering) {
-  if (options$positions) return(positions(deck))
+  shuffle <- procedure(options$shuffle)
+  if (options$positions) return(positions(deck, shuffle))
   if (!is.null(options$program)) {
     return(draws_program(options$program, deck, size, options$replace, numbering))
   }
-  draws(deck, if (is.null(size)) 5 else size, options$replace)
+  draws(deck, if (is.null(size)) 5 else size, options$replace, shuffle)
 }
 
 simulate_for_shell <- function(experiment, options) {

@@ -33,8 +33,9 @@ experiment_code.habanera_draws <- function(experiment) {
 #' @export
 experiment_code.habanera_positions <- function(experiment) {
   shell <- deck_option(experiment$deck)
-  list(r = sprintf("positions(%s)", deck_code(experiment$deck)),
-       shell = if (!is.null(shell)) paste0("habanera draws --positions", shell))
+  shuffle <- shuffle_setting(experiment$shuffle)
+  list(r = sprintf("positions(%s)", paste(c(deck_code(experiment$deck), shuffle$r), collapse = ", ")),
+       shell = if (!is.null(shell)) paste0("habanera draws --positions", shell, shuffle$shell))
 }
 
 #' @export
@@ -77,8 +78,17 @@ recorded_code <- function(file, deck, replace, numbering) {
 }
 
 draw_settings <- function(experiment) {
-  list(r = c(format(experiment$size), if (experiment$replace) "replace = TRUE"),
-       shell = paste0(" --size ", format(experiment$size), if (experiment$replace) " --replace"))
+  shuffle <- shuffle_setting(experiment$shuffle)
+  list(r = c(format(experiment$size), if (experiment$replace) "replace = TRUE", shuffle$r),
+       shell = paste0(" --size ", format(experiment$size), if (experiment$replace) " --replace",
+                      shuffle$shell))
+}
+
+# Nothing for a uniform shuffle, which is what is meant when none is named.
+shuffle_setting <- function(shuffle) {
+  if (is.null(shuffle) || is_uniform(shuffle)) return(list(r = NULL, shell = NULL))
+  list(r = sprintf("shuffle = procedure(%s)", quoted(format(shuffle))),
+       shell = paste(" --shuffle", shQuote(format(shuffle))))
 }
 
 numbering_code <- function(numbering) {

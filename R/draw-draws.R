@@ -73,10 +73,10 @@ kinds_of <- function(deck) {
 }
 
 # What the core is told of a draw. Pairs are counted only where a kind can come twice in a trial.
-draw_spec <- function(deck, size, replace, can_repeat) {
+draw_spec <- function(deck, size, replace, can_repeat, shuffle) {
   kinds <- kinds_of(deck)
   list(places = kinds$places, kinds = length(kinds$codes), size = size, replace = replace,
-       pairs = can_repeat)
+       pairs = can_repeat, steps = core_steps(shuffle))
 }
 
 can_repeat <- function(x) x$size > 1 && (x$replace || anyDuplicated(codes_of(x$deck)) > 0)
@@ -105,14 +105,15 @@ entries_per_trial.habanera_positions <- function(experiment) as.double(length(ex
 #' @export
 run_lap.habanera_draws <- function(experiment, seed, first, count, threads) {
   repeats <- can_repeat(experiment)
-  spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, repeats)
+  spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, repeats,
+                    experiment$shuffle)
   tally <- core_count_draws(spec, seed, first, count, threads)
   if (!repeats) tally["pairs"] <- list(NULL)
   tally
 }
 #' @export
 run_lap.habanera_positions <- function(experiment, seed, first, count, threads) {
-  spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE)
+  spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE, experiment$shuffle)
   tally <- core_count_positions(spec, seed, first, count, threads)
   tally["pairs"] <- list(NULL)
   tally
@@ -120,12 +121,12 @@ run_lap.habanera_positions <- function(experiment, seed, first, count, threads) 
 
 #' @export
 play_trials.habanera_draws <- function(experiment, seed, trials) {
-  spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, FALSE)
+  spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, FALSE, experiment$shuffle)
   cards_matrix(core_trial_draws(spec, seed, trials), experiment$deck)
 }
 #' @export
 play_trials.habanera_positions <- function(experiment, seed, trials) {
-  spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE)
+  spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE, experiment$shuffle)
   cards_matrix(core_trial_draws(spec, seed, trials), experiment$deck)
 }
 
@@ -141,25 +142,26 @@ in_words.habanera_draws <- function(experiment) {
 #' @export
 in_words.habanera_positions <- function(experiment) {
   sprintf("where each card of %s comes after %s", deck_in_words(experiment$deck),
-          format(experiment$shuffle))
+          procedure_in_words(experiment$shuffle))
 }
 
 # Draws made elsewhere have no procedure of ours.
 draw_manner <- function(x) {
   if (x$replace) return("each put back before the next")
   if (is.null(x$shuffle)) return("without replacement")
-  sprintf("without replacement after %s", format(x$shuffle))
+  sprintf("without replacement after %s", procedure_in_words(x$shuffle))
 }
 
 #' @export
 as_plain.habanera_draws <- function(experiment) {
   list(kind = "draws", deck = plain_deck(experiment$deck), size = experiment$size,
-       replace = experiment$replace, shuffle = experiment$shuffle$name)
+       replace = experiment$replace, shuffle = procedure_text(experiment$shuffle))
 }
 
 #' @export
 as_plain.habanera_positions <- function(experiment) {
-  list(kind = "positions", deck = plain_deck(experiment$deck), shuffle = experiment$shuffle$name)
+  list(kind = "positions", deck = plain_deck(experiment$deck),
+       shuffle = procedure_text(experiment$shuffle))
 }
 
 #' @export

@@ -43,6 +43,8 @@ exact.habanera_positions <- function(x, method = c("formula", "walk"), ...) {
 }
 
 exact_draws <- function(x, method, call) {
+  # The formulas are those of a uniform shuffle; any other has to be walked.
+  if (!is_uniform(x$shuffle) && !isTRUE(x$replace)) method <- "walk"
   probability <- if (method == "formula") fair_law(x, kinds_of(x$deck)$copies)$expected else {
     walked_law(x, call)
   }
@@ -50,18 +52,18 @@ exact_draws <- function(x, method, call) {
                    new_provenance(x, entries_per_trial(x), source = method))
 }
 
-most_paths <- 5e6
-
 walked_law <- function(x, call) {
   size <- entries_per_trial(x)
   replace <- isTRUE(x$replace)
   n <- length(x$deck)
-  paths <- if (replace) n^size else exp(lgamma(n + 1) - lgamma(n - size + 1))
+  paths <- if (replace) n^size else if (is_uniform(x$shuffle)) exp(lgamma(n + 1) - lgamma(n - size + 1)) else {
+    prod(core_step_paths(core_steps(x$shuffle), n))
+  }
   if (paths > most_paths) {
     refuse(sprintf("There are about %s paths to walk; at most %s are.", format_number(paths, 2),
                    format_count(most_paths)), "work", call)
   }
-  walked <- core_walk_draws(draw_spec(x$deck, size, replace, FALSE), most_paths)
+  walked <- core_walk_draws(draw_spec(x$deck, size, replace, FALSE, x$shuffle), most_paths)
   if (inherits(x, "habanera_positions")) as.vector(walked) else rowSums(walked)
 }
 

@@ -46,8 +46,6 @@ bare_figure <- function(x) {
   ggplot2::autoplot(x) + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL)
 }
 
-sentence <- function(words) paste0(toupper(substr(words, 1, 1)), substring(words, 2))
-
 draw_report_verdict <- function(x, summary) {
   htmltools::tags$div(
     class = paste("verdict", if (is_surprising(summary$test)) "surprise"),

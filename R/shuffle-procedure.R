@@ -1,19 +1,24 @@
-# A procedure says how a deck is shuffled: a name the core knows, and its parameters.
-new_procedure <- function(name, words, code) {
-  structure(list(name = name, words = words, code = code), class = "habanera_procedure")
+# A procedure is a list of steps; a step has a name, parameters, how often it is made, and the seconds
+# that one takes.
+
+new_procedure <- function(steps) structure(list(steps = steps), class = "habanera_procedure")
+
+# A procedure of one step, checked.
+one_step <- function(name, times = 1, seconds = NULL, ..., call = rlang::caller_env()) {
+  kind <- step_kinds[[name]]
+  given <- list(...)
+  parameters <- Map(function(parameter, name) parameter$check(given[[name]], name, call),
+                    kind$parameters, names(kind$parameters))
+  check_whole(times, 0, 1e6, "times", call)
+  if (!is.null(seconds)) check_seconds(seconds, call)
+  new_procedure(list(list(name = name, times = as.double(times), parameters = parameters,
+                          seconds = if (is.null(seconds)) kind$seconds else as.double(seconds))))
 }
 
-#' Shuffling procedures
-#'
-#' Small value objects that say how a deck is shuffled. `shuffle_uniform()` is the fair shuffle:
-#' every arrangement equally likely (Fisher & Yates 1938, example 12; Durstenfeld 1964, algorithm
-#' 235), with unbiased whole numbers (Lemire 2019; Brackett-Rozinsky & Lemire 2024).
-#'
-#' @return A procedure.
-#' @examples
-#' shuffle_uniform()
-#' @export
-shuffle_uniform <- function() new_procedure("uniform", "a uniform shuffle", "shuffle_uniform()")
+check_seconds <- function(seconds, call) {
+  if (is.numeric(seconds) && length(seconds) == 1 && is.finite(seconds) && seconds >= 0) return(seconds)
+  refuse(sprintf("`seconds` must be a number of 0 or more, not %s.", said(seconds)), call = call)
+}
 
 check_procedure <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
   if (inherits(x, "habanera_procedure")) return(x)
@@ -21,41 +26,77 @@ check_procedure <- function(x, name = rlang::caller_arg(x), call = rlang::caller
                  said(x)), call = call)
 }
 
-# Of draws made elsewhere the procedure is not known: NULL.
-procedure_from_plain <- function(plain) {
-  if (is.null(plain)) return(NULL)
-  if (identical(plain, "uniform")) return(shuffle_uniform())
-  refuse(sprintf("This version knows no shuffling procedure %s.", said(plain)), "file", call = NULL)
+#' @export
+c.habanera_procedure <- function(...) {
+  parts <- list(...)
+  lapply(parts, check_procedure, name = "...", call = rlang::current_env())
+  new_procedure(do.call(c, lapply(parts, `[[`, "steps")))
 }
 
 #' @export
-format.habanera_procedure <- function(x, ...) x$words
+rep.habanera_procedure <- function(x, times = 1, ...) {
+  check_whole(times, 0, 1e6)
+  if (length(x$steps) == 1) {
+    x$steps[[1]]$times <- x$steps[[1]]$times * times
+    return(x)
+  }
+  new_procedure(rep(x$steps, times))
+}
+
+# For the core: every step with its numbers, repeated as often as it is made.
+core_steps <- function(procedure, repeated = TRUE) {
+  steps <- lapply(procedure$steps, function(step) {
+    codes <- Map(function(parameter, value) parameter$code(value), step_kinds[[step$name]]$parameters,
+                 step$parameters)
+    list(name = step$name, values = as.double(unlist(codes)))
+  })
+  if (repeated) rep(steps, step_times(procedure)) else steps
+}
+
+step_times <- function(procedure) vapply(procedure$steps, `[[`, 0, "times")
+
+is_uniform <- function(procedure) {
+  identical(vapply(procedure$steps, `[[`, "", "name"), "uniform") && step_times(procedure) > 0
+}
+
+#' @export
+format.habanera_procedure <- function(x, ...) {
+  if (!length(x$steps)) return("none")
+  paste(vapply(x$steps, step_text, ""), collapse = ", ")
+}
+
+# "riffle x4 clump=0.1": the name, how often, and what is not as usual.
+step_text <- function(step) {
+  kind <- step_kinds[[step$name]]
+  unusual <- Filter(function(name) !identical(step$parameters[[name]], kind$parameters[[name]]$default),
+                    names(kind$parameters))
+  settings <- vapply(unusual, function(name) paste0(name, "=", format(step$parameters[[name]], digits = 15)), "")
+  paste(c(step$name, if (step$times != 1) sprintf("x%s", format(step$times)), settings,
+          if (step$seconds != kind$seconds) paste0("seconds=", format(step$seconds, digits = 15))),
+        collapse = " ")
+}
+
+procedure_in_words <- function(x) {
+  words <- vapply(x$steps, function(step) {
+    kind <- step_kinds[[step$name]]
+    if (step$times == 1) kind$one else paste(format_count(step$times), kind$many)
+  }, "")
+  if (length(words)) join_words(words) else "no shuffle"
+}
 
 #' @export
 print.habanera_procedure <- function(x, ...) {
   cat("<procedure> ", format(x), "\n", sep = "")
+  seconds <- sum(vapply(x$steps, function(step) step$times * step$seconds, 0))
+  cat(sentence(procedure_in_words(x)), if (seconds > 0) sprintf(": about %s s by hand", format(seconds)),
+      ".\n", sep = "")
+  for (step in unique(lapply(x$steps, `[[`, "name"))) {
+    cat(sprintf("  %s: %s\n", step, step_kinds[[step]]$does))
+  }
   invisible(x)
 }
 
-#' Shuffle cards
-#'
-#' One shuffle: that of trial `trial` of `seed`, the same one that a simulation with this seed plays.
-#'
-#' @param x Cards, the top first.
-#' @param procedure A shuffling procedure.
-#' @param seed A whole number from 0 to below 2^53, or `NULL` to take one from R's generator.
-#' @param trial The trial's number, a whole number of 0 or more.
-#' @return The same cards in their new order.
-#' @examples
-#' shuffle(deck_standard(), seed = 1)
-#' @export
-shuffle <- function(x, procedure = shuffle_uniform(), seed = NULL, trial = 1) {
-  check_cards_argument(x)
-  check_procedure(procedure)
-  check_whole(trial)
-  if (length(x) > most_cards) {
-    refuse(sprintf("A deck has at most %s cards, not %s.", format_count(most_cards),
-                   format_count(length(x))))
-  }
-  x[core_shuffled_places(length(x), resolve_seed(seed), trial)]
-}
+# Of draws made elsewhere the procedure is not known: NULL.
+procedure_text <- function(x) if (is.null(x)) NULL else format(x)
+
+procedure_from_plain <- function(plain) if (is.null(plain)) NULL else procedure(plain)

@@ -30,6 +30,8 @@ count_of <- function(n, noun, plural = paste0(noun, "s")) {
   paste(format_count(n), if (n == 1) noun else plural)
 }
 
+sentence <- function(words) paste0(toupper(substr(words, 1, 1)), substring(words, 2))
+
 quoted <- function(x) paste0("\"", x, "\"")
 
 join_words <- function(x, last = "and") {
@@ -76,4 +78,29 @@ as_code <- function(x) paste(trimws(deparse(x, width.cutoff = 500L)), collapse =
 whole_code <- function(x) {
   if (x >= 1e5 && x %% 10^floor(log10(x)) == 0) return(sub("e\\+0?", "e", sprintf("%.0e", x)))
   sprintf("%.0f", x)
+}
+
+# A probability with its fraction, where one with a modest denominator is exactly it: "0.148 = 4/27".
+fraction_in_words <- function(p) {
+  fraction <- nearest_fraction(p)
+  decimal <- format_number(p, 4)
+  if (is.null(fraction)) return(decimal)
+  sprintf("%s = %s/%s", decimal, format(fraction[1], scientific = FALSE), format(fraction[2], scientific = FALSE))
+}
+
+# By continued fractions (Khinchin 1964, ch. I): numerator and denominator, or NULL.
+nearest_fraction <- function(x, most = 1e7, tolerance = 1e-13) {
+  before <- c(0, 1)
+  now <- c(1, 0)
+  rest <- x
+  for (i in 1:30) {
+    whole <- floor(rest + 1e-9)
+    after <- whole * now + before
+    if (after[2] > most) return(NULL)
+    if (abs(after[1] / after[2] - x) <= tolerance * max(x, 1e-3)) return(after)
+    before <- now
+    now <- after
+    rest <- 1 / (rest - whole)
+  }
+  NULL
 }

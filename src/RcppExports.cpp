@@ -104,15 +104,57 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_shuffled_places
-Rcpp::IntegerVector core_shuffled_places(int cards, double seed, double trial);
-RcppExport SEXP _habanera_core_shuffled_places(SEXP cardsSEXP, SEXP seedSEXP, SEXP trialSEXP) {
+Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double seed, double trial);
+RcppExport SEXP _habanera_core_shuffled_places(SEXP stepsSEXP, SEXP cardsSEXP, SEXP seedSEXP, SEXP trialSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
     Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_shuffled_places(cards, seed, trial));
+    rcpp_result_gen = Rcpp::wrap(core_shuffled_places(steps, cards, seed, trial));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_recorded_moves
+Rcpp::List core_recorded_moves(Rcpp::List steps, int cards, double seed, double trial);
+RcppExport SEXP _habanera_core_recorded_moves(SEXP stepsSEXP, SEXP cardsSEXP, SEXP seedSEXP, SEXP trialSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
+    Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_recorded_moves(steps, cards, seed, trial));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_step_paths
+Rcpp::NumericVector core_step_paths(Rcpp::List steps, int cards);
+RcppExport SEXP _habanera_core_step_paths(SEXP stepsSEXP, SEXP cardsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
+    Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_step_paths(steps, cards));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_exact_law
+Rcpp::List core_exact_law(Rcpp::List steps, Rcpp::IntegerVector times, int cards, double path_limit, double product_limit);
+RcppExport SEXP _habanera_core_exact_law(SEXP stepsSEXP, SEXP timesSEXP, SEXP cardsSEXP, SEXP path_limitSEXP, SEXP product_limitSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type times(timesSEXP);
+    Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
+    Rcpp::traits::input_parameter< double >::type path_limit(path_limitSEXP);
+    Rcpp::traits::input_parameter< double >::type product_limit(product_limitSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_exact_law(steps, times, cards, path_limit, product_limit));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -125,7 +167,10 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_walk_draws", (DL_FUNC) &_habanera_core_walk_draws, 2},
     {"_habanera_core_address_words", (DL_FUNC) &_habanera_core_address_words, 4},
     {"_habanera_core_machine_threads", (DL_FUNC) &_habanera_core_machine_threads, 0},
-    {"_habanera_core_shuffled_places", (DL_FUNC) &_habanera_core_shuffled_places, 3},
+    {"_habanera_core_shuffled_places", (DL_FUNC) &_habanera_core_shuffled_places, 4},
+    {"_habanera_core_recorded_moves", (DL_FUNC) &_habanera_core_recorded_moves, 4},
+    {"_habanera_core_step_paths", (DL_FUNC) &_habanera_core_step_paths, 2},
+    {"_habanera_core_exact_law", (DL_FUNC) &_habanera_core_exact_law, 5},
     {NULL, NULL, 0}
 };
 

@@ -1,4 +1,4 @@
-#include "convert.h"
+#include "procedure.h"
 
 #include "habanera/draw/counting.hpp"
 #include "habanera/draw/draw.hpp"
@@ -9,9 +9,10 @@ using habanera::Cells;
 namespace {
 
 habanera::Draw to_draw(const Rcpp::List& spec) {
-  return habanera::Draw({to_kinds(spec["places"]),
-                         static_cast<std::size_t>(to_count(spec["size"])),
-                         Rcpp::as<bool>(spec["replace"])});
+  habanera::DrawSpec draw{to_kinds(spec["places"]), static_cast<std::size_t>(to_count(spec["size"])),
+                          Rcpp::as<bool>(spec["replace"])};
+  habanera::Procedure procedure = to_procedure(spec["steps"], draw.deck.size());
+  return habanera::Draw(std::move(draw), std::move(procedure));
 }
 
 template <Cells cells>
@@ -53,10 +54,11 @@ Rcpp::IntegerMatrix core_trial_draws(Rcpp::List spec, double seed, Rcpp::Numeric
   const int size = static_cast<int>(draw.spec().size);
   Rcpp::IntegerMatrix drawn(static_cast<int>(trials.size()), size);
   habanera::Silent silent;
+  habanera::Workspace work;
   for (int row = 0; row < drawn.nrow(); ++row) {
     habanera::RandomChance chance(to_count(seed), to_count(trials[row]));
     std::vector<habanera::Card> table = draw.fresh_table();
-    draw(table, chance, silent);
+    draw(table, work, chance, silent);
     for (int i = 0; i < size; ++i) drawn(row, i) = table[static_cast<std::size_t>(i)] + 1;
   }
   return drawn;

@@ -1,20 +1,103 @@
-#include "convert.h"
+#include "procedure.h"
 
+#include <algorithm>
+#include <map>
 #include <numeric>
 
 #include "habanera/chance/random.hpp"
-#include "habanera/shuffle/uniform.hpp"
+#include "habanera/shuffle/exact_law.hpp"
+#include "habanera/watcher/recorder.hpp"
 #include "habanera/watcher/silent.hpp"
+
+namespace {
+
+std::vector<habanera::Card> in_order(int cards) {
+  std::vector<habanera::Card> places(static_cast<std::size_t>(cards));
+  std::iota(places.begin(), places.end(), habanera::Card{0});
+  return places;
+}
+
+template <class Watcher>
+std::vector<habanera::Card> shuffled(const Rcpp::List& steps, int cards, double seed, double trial,
+                                     Watcher& watcher) {
+  std::vector<habanera::Card> places = in_order(cards);
+  const habanera::Pile pile{places.data(), places.size()};
+  const habanera::Procedure procedure = to_procedure(steps, places.size());
+  habanera::RandomChance chance(to_count(seed), to_count(trial));
+  habanera::Workspace work;
+  watcher.begins(pile);
+  procedure(pile, places.size(), work, chance, watcher);
+  return places;
+}
+
+Rcpp::IntegerVector from_one(const std::vector<habanera::Card>& places) {
+  Rcpp::IntegerVector from(places.begin(), places.end());
+  return from + 1;
+}
+
+}  // namespace
 
 // Where the card now at each place came from, places counted from 1.
 // [[Rcpp::export]]
-Rcpp::IntegerVector core_shuffled_places(int cards, double seed, double trial) {
-  std::vector<habanera::Card> places(static_cast<std::size_t>(cards));
-  std::iota(places.begin(), places.end(), habanera::Card{0});
-  habanera::RandomChance chance(to_count(seed), to_count(trial));
+Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double seed, double trial) {
   habanera::Silent silent;
-  habanera::UniformShuffle shuffle(places.size());
-  shuffle(habanera::Pile{places.data(), places.size()}, places.size(), chance, silent);
-  Rcpp::IntegerVector from(places.begin(), places.end());
-  return from + 1;
+  return from_one(shuffled(steps, cards, seed, trial, silent));
+}
+
+// Every move of one shuffle: `from` and `to` (places from 1; NA when the whole pile is laid anew), and
+// `after`, a matrix with the places after each move in a row.
+// [[Rcpp::export]]
+Rcpp::List core_recorded_moves(Rcpp::List steps, int cards, double seed, double trial) {
+  habanera::Recorder recorder;
+  shuffled(steps, cards, seed, trial, recorder);
+  const int moves = static_cast<int>(recorder.steps().size());
+  Rcpp::IntegerVector from(moves), to(moves);
+  Rcpp::IntegerMatrix after(moves, cards);
+  for (int row = 0; row < moves; ++row) {
+    const habanera::Recorder::Step& step = recorder.steps()[static_cast<std::size_t>(row)];
+    const bool swap = step.from != habanera::Recorder::whole_pile;
+    from[row] = swap ? static_cast<int>(step.from) + 1 : NA_INTEGER;
+    to[row] = swap ? static_cast<int>(step.to) + 1 : NA_INTEGER;
+    for (int i = 0; i < cards; ++i) after(row, i) = step.after[static_cast<std::size_t>(i)] + 1;
+  }
+  return Rcpp::List::create(Rcpp::Named("from") = from, Rcpp::Named("to") = to,
+                            Rcpp::Named("after") = after);
+}
+
+// How many ways the choices of each step can go.
+// [[Rcpp::export]]
+Rcpp::NumericVector core_step_paths(Rcpp::List steps, int cards) {
+  const habanera::Procedure procedure = to_procedure(steps, static_cast<std::size_t>(cards));
+  Rcpp::NumericVector paths;
+  for (const habanera::Step& step : procedure.steps())
+    paths.push_back(std::visit(
+        [&](const auto& one) { return one.paths(static_cast<std::size_t>(cards)); }, step));
+  return paths;
+}
+
+// The exact law of the arrangement: `places`, a matrix with an arrangement in each row, and
+// `probability`, in a fixed order.
+// [[Rcpp::export]]
+Rcpp::List core_exact_law(Rcpp::List steps, Rcpp::IntegerVector times, int cards, double path_limit,
+                          double product_limit) {
+  const auto size = static_cast<std::size_t>(cards);
+  const habanera::Procedure procedure = to_procedure(steps, size);
+  const std::vector<std::size_t> repeats(times.begin(), times.end());
+  const habanera::ArrangementLaw law = habanera::exact_law(procedure.steps(), repeats, size,
+                                                           to_count(path_limit), product_limit);
+  std::map<std::vector<int>, double> sorted;
+  for (const auto& [arrangement, chance] : law) {
+    std::vector<int> places;
+    for (std::size_t i = 0; i < size; ++i)
+      places.push_back(static_cast<int>(habanera::place_in(arrangement, i)) + 1);
+    sorted[places] = chance.value();
+  }
+  Rcpp::IntegerMatrix places(static_cast<int>(sorted.size()), cards);
+  Rcpp::NumericVector probability;
+  for (const auto& [row, chance] : sorted) {
+    const int at = static_cast<int>(probability.size());
+    for (int i = 0; i < cards; ++i) places(at, i) = row[static_cast<std::size_t>(i)];
+    probability.push_back(chance);
+  }
+  return Rcpp::List::create(Rcpp::Named("places") = places, Rcpp::Named("probability") = probability);
 }

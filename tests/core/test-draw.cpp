@@ -21,7 +21,8 @@ std::vector<Card> one_draw(const Draw& draw, std::uint64_t seed, std::uint64_t t
   RandomChance chance(seed, trial);
   Silent silent;
   std::vector<Card> table = draw.fresh_table();
-  draw(table, chance, silent);
+  Workspace work;
+  draw(table, work, chance, silent);
   table.resize(draw.spec().size);
   return table;
 }

@@ -32,6 +32,8 @@ class SwapMemory {
   void swapped(const Pile&, std::size_t from, std::size_t to) {
     *end_++ = {static_cast<std::uint32_t>(from), static_cast<std::uint32_t>(to)};
   }
+  void rearranged(const Pile&) {}
+  void asked() {}
   void take_back(Card* table) {
     while (end_ != swaps_) {
       --end_;
@@ -83,18 +85,18 @@ class DrawCounter {
   void run_trials(std::uint64_t begin, std::uint64_t end) {
     const DrawSpec& spec = draw_->spec();
     // Laying out a deck is one copy of memory; taking swaps back pays only when they are very few.
-    const bool few_swaps = 16 * spec.size < spec.deck.size();
+    const bool few_swaps = draw_->settles_by_swaps() && 16 * spec.size < spec.deck.size();
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       RandomChance chance(seed_, trial);
-      if (few_swaps && !spec.replace) {
+      if (few_swaps) {
         SwapMemory memory(swaps_);
-        (*draw_)(table_, chance, memory);
+        (*draw_)(table_, work_, chance, memory);
         count<Examples>(trial);
         memory.take_back(table_.data());
       } else {
         Silent silent;
         if (!spec.replace) std::copy(spec.deck.begin(), spec.deck.end(), table_.begin());
-        (*draw_)(table_, chance, silent);
+        (*draw_)(table_, work_, chance, silent);
         count<Examples>(trial);
       }
     }
@@ -119,6 +121,7 @@ class DrawCounter {
   std::uint64_t seed_;
   std::size_t kinds_;
   std::vector<Card> table_;
+  Workspace work_;
   Tally tally_;
   std::vector<std::uint64_t> pairs_;
   std::vector<std::uint32_t> held_;

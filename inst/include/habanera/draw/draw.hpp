@@ -9,7 +9,7 @@
 
 #include "habanera/cards/pile.hpp"
 #include "habanera/chance/size_run.hpp"
-#include "habanera/shuffle/uniform.hpp"
+#include "habanera/shuffle/procedure.hpp"
 
 namespace habanera {
 
@@ -25,8 +25,11 @@ struct DrawSpec {
 class Draw {
  public:
   explicit Draw(DrawSpec spec)
+      : Draw(spec, Procedure({UniformStep(spec.deck.size())})) {}
+
+  Draw(DrawSpec spec, Procedure procedure)
       : spec_(std::move(spec)),
-        shuffle_(spec_.deck.size()),
+        procedure_(std::move(procedure)),
         picks_(SizeRun::repeated(std::max<std::size_t>(spec_.deck.size(), 1),
                                  spec_.replace ? spec_.size : 0)) {
     if (spec_.deck.size() > most_cards)
@@ -42,17 +45,21 @@ class Draw {
   const DrawSpec& spec() const { return spec_; }
 
   // Draws from `table`, a deck of the spec's cards in the spec's order. The drawn cards end up in
-  // drawn(table, i), i from 0 to size - 1.
+  // table[i], i from 0 to size - 1.
   template <class Chance, class Watcher>
-  void operator()(std::vector<Card>& table, Chance& chance, Watcher& watcher) const {
+  void operator()(std::vector<Card>& table, Workspace& work, Chance& chance,
+                  Watcher& watcher) const {
     if (spec_.replace) {
       chance.below_each(picks_, spec_.size, [&](std::size_t i, std::uint64_t place) {
         table[i] = spec_.deck[static_cast<std::size_t>(place)];
       });
     } else {
-      shuffle_(Pile{table.data(), table.size()}, spec_.size, chance, watcher);
+      procedure_(Pile{table.data(), table.size()}, spec_.size, work, chance, watcher);
     }
   }
+
+  // Whether a draw is a few swaps on the deck, which can be taken back.
+  bool settles_by_swaps() const { return !spec_.replace && procedure_.is_uniform(); }
 
   // A table fit to draw on: the deck, or with replacement room for the drawn cards.
   std::vector<Card> fresh_table() const {
@@ -61,7 +68,7 @@ class Draw {
 
  private:
   DrawSpec spec_;
-  UniformShuffle shuffle_;
+  Procedure procedure_;
   SizeRun picks_;
 };
 

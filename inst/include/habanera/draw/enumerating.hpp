@@ -18,10 +18,11 @@ inline std::vector<double> walk_draws(const Draw& draw, std::size_t kinds,
                                       std::uint64_t path_limit) {
   const std::size_t size = draw.spec().size;
   std::vector<ExactSum> expected(kinds * size);
+  Workspace work;
   walk_every_path(path_limit, [&](EveryChance& chance) {
     std::vector<Card> table = draw.fresh_table();
     Silent silent;
-    draw(table, chance, silent);
+    draw(table, work, chance, silent);
     for (std::size_t i = 0; i < size; ++i) expected[i * kinds + table[i]].add(chance.probability());
   });
   std::vector<double> values;

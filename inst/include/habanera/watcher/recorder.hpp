@@ -10,6 +10,9 @@ namespace habanera {
 // Writes the trace for a replay: how the cards lay, and each move with the cards after it.
 class Recorder {
  public:
+  static constexpr std::size_t whole_pile = static_cast<std::size_t>(-1);
+
+  // A swap of two places, or, with both of them `whole_pile`, the pile laid anew.
   struct Step {
     std::size_t from, to;
     std::vector<Card> after;
@@ -22,6 +25,9 @@ class Recorder {
   void swapped(const Pile& pile, std::size_t from, std::size_t to) {
     steps_.push_back({from, to, std::vector<Card>(pile.cards, pile.cards + pile.size)});
   }
+
+  void rearranged(const Pile& pile) { swapped(pile, whole_pile, whole_pile); }
+  void asked() {}
 
   const std::vector<Card>& start() const { return start_; }
   const std::vector<Step>& steps() const { return steps_; }

@@ -10,6 +10,8 @@ namespace habanera {
 struct Silent {
   void begins(const Pile&) {}
   void swapped(const Pile&, std::size_t, std::size_t) {}
+  void rearranged(const Pile&) {}  // the whole pile was laid anew
+  void asked() {}                  // one more random number was asked for
 };
 
 }  // namespace habanera
