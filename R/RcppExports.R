@@ -29,8 +29,8 @@ core_machine_threads <- function() {
     .Call(`_habanera_core_machine_threads`)
 }
 
-core_shuffled_places <- function(steps, cards, seed, trial) {
-    .Call(`_habanera_core_shuffled_places`, steps, cards, seed, trial)
+core_shuffled_places <- function(steps, cards, seed, trial, lane) {
+    .Call(`_habanera_core_shuffled_places`, steps, cards, seed, trial, lane)
 }
 
 core_recorded_moves <- function(steps, cards, seed, trial) {
@@ -43,5 +43,9 @@ core_step_paths <- function(steps, cards) {
 
 core_exact_law <- function(steps, times, cards, path_limit, product_limit) {
     .Call(`_habanera_core_exact_law`, steps, times, cards, path_limit, product_limit)
+}
+
+core_count_asked <- function(steps, cards, cells, seed, first, count, threads) {
+    .Call(`_habanera_core_count_asked`, steps, cards, cells, seed, first, count, threads)
 }
 

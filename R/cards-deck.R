@@ -174,3 +174,22 @@ check_max_copies <- function(max_copies, kinds, size, call) {
   # More copies than the deck has cards cannot come: this also makes Inf a number.
   pmin(rep(max_copies, length.out = kinds), size)
 }
+
+check_deck <- function(deck, call = rlang::caller_env()) {
+  check_cards_argument(deck, "deck", call)
+  if (length(deck) > most_cards) {
+    refuse(sprintf("`deck` has %s; at most %s can be simulated.", count_of(length(deck), "card"),
+                   format_count(most_cards)), call = call)
+  }
+  deck
+}
+
+# The kinds in a deck in the order of its catalogue: their codes there, copies, and the kind at each
+# place (counted from 1).
+kinds_of <- function(deck) {
+  codes <- codes_of(deck)
+  kinds <- sort(unique(codes))
+  places <- match(codes, kinds)
+  list(codes = kinds, copies = as.double(tabulate(places, length(kinds))), places = places,
+       cards = catalogue_of(deck)$data$card[kinds])
+}

@@ -47,29 +47,10 @@ positions <- function(deck, shuffle = shuffle_uniform()) {
   x
 }
 
-check_deck <- function(deck, call = rlang::caller_env()) {
-  check_cards_argument(deck, "deck", call)
-  if (length(deck) > most_cards) {
-    refuse(sprintf("`deck` has %s; at most %s can be simulated.", count_of(length(deck), "card"),
-                   format_count(most_cards)), call = call)
-  }
-  deck
-}
-
 check_draw_size <- function(size, deck, replace, call = rlang::caller_env()) {
   n <- length(deck)
   if (!replace) return(check_whole(size, 0, n, "size", call))
   check_whole(size, 0, if (n == 0) 0 else 1e6, "size", call)
-}
-
-# The kinds in a deck in the order of its catalogue: their codes there, copies, and the kind at each
-# place (counted from 1).
-kinds_of <- function(deck) {
-  codes <- codes_of(deck)
-  kinds <- sort(unique(codes))
-  places <- match(codes, kinds)
-  list(codes = kinds, copies = as.double(tabulate(places, length(kinds))), places = places,
-       cards = catalogue_of(deck)$data$card[kinds])
 }
 
 # What the core is told of a draw. Pairs are counted only where a kind can come twice in a trial.
@@ -104,6 +85,10 @@ entries_per_trial.habanera_positions <- function(experiment) as.double(length(ex
 
 #' @export
 run_lap.habanera_draws <- function(experiment, seed, first, count, threads) {
+  if (shuffled_by_function(experiment)) {
+    kinds <- kinds_by_function(experiment, experiment$size, seed, first - 1 + seq_len(count))
+    return(tally_of_draws(kinds, nrow(outcome_space(experiment)), first, can_repeat(experiment)))
+  }
   repeats <- can_repeat(experiment)
   spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, repeats,
                     experiment$shuffle)
@@ -113,6 +98,12 @@ run_lap.habanera_draws <- function(experiment, seed, first, count, threads) {
 }
 #' @export
 run_lap.habanera_positions <- function(experiment, seed, first, count, threads) {
+  if (has_function(experiment$shuffle)) {
+    n <- length(experiment$deck)
+    kinds <- kinds_by_function(experiment, n, seed, first - 1 + seq_len(count))
+    cells <- (col(kinds) - 1L) * length(kinds_of(experiment$deck)$codes) + kinds
+    return(tally_of_draws(cells, nrow(outcome_space(experiment)), first, FALSE))
+  }
   spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE, experiment$shuffle)
   tally <- core_count_positions(spec, seed, first, count, threads)
   tally["pairs"] <- list(NULL)
@@ -121,13 +112,32 @@ run_lap.habanera_positions <- function(experiment, seed, first, count, threads) 
 
 #' @export
 play_trials.habanera_draws <- function(experiment, seed, trials) {
+  if (shuffled_by_function(experiment)) {
+    return(cards_matrix(kinds_by_function(experiment, experiment$size, seed, trials), experiment$deck))
+  }
   spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, FALSE, experiment$shuffle)
   cards_matrix(core_trial_draws(spec, seed, trials), experiment$deck)
 }
 #' @export
 play_trials.habanera_positions <- function(experiment, seed, trials) {
+  if (has_function(experiment$shuffle)) {
+    return(cards_matrix(kinds_by_function(experiment, length(experiment$deck), seed, trials),
+                        experiment$deck))
+  }
   spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE, experiment$shuffle)
   cards_matrix(core_trial_draws(spec, seed, trials), experiment$deck)
+}
+
+# Whether trials have to be played in R: with replacement no deck is shuffled.
+shuffled_by_function <- function(experiment) !experiment$replace && has_function(experiment$shuffle)
+
+# The kinds of the first `size` cards after a shuffle with an R function in it: a row per trial.
+kinds_by_function <- function(experiment, size, seed, trials) {
+  codes <- kinds_of(experiment$deck)$codes
+  kinds <- lapply(trials, function(trial) {
+    match(codes_of(shuffled_cards(experiment$deck, experiment$shuffle, seed, trial, NULL))[seq_len(size)], codes)
+  })
+  matrix(unlist(kinds), nrow = length(trials), ncol = size, byrow = TRUE)
 }
 
 cards_matrix <- function(kinds, deck) {

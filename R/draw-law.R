@@ -56,6 +56,7 @@ walked_law <- function(x, call) {
   size <- entries_per_trial(x)
   replace <- isTRUE(x$replace)
   n <- length(x$deck)
+  if (!replace && has_function(x$shuffle)) refuse("An R function cannot be walked.", "work", call)
   paths <- if (replace) n^size else if (is_uniform(x$shuffle)) exp(lgamma(n + 1) - lgamma(n - size + 1)) else {
     prod(core_step_paths(core_steps(x$shuffle), n))
   }

@@ -136,6 +136,17 @@ shuffle_shelf <- function(shelves = 10, seconds = NULL) {
   one_step("shelf", seconds = seconds, shelves = shelves)
 }
 
+#' @rdname procedures
+#' @param f An R function from cards to cards: somebody else's shuffle. R's generator is set from each
+#'   trial's address before it is called. It cannot be read from text, walked, or watched.
+#' @export
+shuffle_with <- function(f, seconds = NULL) {
+  check_function(f)
+  if (!is.null(seconds)) check_seconds(seconds, rlang::current_env())
+  new_procedure(list(list(name = "with", times = 1, parameters = list(), f = f,
+                          seconds = if (is.null(seconds)) 0 else seconds)))
+}
+
 # The list of steps for the help page.
 step_kinds_rd <- function() {
   lines <- vapply(names(step_kinds), function(name) {

@@ -21,6 +21,7 @@
 exact.habanera_procedure <- function(x, deck, ...) {
   call <- rlang::current_env()
   check_deck(deck)
+  if (has_function(x)) refuse("An R function cannot be walked.", "work")
   steps <- core_steps(x, repeated = FALSE)
   refuse_long_walk(x, steps, length(deck), call)
   law <- tryCatch(

@@ -109,5 +109,7 @@ step_kinds <- list(
     "Drops each card on a random shelf, on top or beneath, and stacks the shelves.", "a shelf machine",
     "shelf machines", 60, "Diaconis, Fulman & Holmes 2013",
     shelves = whole_parameter(10, "number of shelves", 1, 65535)
-  )
+  ),
+  with = step_kind("Calls somebody else's R function, from cards to cards.", "a shuffle by an R function",
+                   "shuffles by an R function", 0, "yours")
 )

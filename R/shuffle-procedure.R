@@ -95,8 +95,3 @@ print.habanera_procedure <- function(x, ...) {
   }
   invisible(x)
 }
-
-# Of draws made elsewhere the procedure is not known: NULL.
-procedure_text <- function(x) if (is.null(x)) NULL else format(x)
-
-procedure_from_plain <- function(plain) if (is.null(plain)) NULL else procedure(plain)

@@ -23,6 +23,9 @@ read_step <- function(part, call) {
   words <- strsplit(part, "[[:space:]]+")[[1]]
   name <- words[1]
   kind <- step_kinds[[name]]
+  if (name == "with") {
+    refuse("An R function cannot be read from text; use shuffle_with(f).", "notation", call)
+  }
   if (is.null(kind)) {
     refuse(sprintf("There is no step %s in %s%s", quoted(name), quoted(part),
                    did_you_mean(name, names(step_kinds))), "notation", call)
@@ -51,3 +54,8 @@ read_settings <- function(settings, kind, part, call) {
   defaults <- lapply(kind$parameters, `[[`, "default")
   utils::modifyList(defaults, rlang::set_names(values, keys), keep.null = TRUE)
 }
+
+# Of draws made elsewhere the procedure is not known: NULL.
+procedure_text <- function(x) if (is.null(x)) NULL else format(x)
+
+procedure_from_plain <- function(plain) if (is.null(plain)) NULL else procedure(plain)

@@ -104,8 +104,8 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_shuffled_places
-Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double seed, double trial);
-RcppExport SEXP _habanera_core_shuffled_places(SEXP stepsSEXP, SEXP cardsSEXP, SEXP seedSEXP, SEXP trialSEXP) {
+Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double seed, double trial, double lane);
+RcppExport SEXP _habanera_core_shuffled_places(SEXP stepsSEXP, SEXP cardsSEXP, SEXP seedSEXP, SEXP trialSEXP, SEXP laneSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
@@ -113,7 +113,8 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_shuffled_places(steps, cards, seed, trial));
+    Rcpp::traits::input_parameter< double >::type lane(laneSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_shuffled_places(steps, cards, seed, trial, lane));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -158,6 +159,23 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_count_asked
+Rcpp::List core_count_asked(Rcpp::List steps, int cards, int cells, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_asked(SEXP stepsSEXP, SEXP cardsSEXP, SEXP cellsSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
+    Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
+    Rcpp::traits::input_parameter< int >::type cells(cellsSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_count_asked(steps, cards, cells, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
 
 static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_sampled_kinds", (DL_FUNC) &_habanera_core_sampled_kinds, 4},
@@ -167,10 +185,11 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_walk_draws", (DL_FUNC) &_habanera_core_walk_draws, 2},
     {"_habanera_core_address_words", (DL_FUNC) &_habanera_core_address_words, 4},
     {"_habanera_core_machine_threads", (DL_FUNC) &_habanera_core_machine_threads, 0},
-    {"_habanera_core_shuffled_places", (DL_FUNC) &_habanera_core_shuffled_places, 4},
+    {"_habanera_core_shuffled_places", (DL_FUNC) &_habanera_core_shuffled_places, 5},
     {"_habanera_core_recorded_moves", (DL_FUNC) &_habanera_core_recorded_moves, 4},
     {"_habanera_core_step_paths", (DL_FUNC) &_habanera_core_step_paths, 2},
     {"_habanera_core_exact_law", (DL_FUNC) &_habanera_core_exact_law, 5},
+    {"_habanera_core_count_asked", (DL_FUNC) &_habanera_core_count_asked, 7},
     {NULL, NULL, 0}
 };
 

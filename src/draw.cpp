@@ -1,4 +1,5 @@
 #include "procedure.h"
+#include "tally.h"
 
 #include "habanera/draw/counting.hpp"
 #include "habanera/draw/draw.hpp"
@@ -22,15 +23,7 @@ Rcpp::List run_counts(const Rcpp::List& spec, double seed, double first, double 
   const auto counted = habanera::count_draws<cells>(
       draw, static_cast<std::size_t>(to_count(spec["kinds"])), Rcpp::as<bool>(spec["pairs"]),
       to_count(seed), to_count(first), to_count(count), static_cast<unsigned>(threads));
-  const habanera::Tally& tally = counted.tally();
-  Rcpp::NumericVector n(tally.size()), example(tally.size());
-  for (std::size_t i = 0; i < tally.size(); ++i) {
-    n[i] = tally.count(i);
-    example[i] = n[i] > 0 ? static_cast<double>(tally.example(i)) : R_PosInf;
-  }
-  return Rcpp::List::create(Rcpp::Named("n") = n, Rcpp::Named("example_trial") = example,
-                            Rcpp::Named("pairs") = Rcpp::NumericVector(counted.pairs().begin(),
-                                                                       counted.pairs().end()));
+  return pack_tally(counted.tally(), Rcpp::NumericVector(counted.pairs().begin(), counted.pairs().end()));
 }
 
 }  // namespace

@@ -1,10 +1,12 @@
 #include "procedure.h"
+#include "tally.h"
 
 #include <algorithm>
 #include <map>
 #include <numeric>
 
 #include "habanera/chance/random.hpp"
+#include "habanera/shuffle/asking.hpp"
 #include "habanera/shuffle/exact_law.hpp"
 #include "habanera/watcher/recorder.hpp"
 #include "habanera/watcher/silent.hpp"
@@ -19,11 +21,11 @@ std::vector<habanera::Card> in_order(int cards) {
 
 template <class Watcher>
 std::vector<habanera::Card> shuffled(const Rcpp::List& steps, int cards, double seed, double trial,
-                                     Watcher& watcher) {
+                                     double lane, Watcher& watcher) {
   std::vector<habanera::Card> places = in_order(cards);
   const habanera::Pile pile{places.data(), places.size()};
   const habanera::Procedure procedure = to_procedure(steps, places.size());
-  habanera::RandomChance chance(to_count(seed), to_count(trial));
+  habanera::RandomChance chance(to_count(seed), to_count(trial), to_count(lane));
   habanera::Workspace work;
   watcher.begins(pile);
   procedure(pile, places.size(), work, chance, watcher);
@@ -39,28 +41,30 @@ Rcpp::IntegerVector from_one(const std::vector<habanera::Card>& places) {
 
 // Where the card now at each place came from, places counted from 1.
 // [[Rcpp::export]]
-Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double seed, double trial) {
+Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double seed, double trial,
+                                         double lane) {
   habanera::Silent silent;
-  return from_one(shuffled(steps, cards, seed, trial, silent));
+  return from_one(shuffled(steps, cards, seed, trial, lane, silent));
 }
 
-// Every move of one shuffle: `from` and `to` (places from 1; NA when the whole pile is laid anew), and
+// Every move of one shuffle: `step` (from 1), `from` and `to` (places from 1; NA when the whole pile is laid anew), and
 // `after`, a matrix with the places after each move in a row.
 // [[Rcpp::export]]
 Rcpp::List core_recorded_moves(Rcpp::List steps, int cards, double seed, double trial) {
   habanera::Recorder recorder;
-  shuffled(steps, cards, seed, trial, recorder);
+  shuffled(steps, cards, seed, trial, habanera::lane::deal, recorder);
   const int moves = static_cast<int>(recorder.steps().size());
-  Rcpp::IntegerVector from(moves), to(moves);
+  Rcpp::IntegerVector number(moves), from(moves), to(moves);
   Rcpp::IntegerMatrix after(moves, cards);
   for (int row = 0; row < moves; ++row) {
     const habanera::Recorder::Step& step = recorder.steps()[static_cast<std::size_t>(row)];
     const bool swap = step.from != habanera::Recorder::whole_pile;
+    number[row] = static_cast<int>(step.step) + 1;
     from[row] = swap ? static_cast<int>(step.from) + 1 : NA_INTEGER;
     to[row] = swap ? static_cast<int>(step.to) + 1 : NA_INTEGER;
     for (int i = 0; i < cards; ++i) after(row, i) = step.after[static_cast<std::size_t>(i)] + 1;
   }
-  return Rcpp::List::create(Rcpp::Named("from") = from, Rcpp::Named("to") = to,
+  return Rcpp::List::create(Rcpp::Named("step") = number, Rcpp::Named("from") = from, Rcpp::Named("to") = to,
                             Rcpp::Named("after") = after);
 }
 
@@ -100,4 +104,17 @@ Rcpp::List core_exact_law(Rcpp::List steps, Rcpp::IntegerVector times, int cards
     probability.push_back(chance);
   }
   return Rcpp::List::create(Rcpp::Named("places") = places, Rcpp::Named("probability") = probability);
+}
+
+// How many random numbers retry loops asked for, as a tally with cells 0 to cells - 1.
+// [[Rcpp::export]]
+Rcpp::List core_count_asked(Rcpp::List steps, int cards, int cells, double seed, double first,
+                            double count, int threads) {
+  const auto size = static_cast<std::size_t>(cards);
+  const habanera::Procedure procedure = to_procedure(steps, size);
+  const auto counted = habanera::run_blocks(
+      to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+        return habanera::AskCounter(procedure, size, static_cast<std::size_t>(cells), to_count(seed));
+      });
+  return pack_tally(counted.tally(), Rcpp::NumericVector());
 }

@@ -43,5 +43,5 @@ test_that("impossible shuffles are refused", {
     list(quote(shuffle(deck_standard(), trial = 0.5)), "input", "`trial`"),
     list(quote(shuffle(as_cards("AS")[c(1, NA)])), "input", "missing card")
   ))
-  expect_output(print(shuffle_uniform()), "<procedure> a uniform shuffle")
+  expect_output(print(shuffle_uniform()), "<procedure> uniform")
 })

@@ -29,6 +29,7 @@ class SwapMemory {
   explicit SwapMemory(std::vector<Swap>& buffer) : swaps_(buffer.data()), end_(swaps_) {}
 
   void begins(const Pile&) {}
+  void step_begins(std::size_t) {}
   void swapped(const Pile&, std::size_t from, std::size_t to) {
     *end_++ = {static_cast<std::uint32_t>(from), static_cast<std::uint32_t>(to)};
   }

@@ -43,8 +43,10 @@ class Procedure {
   void operator()(const Pile& pile, std::size_t top, Workspace& work, Chance& chance,
                   Watcher& watcher) const {
     if (const UniformStep* fair = only_uniform()) return fair->shuffle()(pile, top, chance, watcher);
-    for (const Step& step : steps_)
-      std::visit([&](const auto& one) { one(pile, work, chance, watcher); }, step);
+    for (std::size_t i = 0; i < steps_.size(); ++i) {
+      watcher.step_begins(i);
+      std::visit([&](const auto& one) { one(pile, work, chance, watcher); }, steps_[i]);
+    }
   }
 
   // Whether only swaps from the top are made, the first `top` of which settle the first places.

@@ -17,6 +17,7 @@ class CardCheck {
     expected_ = count(pile);
     moves_ = 0;
   }
+  void step_begins(std::size_t) {}
   void swapped(const Pile& pile, std::size_t, std::size_t) { verify(pile); }
 
   void rearranged(const Pile& pile) { verify(pile); }

@@ -14,16 +14,18 @@ class Recorder {
 
   // A swap of two places, or, with both of them `whole_pile`, the pile laid anew.
   struct Step {
-    std::size_t from, to;
+    std::size_t step, from, to;
     std::vector<Card> after;
   };
 
   void begins(const Pile& pile) {
     start_.assign(pile.cards, pile.cards + pile.size);
     steps_.clear();
+    step_ = 0;
   }
+  void step_begins(std::size_t step) { step_ = step; }
   void swapped(const Pile& pile, std::size_t from, std::size_t to) {
-    steps_.push_back({from, to, std::vector<Card>(pile.cards, pile.cards + pile.size)});
+    steps_.push_back({step_, from, to, std::vector<Card>(pile.cards, pile.cards + pile.size)});
   }
 
   void rearranged(const Pile& pile) { swapped(pile, whole_pile, whole_pile); }
@@ -34,6 +36,7 @@ class Recorder {
 
  private:
   std::vector<Card> start_;
+  std::size_t step_ = 0;
   std::vector<Step> steps_;
 };
 

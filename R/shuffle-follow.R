@@ -1,0 +1,203 @@
+#' Where does a card go?
+#'
+#' Follows a card, or the whole deck, through repeats of a procedure.
+#'
+#' @param procedure A procedure.
+#' @param position The card's place at the start, from the top; `NULL` shows the whole deck.
+#' @param times How often the procedure is repeated.
+#' @param deck_size Number of cards.
+#' @param where_from Instead of `position`: the place it ends at; the answer is where it must start.
+#' @param nsim,seed For random procedures on more than 7 cards: trials and seed of the simulation. The
+#'   whole deck is that of trial 1 of the seed.
+#' @return A data frame of class `habanera_followed` with a row for every repeat 0 to `times`: for the whole
+#'   deck `times`, `position`, `card` (the place it started at); for one card of a deterministic procedure
+#'   `times`, `position`; otherwise `times`, `position` and `probability` (exact up to 7 cards, else the
+#'   simulated share).
+#' @section Errors: `habanera_error_input` for places that are not in the deck.
+#' @examples
+#' follow(shuffle_faro(), position = 2, times = 8)
+#' follow(shuffle_riffle(), position = 1, times = 3, deck_size = 5)
+#' @export
+follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_from = NULL, nsim = 1e5,
+                   seed = NULL) {
+  check_procedure(procedure)
+  check_whole(times, 0, 1e4)
+  check_whole(deck_size, 1, most_cards)
+  check_whole(nsim, 1, 1e9)
+  if (!is.null(position)) check_whole(position, 1, deck_size)
+  if (!is.null(where_from)) check_whole(where_from, 1, deck_size)
+  if (!is.null(position) && !is.null(where_from)) refuse("Give `position` or `where_from`, not both.")
+  seed <- resolve_seed(seed)
+  found <- if (is.null(position) && is.null(where_from)) {
+    follow_deck(procedure, times, deck_size, seed)
+  } else if (is_deterministic(procedure)) {
+    follow_path(procedure, position, where_from, times, deck_size)
+  } else {
+    follow_law(procedure, position, where_from, times, deck_size, nsim, seed)
+  }
+  structure(found, class = c("habanera_followed", "data.frame"), procedure = format(procedure),
+            deck_size = deck_size)
+}
+
+is_deterministic <- function(procedure) {
+  fixed <- vapply(procedure$steps, function(step) {
+    step$name %in% c("none", "faro") || (step$name == "piles" && step$parameters$pick_up != "random") ||
+      step$times == 0
+  }, TRUE)
+  all(fixed)
+}
+
+# The deck after each repeat: trial 1 of the seed, its steps going on from one repeat to the next.
+follow_deck <- function(procedure, times, n, seed) {
+  rows <- lapply(0:times, function(k) {
+    deck <- shuffled_cards(deck_numbered(n), rep(procedure, k), seed, 1, NULL)
+    data.frame(times = k, position = seq_len(n), card = as.numeric(as.character(deck)))
+  })
+  do.call(rbind, rows)
+}
+
+# Where each place's card comes from in one pass of a deterministic procedure.
+one_pass <- function(procedure, n) core_shuffled_places(core_steps(procedure), n, 0, 0, 0)
+
+follow_path <- function(procedure, position, where_from, times, n) {
+  from <- one_pass(procedure, n)
+  # A card at place p goes to the place that takes from p; backwards, to the place it came from.
+  step <- if (is.null(where_from)) order(from) else from
+  at <- if (is.null(where_from)) position else where_from
+  path <- Reduce(function(place, k) step[place], seq_len(times), at, accumulate = TRUE)
+  data.frame(times = 0:times, position = as.double(path))
+}
+
+follow_law <- function(procedure, position, where_from, times, n, nsim, seed) {
+  laws <- lapply(0:times, function(k) {
+    places <- if (k == 0) diag(n) else place_law(rep(procedure, k), n, nsim, seed)
+    chance <- if (is.null(where_from)) places[position, ] else places[, where_from]
+    data.frame(times = k, position = as.double(seq_len(n)), probability = chance)
+  })
+  do.call(rbind, laws)
+}
+
+# The chance that the card from each place (rows) ends at each place (columns).
+place_law <- function(procedure, n, nsim, seed) {
+  law <- if (n <= 7 && !has_function(procedure)) tryCatch(exact(procedure, deck_numbered(n)),
+                                                           habanera_error_work = function(cnd) NULL)
+  if (is.null(law)) return(simulated_place_law(procedure, n, nsim, seed))
+  cards <- do.call(rbind, strsplit(law$outcomes$arrangement, " ", fixed = TRUE))
+  outer(seq_len(n), seq_len(n), Vectorize(function(card, place) {
+    sum(law$probability[cards[, place] == card])
+  }))
+}
+
+most_place_cells <- 2^24
+
+simulated_place_law <- function(procedure, n, nsim, seed) {
+  if (n^2 > most_place_cells) {
+    refuse(sprintf("A random procedure can be followed on at most %s cards, not %s.",
+                   format_count(sqrt(most_place_cells)), format_count(n)), "work", call = NULL)
+  }
+  position_counts(procedure, deck_numbered(n), seed, 1, nsim) / nsim
+}
+
+# How often each kind of card (rows) came at each position (columns) in trials `first` and on.
+position_counts <- function(procedure, deck, seed, first, nsim) {
+  codes <- codes_of(deck)
+  kinds <- match(codes, sort(unique(codes)))
+  counts <- if (has_function(procedure)) {
+    tabulate(unlist(lapply(first - 1 + seq_len(nsim), function(trial) {
+      shuffled <- codes_of(shuffled_cards(deck, procedure, seed, trial, NULL))
+      match(shuffled, sort(unique(codes))) + max(kinds) * (seq_along(kinds) - 1)
+    })), max(kinds) * length(kinds))
+  } else {
+    spec <- list(places = kinds, kinds = max(kinds), size = length(kinds), replace = FALSE, pairs = FALSE,
+                 steps = core_steps(procedure))
+    core_count_positions(spec, seed, first, nsim, resolve_threads(NULL))$n
+  }
+  matrix(counts, nrow = max(kinds))
+}
+
+#' @export
+print.habanera_followed <- function(x, rows = 30, ...) {
+  cat(sprintf("<followed> %s, %s\n", attr(x, "procedure"), count_of(attr(x, "deck_size"), "card")))
+  kept <- unique(x$times)
+  shown <- utils::head(kept, rows)
+  cat(sprintf("  after %d: %s\n", shown, vapply(shown, function(k) followed_line(x[x$times == k, ]), "")),
+      sep = "")
+  if (length(kept) > rows) cat(sprintf("# ... with %s more repeats\n", format_count(length(kept) - rows)))
+  invisible(x)
+}
+
+# One repeat on a line: the deck, the place, or the likeliest places.
+followed_line <- function(now) {
+  if ("card" %in% names(now)) return(paste(now$card, collapse = " "))
+  if (!"probability" %in% names(now)) return(paste("place", now$position))
+  now <- now[now$probability > 0, ]
+  likely <- utils::head(now[order(-now$probability), ], 8)
+  more <- nrow(now) - nrow(likely)
+  paste0(paste(sprintf("%s (%s)", likely$position, format_number(likely$probability)), collapse = ", "),
+         if (more > 0) sprintf(" and %d more places", more))
+}
+
+#' When is the deck back?
+#'
+#' After how many repeats a deterministic procedure has the deck back as it was: the least common multiple
+#' of the lengths of its cycles.
+#'
+#' @param procedure A deterministic procedure: faros, pile shuffles that are picked up in a set order.
+#' @param deck_size Number of cards, or several.
+#' @return A data frame of class `habanera_periods`: `deck_size`, `period` (`NA` above 2^53) and `cycles`
+#'   (text: "2 of 1, 6 of 8" are two cycles of length 1 and six of length 8). `autoplot()` draws periods
+#'   over sizes.
+#' @section Errors: `habanera_error_input` for a random procedure.
+#' @examples
+#' restore_period(shuffle_faro(), 52)
+#' restore_period(shuffle_faro("in"), 50:54)
+#' @export
+restore_period <- function(procedure, deck_size = 52) {
+  check_procedure(procedure)
+  if (!is_deterministic(procedure)) {
+    refuse(sprintf("%s is random: it has no period. exact() or follow() say what it does.",
+                   quoted(format(procedure))))
+  }
+  fits <- is.numeric(deck_size) && length(deck_size) && all(is.finite(deck_size)) &&
+    all(deck_size >= 0 & deck_size <= most_cards & deck_size == floor(deck_size))
+  if (!fits) refuse(sprintf("`deck_size` must be numbers of cards, such as 52 or 2:60, not %s.", said(deck_size)))
+  cycles <- lapply(deck_size, function(n) cycle_lengths(one_pass(procedure, n)))
+  found <- data.frame(deck_size = as.double(deck_size), period = vapply(cycles, least_common_multiple, 0),
+                      cycles = vapply(cycles, cycles_in_words, ""))
+  structure(found, class = c("habanera_periods", "data.frame"), procedure = format(procedure))
+}
+
+cycle_lengths <- function(from) {
+  seen <- logical(length(from))
+  lengths <- numeric()
+  for (start in seq_along(from)) {
+    length <- 0
+    while (!seen[start]) {
+      seen[start] <- TRUE
+      start <- from[start]
+      length <- length + 1
+    }
+    if (length > 0) lengths <- c(lengths, length)
+  }
+  lengths
+}
+
+least_common_multiple <- function(lengths) {
+  divisor <- function(a, b) if (b == 0) a else divisor(b, a %% b)
+  Reduce(function(a, b) {
+    multiple <- a / divisor(a, b) * b
+    if (is.na(multiple) || multiple > 2^53) NA_real_ else multiple
+  }, unique(lengths), 1)
+}
+
+cycles_in_words <- function(lengths) {
+  counts <- table(lengths)
+  paste(sprintf("%d of %s", counts, names(counts)), collapse = ", ")
+}
+
+#' @export
+print.habanera_periods <- function(x, rows = 30, ...) {
+  cat(sprintf("<periods> %s\n", attr(x, "procedure")))
+  print_head(as.data.frame(unclass(x)), rows)
+  invisible(x)
+}
