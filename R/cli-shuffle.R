@@ -18,11 +18,12 @@ procedure_lines <- function() {
     kind <- step_kinds[[name]]
     settings <- vapply(names(kind$parameters), function(key) {
       parameter <- kind$parameters[[key]]
-      sprintf("      %s=%s  %s", key, if (is.null(parameter$default)) "" else format(parameter$default),
+      sprintf("      %s=%s  %s", key, if (is.null(parameter$default)) "" else format(parameter$default, digits = 16),
               parameter$words)
     }, "")
-    c(sprintf("%s: %s%s", name, kind$does,
-              if (kind$seconds > 0) sprintf(" (%s s)", format(kind$seconds)) else ""), unname(settings))
+    c(sprintf("%s: %s%s [%s]", name, kind$does,
+              if (kind$seconds > 0) sprintf(" %s s.", format(kind$seconds)) else "", kind$source),
+      unname(settings))
   }))
 }
 

@@ -4,7 +4,7 @@
 //   bare JOB TRIALS THREADS     prints the seconds the loop took
 //
 // Jobs: positions52, positions312, positions2000 (shuffle and count card by position),
-//       draw5 (five of 52, count the cards).
+//       draw5 (five of 52, count the cards), riffle52, naive52 (shuffle so, and count).
 #include <chrono>
 #include <cstdint>
 #include <cstdio>
@@ -149,6 +149,43 @@ double draw5(std::uint64_t trials) {
   return counts[0];
 }
 
+// A riffle of 52: one random word says which packet each card comes from.
+double riffle52(std::uint64_t trials) {
+  constexpr int cards = 52;
+  std::vector<std::uint32_t> counts(cards * cards);
+  std::uint64_t state = 1;
+  for (std::uint64_t trial = 0; trial < trials; ++trial) {
+    const std::uint64_t coins = mix(state += 0x9e3779b97f4a7c15ULL) >> 12;
+    std::uint32_t next[2] = {0, static_cast<std::uint32_t>(cards - __builtin_popcountll(coins))};
+    for (int i = 0; i < cards; ++i) {
+      const std::uint32_t card = next[(coins >> i) & 1]++;
+      ++counts[static_cast<std::size_t>(i) * cards + card];
+    }
+  }
+  return counts[0];
+}
+
+// The naive swap: each place with any of 52, a word for each choice.
+double naive52(std::uint64_t trials) {
+  constexpr int cards = 52;
+  std::uint16_t fresh[cards], deck[cards];
+  for (int i = 0; i < cards; ++i) fresh[i] = static_cast<std::uint16_t>(i);
+  std::vector<std::uint32_t> counts(cards * cards);
+  std::uint64_t state = 1;
+  for (std::uint64_t trial = 0; trial < trials; ++trial) {
+    std::memcpy(deck, fresh, sizeof deck);
+    for (int i = 0; i < cards; ++i) {
+      const std::uint64_t word = mix(state += 0x9e3779b97f4a7c15ULL);
+      const auto other = static_cast<int>((static_cast<Wide>(word) * cards) >> 64);
+      const std::uint16_t card = deck[other];
+      deck[other] = deck[i];
+      deck[i] = card;
+    }
+    for (int i = 0; i < cards; ++i) ++counts[static_cast<std::size_t>(i) * cards + deck[i]];
+  }
+  return counts[0];
+}
+
 using Job = double (*)(std::uint64_t);
 
 Job find_job(const std::string& name) {
@@ -156,6 +193,8 @@ Job find_job(const std::string& name) {
   if (name == "positions312") return positions_large<312, 52>;
   if (name == "positions2000") return positions_large<2000, 50>;
   if (name == "draw5") return draw5;
+  if (name == "riffle52") return riffle52;
+  if (name == "naive52") return naive52;
   return nullptr;
 }
 

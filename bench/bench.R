@@ -9,12 +9,30 @@ rounds <- as.integer(Sys.getenv("ROUNDS", "5"))
 six_packs <- deck_standard(packs = 6)
 fifty_kinds <- deck_from(data.frame(card = sprintf("k%02d", 1:50), copies = 40))
 
+plain_riffle <- function() {
+  coins <- runif(52) < 0.5
+  order(order(coins))
+}
+
+plain_naive_swap <- function() {
+  deck <- 1:52
+  for (i in 1:52) {
+    j <- sample.int(52, 1)
+    deck[c(i, j)] <- deck[c(j, i)]
+  }
+  deck
+}
+
 # `plain` is what one would write in R; counting is left out of it.
 jobs <- list(
   list(name = "positions of 52 cards", experiment = positions(deck_standard()), trials = 1e7,
        bare = "positions52", plain = function(n) replicate(n, sample(52)), plain_trials = 3e4),
   list(name = "draw 5 of 52", experiment = draws(deck_standard(), 5), trials = 1e7, bare = "draw5",
        plain = function(n) replicate(n, sample(52, 5)), plain_trials = 3e4),
+  list(name = "positions after a riffle", experiment = positions(deck_standard(), shuffle_riffle()),
+       trials = 1e7, bare = "riffle52", plain = function(n) replicate(n, plain_riffle()), plain_trials = 3e4),
+  list(name = "positions after a naive swap", experiment = positions(deck_standard(), shuffle_naive_swap()),
+       trials = 3e6, bare = "naive52", plain = function(n) replicate(n, plain_naive_swap()), plain_trials = 3e3),
   list(name = "positions of 312 cards", experiment = positions(six_packs), trials = 2e6,
        bare = "positions312", plain = function(n) replicate(n, sample(312)), plain_trials = 1e4),
   list(name = "positions of 2,000 cards", experiment = positions(fifty_kinds), trials = 2e5,
@@ -57,8 +75,22 @@ measure <- function(job) {
   )
 }
 
+# Jobs that are done once, in seconds.
+exact_jobs <- list(
+  "exact(), three riffles of 6 cards" = function() exact(shuffle_riffle(3), deck_numbered(6)),
+  "exact(), three riffles of 7 cards" = function() exact(shuffle_riffle(3), deck_numbered(7)),
+  "exact(), naive swap of 7 cards" = function() exact(shuffle_naive_swap(), deck_numbered(7)),
+  "exact_distance(), riffles of 52" = function() exact_distance(shuffle_riffle(), 52),
+  "exact_distance(), riffles of 416" = function() exact_distance(shuffle_riffle(), 416)
+)
+
 results <- do.call(rbind, lapply(jobs, measure))
 cat(sprintf("Medians of %d rounds, one thread unless said.\n\n", rounds))
 cat("|", paste(names(results), collapse = " | "), "|\n")
 cat("|", paste(rep("---", ncol(results)), collapse = " | "), "|\n")
 for (row in seq_len(nrow(results))) cat("|", paste(unlist(results[row, ]), collapse = " | "), "|\n")
+
+cat("\n| exact job | seconds |\n| --- | --- |\n")
+for (name in names(exact_jobs)) {
+  cat("|", name, "|", round(median(replicate(rounds, elapsed(exact_jobs[[name]]()))), 3), "|\n")
+}

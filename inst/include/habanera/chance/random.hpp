@@ -45,6 +45,16 @@ class RandomChance {
     }
   }
 
+  // The same for a number of sizes known when compiling, all of which the first word covers.
+  template <std::size_t Count, class Use>
+  void below_first(const SizeRun& sizes, Use&& use) {
+    const SizeRun::Batch& batch = sizes.batches().front();
+    std::uint64_t fresh = word();
+    while (!Split64::is_even(fresh, batch.product, batch.bound)) fresh = word();
+#pragma GCC unroll 8
+    for (std::size_t i = 0; i < Count; ++i) use(i, Split64::take(fresh, sizes.size(i)));
+  }
+
   // n fair bits, n from 0 to 64, as a whole number.
   std::uint64_t bits(unsigned n) {
     if (n > 64) throw std::invalid_argument("at most 64 bits at a time, not " + std::to_string(n));

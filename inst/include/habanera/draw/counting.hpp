@@ -67,10 +67,10 @@ class DrawCounter {
 
   void run(std::uint64_t begin, std::uint64_t end) {
     // A choice per block, not per card.
-    if (tally_.has_all_examples())
-      run_trials<false>(begin, end);
-    else
+    if (!tally_.has_all_examples())
       run_trials<true>(begin, end);
+    else if (!run_small_draws<most_small>(begin, end))
+      run_trials<false>(begin, end);
   }
 
   void merge(const DrawCounter& other) {
@@ -82,11 +82,46 @@ class DrawCounter {
   const std::vector<std::uint64_t>& pairs() const { return pairs_; }
 
  private:
+  static constexpr std::size_t most_small = 7;
+
+  // Draws of a few cards, by far the most common, get a loop for each size.
+  template <std::size_t Top>
+  bool run_small_draws(std::uint64_t begin, std::uint64_t end) {
+    if constexpr (Top == 0) {
+      return false;
+    } else {
+      if (draw_->spec().size != Top) return run_small_draws<Top - 1>(begin, end);
+      const UniformShuffle* shuffle = draw_->by_swaps();
+      if (!shuffle || !pairs_.empty() || !shuffle->settles_in_one_word(Top)) return false;
+      // From here on every draw is taken back; the one before this block may not have been.
+      table_ = draw_->fresh_table();
+      for (std::uint64_t trial = begin; trial < end; ++trial) small_draw<Top>(*shuffle, trial);
+      return true;
+    }
+  }
+
+  template <std::size_t Top>
+  void small_draw(const UniformShuffle& shuffle, std::uint64_t trial) {
+    RandomChance chance(seed_, trial);
+    Card* cards = table_.data();
+    std::size_t others[Top];
+    shuffle.settle<Top>(cards, chance, others);
+#pragma GCC unroll 8
+    for (std::size_t i = 0; i < Top; ++i) tally_.add<false>(cell(i, cards[i]), trial);
+#pragma GCC unroll 8
+    for (std::size_t back = 1; back <= Top; ++back)
+      std::swap(cards[Top - back], cards[others[Top - back]]);
+  }
+
+  std::size_t cell(std::size_t position, Card kind) const {
+    return (cells == Cells::kind ? 0 : position * kinds_) + kind;
+  }
+
   template <bool Examples>
   void run_trials(std::uint64_t begin, std::uint64_t end) {
     const DrawSpec& spec = draw_->spec();
     // Laying out a deck is one copy of memory; taking swaps back pays only when they are very few.
-    const bool few_swaps = draw_->settles_by_swaps() && 16 * spec.size < spec.deck.size();
+    const bool few_swaps = draw_->by_swaps() && 16 * spec.size < spec.deck.size();
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       RandomChance chance(seed_, trial);
       if (few_swaps) {
@@ -106,10 +141,7 @@ class DrawCounter {
   template <bool Examples>
   void count(std::uint64_t trial) {
     const std::size_t size = draw_->spec().size;
-    for (std::size_t i = 0; i < size; ++i) {
-      const std::size_t first = cells == Cells::kind ? 0 : i * kinds_;
-      tally_.add<Examples>(first + table_[i], trial);
-    }
+    for (std::size_t i = 0; i < size; ++i) tally_.add<Examples>(cell(i, table_[i]), trial);
     if (!pairs_.empty()) count_pairs(size);
   }
 

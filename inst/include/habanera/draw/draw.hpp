@@ -58,8 +58,9 @@ class Draw {
     }
   }
 
-  // Whether a draw is a few swaps on the deck, which can be taken back.
-  bool settles_by_swaps() const { return !spec_.replace && procedure_.is_uniform(); }
+  // The uniform shuffle, when a draw is a few of its swaps on the deck, which can be taken back;
+  // otherwise nullptr.
+  const UniformShuffle* by_swaps() const { return spec_.replace ? nullptr : procedure_.uniform(); }
 
   // A table fit to draw on: the deck, or with replacement room for the drawn cards.
   std::vector<Card> fresh_table() const {

@@ -4,8 +4,10 @@
 #include <atomic>
 #include <cstdint>
 #include <exception>
+#include <memory>
 #include <mutex>
 #include <thread>
+#include <utility>
 #include <vector>
 
 namespace habanera {
@@ -23,13 +25,15 @@ auto run_blocks(std::uint64_t first, std::uint64_t count, unsigned threads,
   std::exception_ptr failure;
   std::mutex failure_lock;
 
-  auto merged = make_worker();
-  const auto work = [&](auto& worker) {
+  using Worker = decltype(make_worker());
+  const auto work = [&](std::unique_ptr<Worker>& worker) {
     try {
+      // Made where it works, so that two threads never write into one line of memory.
+      worker = std::make_unique<Worker>(make_worker());
       for (;;) {
         const std::uint64_t begin = next.fetch_add(block);
         if (begin >= end) return;
-        worker.run(begin, std::min(begin + block, end));
+        worker->run(begin, std::min(begin + block, end));
       }
     } catch (...) {
       const std::lock_guard<std::mutex> hold(failure_lock);
@@ -39,16 +43,15 @@ auto run_blocks(std::uint64_t first, std::uint64_t count, unsigned threads,
   };
 
   const std::uint64_t blocks = count / block + 1;
-  const std::uint64_t helpers = std::min<std::uint64_t>(threads < 1 ? 1 : threads, blocks) - 1;
-  std::vector<decltype(merged)> workers;
-  for (std::uint64_t i = 0; i < helpers; ++i) workers.push_back(make_worker());
+  const auto used = static_cast<std::size_t>(std::min<std::uint64_t>(threads < 1 ? 1 : threads, blocks));
+  std::vector<std::unique_ptr<Worker>> workers(used);
   std::vector<std::thread> running;
-  for (auto& worker : workers) running.emplace_back([&work, &worker] { work(worker); });
-  work(merged);
+  for (std::size_t i = 1; i < used; ++i) running.emplace_back([&, i] { work(workers[i]); });
+  work(workers[0]);
   for (auto& thread : running) thread.join();
   if (failure) std::rethrow_exception(failure);
-  for (const auto& worker : workers) merged.merge(worker);
-  return merged;
+  for (std::size_t i = 1; i < used; ++i) workers[0]->merge(*workers[i]);
+  return std::move(*workers[0]);
 }
 
 }  // namespace habanera

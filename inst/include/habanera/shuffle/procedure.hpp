@@ -49,8 +49,11 @@ class Procedure {
     }
   }
 
-  // Whether only swaps from the top are made, the first `top` of which settle the first places.
-  bool is_uniform() const { return only_uniform() != nullptr; }
+  // The uniform shuffle, when the procedure is that and nothing else; otherwise nullptr.
+  const UniformShuffle* uniform() const {
+    const UniformStep* fair = only_uniform();
+    return fair ? &fair->shuffle() : nullptr;
+  }
 
   const std::vector<Step>& steps() const { return steps_; }
 

@@ -25,6 +25,21 @@ class UniformShuffle {
     });
   }
 
+  // Whether the first `top` places can be settled out of one random word.
+  bool settles_in_one_word(std::size_t top) const {
+    return top > 0 && !choices_.batches().empty() && top <= choices_.batches().front().end;
+  }
+
+  // The same for a `top` known when compiling, when settles_in_one_word(top): the swaps are left in
+  // `others`, the place that each place changed with.
+  template <std::size_t Top, class Chance>
+  void settle(Card* cards, Chance& chance, std::size_t (&others)[Top]) const {
+    chance.template below_first<Top>(choices_, [&](std::size_t place, std::uint64_t further) {
+      others[place] = place + static_cast<std::size_t>(further);
+      std::swap(cards[place], cards[others[place]]);
+    });
+  }
+
  private:
   SizeRun choices_;
 };
