@@ -68,6 +68,7 @@ measure <- function(job) {
     job = job$name, trials = format(job$trials, big.mark = ",", scientific = FALSE),
     `ns a trial` = round(median(times$ours)),
     `times faster than plain R` = round(median(times$plain / times$ours)),
+    `the same on two threads` = round(median(times$plain / times$ours_two)),
     `times the bare loop` = round(median(times$ours / times$bare), 2),
     `second thread` = round(median(times$ours / times$ours_two), 2),
     `second thread, bare` = round(median(times$bare / times$bare_two), 2),

@@ -27,9 +27,12 @@ class RandomChance {
   // generation in an interval").
   std::uint64_t below(std::uint64_t size) {
     if (size < 1) throw std::invalid_argument("a choice among 0 things cannot be made");
-    const std::uint64_t bound = Split64::refusal_bound(size);
     std::uint64_t fresh = word();
-    while (!Split64::is_even(fresh, size, bound)) fresh = word();
+    // The bound is below the size, so that its division is seldom needed.
+    if (fresh * size < size) {
+      const std::uint64_t bound = Split64::refusal_bound(size);
+      while (!Split64::is_even(fresh, size, bound)) fresh = word();
+    }
     return Split64::take(fresh, size);
   }
 
