@@ -74,7 +74,8 @@ step_kinds <- list(
     "Cuts the deck in two packets and drops cards from both, mixed.", "a riffle", "riffles", 8,
     "Gilbert 1955; Reeds 1981; Bayer & Diaconis 1992",
     cut = number_parameter(NULL, "spread of the cut, in cards [binomial]", 0, 65535),
-    clump = number_parameter(NULL, "chance that the next card is from the same packet; 0 interleaves perfectly [in proportion to what is left]", 0, 1)
+    clump = number_parameter(NULL, paste("chance that the next card is from the same packet, 0 to interleave",
+                                         "perfectly [in proportion to what is left]"), 0, 1)
   ),
   faro = step_kind(
     "Interleaves two halves perfectly; of an odd deck the half that begins has one card more.",

@@ -52,7 +52,7 @@ packets_text <- function(cards, before, after, whole) {
 
 #' @export
 print.habanera_trace <- function(x, most = 30, ...) {
-  cat(sprintf("<trace> %s of %s; seed %s, trial %s\n", format(x$procedure),
+  cat(sprintf("<trace> \"%s\" on %s; seed %s, trial %s\n", format(x$procedure),
               deck_in_words(x$before), whole_code(x$seed), format_count(x$trial)))
   cat("  before: ", paste(as.character(x$before), collapse = " "), "\n", sep = "")
   shown <- utils::head(x$moves, most)

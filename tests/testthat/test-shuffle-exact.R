@@ -26,7 +26,8 @@ test_that("repeats are convolved, in order", {
     step
   }
   start <- as.numeric(all == "1 2 3 4")
-  by_matrix <- start %*% matrix_of("riffle") %*% matrix_of("riffle") %*% matrix_of("riffle") %*% matrix_of("cut spread=1")
+  riffle <- matrix_of("riffle")
+  by_matrix <- start %*% riffle %*% riffle %*% riffle %*% matrix_of("cut spread=1")
   expect_equal(one$probability[match(all, one$outcomes$arrangement)], as.vector(by_matrix), tolerance = 1e-13)
 })
 

@@ -22,7 +22,10 @@ test_that("a perfect interleave brings the deck back when it is known to", {
   expect_equal(restore_period(shuffle_faro("out"), 52)$period, 8)
   expect_equal(restore_period(shuffle_faro("in"), 52)$period, 52)
   # The order of 2 modulo n - 1 (out) and n + 1 (in) for even decks (Diaconis, Graham & Kantor 1983).
-  order_of_two <- function(m) if (m == 1) 1 else which(Reduce(function(x, i) 2 * x %% m, 1:m, 1, accumulate = TRUE)[-1] %% m == 1)[1]
+  order_of_two <- function(m) {
+    powers <- Reduce(function(x, i) (2 * x) %% m, 1:m, 1, accumulate = TRUE)[-1]
+    which(powers == 1 %% m)[1]
+  }
   sizes <- seq(4, 40, by = 2)
   expect_equal(restore_period(shuffle_faro("out"), sizes)$period, vapply(sizes - 1, order_of_two, 0))
   expect_equal(restore_period(shuffle_faro("in"), sizes)$period, vapply(sizes + 1, order_of_two, 0))
@@ -95,7 +98,7 @@ test_that("the shell lists, shuffles, follows, and works out", {
   }
   expect_match(paste(run("procedures")$out, collapse = "\n"), "riffle: Cuts the deck in two packets")
   shown <- run("shuffle", "riffle x2, cut", "--show", "--seed", "1", "--deck", "numbered 12")
-  expect_match(shown$out[1], "<trace> riffle x2, cut")
+  expect_match(shown$out[1], "<trace> \"riffle x2, cut\" on a deck of 12")
   expect_match(run("follow", "faro", "--position", "2", "--times", "8")$out[10], "after 8: place 2")
   expect_match(run("period", "faro side=in", "--deck-size", "50:54")$out[5], "52 +52")
   exactly <- run("exact", "naive_swap", "--deck-size", "3", "--format", "csv")

@@ -18,7 +18,8 @@ test_that("procedures are written and read as text, joined and repeated", {
 
 test_that("text that does not parse points at the word", {
   expect_refusals(list(
-    list(quote(procedure("wash, rifle x4")), "notation", "There is no step \"rifle\" in \"rifle x4\"; did you mean \"riffle\"?"),
+    list(quote(procedure("wash, rifle x4")), "notation",
+         "There is no step \"rifle\" in \"rifle x4\"; did you mean \"riffle\"?"),
     list(quote(procedure("riffle clmp=0.1")), "notation", "did you mean \"clump\"?"),
     list(quote(procedure("riffle 4")), "notation", "\"4\" in \"riffle 4\" is no setting"),
     list(quote(procedure("riffle x2 x3")), "notation", "says twice"),
