@@ -8,6 +8,7 @@
 #include "habanera/chance/every.hpp"
 #include "habanera/chance/given.hpp"
 #include "habanera/chance/random.hpp"
+#include "habanera/shuffle/procedure.hpp"
 #include "habanera/shuffle/uniform.hpp"
 #include "habanera/watcher/card_check.hpp"
 #include "habanera/watcher/recorder.hpp"
@@ -115,4 +116,26 @@ TEST_CASE("a sampled deck keeps to its weights and copies") {
   RandomChance chance(1, 1);
   CHECK_THROWS_AS(sample_deck({1, 1}, {1, 1}, 3, chance), std::invalid_argument);
   CHECK_THROWS_AS(sample_deck({1, 1}, {1}, 1, chance), std::invalid_argument);
+}
+
+TEST_CASE("the card check passes every step of a procedure, and finds out the one that is no shuffle") {
+  const std::vector<Step> fair{UniformStep(9), NaiveSwap{0}, OneCycle{},   RandomKeys{4}, FairRiffle{},
+                               Faro{true},     Overhand{3},  Strip{4},     Piles{4, PickUp::random},
+                               Cut{2},         Wash{3},      Shelves{3},   TopToRandom{}, CoinMerge{}};
+  std::vector<Card> cards = in_order(9);
+  const Pile pile{cards.data(), cards.size()};
+  Workspace work;
+  CardCheck check;
+  check.begins(pile);
+  RandomChance chance(6, 1);
+  const Procedure procedure(fair);
+  procedure(pile, 9, work, chance, check);
+  CHECK(check.moves() >= fair.size());
+  // Choice 1 of 3: the second card is written over the first.
+  GivenChance given({1, 0});
+  std::vector<Card> three = in_order(3);
+  const Pile small{three.data(), three.size()};
+  check.begins(small);
+  CHECK_THROWS_WITH_AS(Procedure({Overwriting{}})(small, 3, work, given, check),
+                       "after move 1 card 0 is there 0 times, not 1", std::logic_error);
 }
