@@ -25,7 +25,7 @@ ifeq ($(shell Rscript -e 'cat(nzchar(system.file(package = "habanera")))' 2>/dev
 endif
 build/installed: $(SOURCES) | dependencies
 	@echo "habanera: building and installing the package"
-	@R CMD INSTALL --no-multiarch --no-test-load --strip . >build/install.log 2>&1 || (cat build/install.log; exit 1)
+	@R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
 	@Rscript -e 'habanera::install_command()'
 	@touch $@
 
@@ -47,7 +47,7 @@ check: install
 	@R CMD build . --no-manual >build/check/build.log 2>&1 || (cat build/check/build.log; exit 1)
 	@mv habanera_*.tar.gz build/check/
 	@cd build/check && _R_CHECK_FORCE_SUGGESTS_=false _R_CHECK_SYSTEM_CLOCK_=0 \
-	  R CMD check --no-manual --install-args=--strip habanera_*.tar.gz
+	  R CMD check --no-manual habanera_*.tar.gz
 	@! grep -E '^Status: .*(ERROR|WARNING|NOTE)' build/check/habanera.Rcheck/00check.log
 
 bench: install build/bare
