@@ -20,45 +20,16 @@ draws_program <- function(command, deck = deck_standard(), size = NULL, replace 
 
 # Starts the program once and reads a draw for each deck it was given: a matrix of kinds.
 run_program <- function(x, count, call) {
-  folder <- tempfile("program-")
-  dir.create(folder)
-  on.exit(unlink(folder, recursive = TRUE))
-  files <- file.path(folder, c("decks", "draws", "said"))
-  writeLines(rep(paste(as.character(x$deck), collapse = " "), count), files[1])
-  status <- suppressWarnings(system2("sh", c("-c", shQuote(x$command)), stdin = files[1],
-                                     stdout = files[2], stderr = files[3], timeout = x$time_limit))
-  refuse_failed(x, status, files, call)
-  lines <- readLines(files[2], warn = FALSE)
-  lines <- lines[nzchar(trimws(lines))]
-  if (length(lines) != count) {
-    refuse_program(x, sprintf("wrote %s for %s", count_of(length(lines), "line"),
-                              count_of(count, "deck")), files, call)
-  }
-  if (!all(validUTF8(lines))) refuse_program(x, "wrote something that is not text", files, call)
+  answers <- ask_program(x$command, rep(paste(as.character(x$deck), collapse = " "), count), x$time_limit)
+  if (!is.null(answers$failure)) refuse_program(answers, call)
   label <- function(line) sprintf("%s, line %s", quoted(x$command), format_count(line))
-  kinds <- kinds_from_lines(lines, x$deck, x$size, x$numbering, label, call)
+  kinds <- kinds_from_lines(answers$lines, x$deck, x$size, x$numbering, label, call)
   refuse_doubled(kinds, x$deck, x$replace, label, call)
   kinds
 }
 
-refuse_failed <- function(x, status, files, call) {
-  if (status == 124) {
-    refuse_program(x, sprintf("took longer than %s", count_of(x$time_limit, "second")), files, call)
-  }
-  if (status != 0) refuse_program(x, sprintf("ended with status %d", status), files, call)
-}
-
-refuse_program <- function(x, what, files, call) {
-  said <- utils::tail(readLines(files[3], warn = FALSE), 5)
-  refuse(c(sprintf("The program %s %s.", quoted(x$command), what),
-           if (length(said)) c(i = paste("It said:", paste(said, collapse = " / ")))),
-         "program", call)
-}
-
 #' @export
 plays_at_once.habanera_draws_program <- function(experiment) TRUE
-
-most_program_trials <- 1e7
 
 #' @export
 check_simulation.habanera_draws_program <- function(experiment, settings, call) {

@@ -37,6 +37,12 @@ plays_at_once <- function(experiment) UseMethod("plays_at_once")
 #' @export
 plays_at_once.habanera_experiment <- function(experiment) FALSE
 
+# Trials that belong together, so that laps and shares must hold whole multiples of them.
+trials_in_chain <- function(experiment) UseMethod("trials_in_chain")
+
+#' @export
+trials_in_chain.habanera_experiment <- function(experiment) 1
+
 #' @export
 print.habanera_experiment <- function(x, ...) {
   cat("<experiment> ", in_words(x), "\n", sep = "")

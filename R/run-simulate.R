@@ -112,7 +112,9 @@ next_lap <- function(experiment, count, seconds) {
 }
 
 most_in_lap <- function(experiment, count) {
-  max(1, min(count, floor(most_entries_per_lap / max(1, entries_per_trial(experiment)))))
+  chain <- trials_in_chain(experiment)
+  most <- min(count, floor(most_entries_per_lap / max(1, entries_per_trial(experiment))))
+  chain * max(1, floor(most / chain))
 }
 
 play_lap <- function(run, done, count) {
@@ -131,11 +133,13 @@ add_lap <- function(state, tally, count, seconds) {
 finish_run <- function(run, state) {
   if (state$done == 0) rlang::interrupt()
   counts <- counts_so_far(run, state)
-  if (isTRUE(state$interrupted)) {
-    warn_user(sprintf("Interrupted: these are the counts of %s of %s trials.",
-                      format_count(state$done), format_count(run$nsim)), "interrupted")
-  }
+  if (isTRUE(state$interrupted)) warn_interrupted(state$done, run$nsim)
   counts
+}
+
+warn_interrupted <- function(done, nsim) {
+  warn_user(sprintf("Interrupted: these are the counts of %s of %s trials.", format_count(done),
+                    format_count(nsim)), "interrupted")
 }
 
 counts_so_far <- function(run, state) {

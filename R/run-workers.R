@@ -9,7 +9,9 @@ future_workers <- function() {
 # Shares a lap out and adds it up again. A share that fails is played again: its address is all it
 # needs.
 play_on_workers <- function(run, done, count, workers) {
-  cuts <- floor(seq(0, count, length.out = min(workers, count) + 1))
+  chain <- trials_in_chain(run$experiment)
+  shares <- min(workers, count)
+  cuts <- unique(c(chain * floor(seq(0, count / chain, length.out = shares + 1))[seq_len(shares)], count))
   firsts <- run$first + done + cuts[-length(cuts)]
   counts <- diff(cuts)
   shares <- Map(function(first, count) start_share(run, first, count), firsts, counts)

@@ -84,10 +84,12 @@ procedure_in_words <- function(x) {
   if (length(words)) join_words(words) else "no shuffle"
 }
 
+seconds_by_hand <- function(x) sum(vapply(x$steps, function(step) step$times * step$seconds, 0))
+
 #' @export
 print.habanera_procedure <- function(x, ...) {
   cat("<procedure> ", format(x), "\n", sep = "")
-  seconds <- sum(vapply(x$steps, function(step) step$times * step$seconds, 0))
+  seconds <- seconds_by_hand(x)
   cat(sentence(procedure_in_words(x)), if (seconds > 0) sprintf(": about %s s by hand", format(seconds)),
       ".\n", sep = "")
   for (step in unique(lapply(x$steps, `[[`, "name"))) {

@@ -22,8 +22,9 @@ shuffle <- function(x, procedure = shuffle_uniform(), seed = NULL, trial = 1) {
   shuffled_cards(x, procedure, resolve_seed(seed), trial, rlang::current_env())
 }
 
-# Steps of the core are played together; R functions in between, each part with a lane of its own.
-shuffled_cards <- function(x, procedure, seed, trial, call) {
+# Steps of the core are played together; R functions in between, each part with a lane of its own. With
+# `conserve`, a function that loses or doubles cards is refused.
+shuffled_cards <- function(x, procedure, seed, trial, call, conserve = TRUE) {
   parts <- procedure_parts(procedure)
   for (i in seq_along(parts)) {
     lane <- if (i == 1) 0 else first_part_lane + i
@@ -31,7 +32,7 @@ shuffled_cards <- function(x, procedure, seed, trial, call) {
     x <- if (is.null(f)) {
       x[core_shuffled_places(core_steps(parts[[i]]), length(x), seed, trial, lane)]
     } else {
-      call_shuffle_function(f, x, seed, trial, lane, call)
+      call_shuffle_function(f, x, seed, trial, lane, conserve, call)
     }
   }
   x
@@ -61,7 +62,7 @@ is_function_step <- function(procedure) {
 
 has_function <- function(procedure) any(is_function_step(procedure))
 
-call_shuffle_function <- function(f, x, seed, trial, lane, call) {
+call_shuffle_function <- function(f, x, seed, trial, lane, conserve, call) {
   where <- sprintf("in trial %s of seed %s", format_count(trial), whole_code(seed))
   y <- refuse_if_fails(with_trial_generator(seed, trial, lane, f(x)),
                        sprintf("Your shuffle failed %s.", where), "function", call)
@@ -69,6 +70,7 @@ call_shuffle_function <- function(f, x, seed, trial, lane, call) {
     refuse(sprintf("Your shuffle must return the cards it was given, not %s, %s.", said(y), where),
            "function", call)
   }
+  if (!conserve) return(y)
   wrong <- check_cards(y, against = x)
   if (nrow(wrong)) {
     refuse(sprintf("Your shuffle returned %s for %s: %s is %s, %s.", count_of(length(y), "card"),

@@ -1,7 +1,8 @@
 # Every error we raise goes through refuse(): class habanera_error, a finer class in front of it,
 # and the user's call rather than ours.
-refuse <- function(message, kind = "input", call = rlang::caller_env()) {
-  rlang::abort(message, class = c(paste0("habanera_error_", kind), "habanera_error"), call = call)
+# `...` are further fields of the condition.
+refuse <- function(message, kind = "input", call = rlang::caller_env(), ...) {
+  rlang::abort(message, class = c(paste0("habanera_error_", kind), "habanera_error"), call = call, ...)
 }
 
 # Runs code of a library or of the user, and says what we were about when it fails.

@@ -104,3 +104,22 @@ nearest_fraction <- function(x, most = 1e7, tolerance = 1e-13) {
   }
   NULL
 }
+
+# A share in percent, to so many digits.
+format_percent <- function(x, digits = 3) {
+  ifelse(is.na(x), "NA", paste0(trimws(formatC(100 * x, digits = digits, format = "g")), "%"))
+}
+
+# A number of any size, to four digits: 0.1708, 28.61, 69,100; whole numbers as they are.
+format_statistic <- function(x) {
+  ifelse(is.na(x), "", ifelse(abs(x) >= 1000 | x == round(x), format_count(round(x)), format_number(x, 4)))
+}
+
+# The rows of a table of text as lines, its columns padded to one width.
+aligned_lines <- function(table) {
+  columns <- Map(function(column, name) {
+    width <- max(nchar(c(name, column)))
+    formatC(c(name, column), width = -width)
+  }, table, names(table))
+  sub(" +$", "", do.call(paste, c(unname(columns), sep = "  ")))
+}

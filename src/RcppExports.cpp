@@ -10,6 +10,71 @@ Rcpp::Rostream<true>&  Rcpp::Rcout = Rcpp::Rcpp_cout_get();
 Rcpp::Rostream<false>& Rcpp::Rcerr = Rcpp::Rcpp_cerr_get();
 #endif
 
+// core_audit_parts
+Rcpp::DataFrame core_audit_parts(Rcpp::List spec);
+RcppExport SEXP _habanera_core_audit_parts(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_audit_parts(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_audit_procedure
+Rcpp::List core_audit_procedure(Rcpp::List steps, Rcpp::List spec, double seed, double chain, double first, double count, int threads);
+RcppExport SEXP _habanera_core_audit_procedure(SEXP stepsSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP chainSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type chain(chainSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_audit_procedure(steps, spec, seed, chain, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_audit_rows
+Rcpp::List core_audit_rows(Rcpp::IntegerMatrix rows, Rcpp::List spec, double first, double count, int threads);
+RcppExport SEXP _habanera_core_audit_rows(SEXP rowsSEXP, SEXP specSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type rows(rowsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_audit_rows(rows, spec, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_repeated_rows
+Rcpp::NumericVector core_repeated_rows(Rcpp::IntegerMatrix rows);
+RcppExport SEXP _habanera_core_repeated_rows(SEXP rowsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type rows(rowsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_repeated_rows(rows));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_distance_law
+Rcpp::NumericVector core_distance_law(double cards);
+RcppExport SEXP _habanera_core_distance_law(SEXP cardsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< double >::type cards(cardsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_distance_law(cards));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_sampled_kinds
 Rcpp::IntegerVector core_sampled_kinds(Rcpp::NumericVector weights, Rcpp::NumericVector max_copies, int size, double seed);
 RcppExport SEXP _habanera_core_sampled_kinds(SEXP weightsSEXP, SEXP max_copiesSEXP, SEXP sizeSEXP, SEXP seedSEXP) {
@@ -178,6 +243,11 @@ END_RCPP
 }
 
 static const R_CallMethodDef CallEntries[] = {
+    {"_habanera_core_audit_parts", (DL_FUNC) &_habanera_core_audit_parts, 1},
+    {"_habanera_core_audit_procedure", (DL_FUNC) &_habanera_core_audit_procedure, 7},
+    {"_habanera_core_audit_rows", (DL_FUNC) &_habanera_core_audit_rows, 5},
+    {"_habanera_core_repeated_rows", (DL_FUNC) &_habanera_core_repeated_rows, 1},
+    {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
     {"_habanera_core_sampled_kinds", (DL_FUNC) &_habanera_core_sampled_kinds, 4},
     {"_habanera_core_count_draws", (DL_FUNC) &_habanera_core_count_draws, 5},
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},

@@ -12,14 +12,16 @@
 
 namespace habanera {
 
+inline constexpr std::uint64_t default_block = 2048;
+
 // Runs trials first, first + 1, ..., first + count - 1 in blocks, which the threads take from one
 // counter, each with a worker of its own. A worker has run(begin, end), merge(other) and is made
 // by make_worker(). Trials reach each worker in rising order. The merged worker is returned; since
-// merging is adding, it does not depend on the number of threads.
+// merging is adding, it does not depend on the number of threads. Blocks begin at first + multiples of
+// `block`.
 template <class MakeWorker>
 auto run_blocks(std::uint64_t first, std::uint64_t count, unsigned threads,
-                MakeWorker&& make_worker) {
-  constexpr std::uint64_t block = 2048;
+                MakeWorker&& make_worker, std::uint64_t block = default_block) {
   const std::uint64_t end = first + count;
   std::atomic<std::uint64_t> next{first};
   std::exception_ptr failure;

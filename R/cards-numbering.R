@@ -1,0 +1,69 @@
+# Cards as others write them: codes, or numbers.
+
+# Numbers for cards: which number means which place of which deck.
+card_numbering <- function(numbering, deck, call) {
+  numbering <- if (is.null(numbering)) list() else as.list(numbering)
+  known <- c("first", "by", "ranks", "suits", "cards")
+  unknown <- setdiff(names(numbering), known)
+  if (length(unknown) || (length(numbering) && is.null(names(numbering)))) {
+    refuse(sprintf("`numbering` must be a list with some of %s, not %s.", join_words(known),
+                   said(unknown[1])), call = call)
+  }
+  first <- check_whole(if (is.null(numbering$first)) 1 else numbering$first,
+                       name = "numbering$first", call = call)
+  list(first = first, order = numbered_cards(numbering, deck, call))
+}
+
+numbered_cards <- function(numbering, deck, call) {
+  if (!is.null(numbering$cards)) return(as_cards(numbering$cards, like = deck))
+  if (is.null(numbering$by) && is.null(numbering$ranks) && is.null(numbering$suits)) return(deck)
+  by <- check_choice(if (is.null(numbering$by)) "suit" else numbering$by, c("suit", "rank"),
+                     "numbering$by", call)
+  as_cards(deck_standard(ranks = numbering$ranks, suits = numbering$suits, arranged = by),
+           like = deck)
+}
+
+# Kinds, counted as in kinds_of(), from cards as somebody wrote them: codes, or numbers.
+kinds_from_tokens <- function(tokens, deck, numbering, label, call) {
+  if (are_codes(tokens, deck, numbering)) {
+    as_codes <- find_codes(tokens, catalogue_of(deck))
+    unknown <- which(is.na(as_codes))
+    if (length(unknown)) {
+      refuse(sprintf("%s: unknown card %s. %s%s", label(unknown[1]), quoted(tokens[unknown[1]]),
+                     code_rule(catalogue_of(deck)),
+                     code_hint(tokens[unknown[1]], catalogue_of(deck))), "notation", call)
+    }
+    return(kinds_in_deck(as_codes, tokens, deck, label, call))
+  }
+  numbers <- card_numbering(numbering, deck, call)
+  place <- numbered_places(tokens, numbers, label, call)
+  kinds_in_deck(codes_of(numbers$order)[place], tokens, deck, label, call)
+}
+
+# Without a numbering, tokens are codes if some are no numbers, or if all are codes as well.
+are_codes <- function(tokens, deck, numbering) {
+  if (!is.null(numbering)) return(FALSE)
+  anyNA(suppressWarnings(as.numeric(tokens))) || !anyNA(find_codes(tokens, catalogue_of(deck)))
+}
+
+numbered_places <- function(tokens, numbers, label, call) {
+  place <- suppressWarnings(as.numeric(tokens)) - numbers$first + 1
+  bad <- which(!place %in% seq_along(numbers$order))
+  if (length(bad)) {
+    refuse(sprintf(paste("%s: %s is no number of a card. With `numbering = list(first = %s)` cards",
+                         "are %s to %s."),
+                   label(bad[1]), quoted(tokens[bad[1]]), format(numbers$first), format(numbers$first),
+                   format_count(numbers$first + length(numbers$order) - 1)), "notation", call)
+  }
+  place
+}
+
+kinds_in_deck <- function(codes, tokens, deck, label, call) {
+  kinds <- match(codes, kinds_of(deck)$codes)
+  foreign <- which(is.na(kinds))
+  if (length(foreign)) {
+    refuse(sprintf("%s: card %s is not in the deck.", label(foreign[1]), quoted(tokens[foreign[1]])),
+           "conservation", call)
+  }
+  kinds
+}

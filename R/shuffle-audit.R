@@ -1,0 +1,208 @@
+#' Is this shuffle fair?
+#'
+#' Tests whether a shuffle loses or doubles cards, and whether it leaves every arrangement equally often. The
+#' verdict comes in plain words first; a table of tests follows.
+#'
+#' @section Tests: With N trials of n cards, each against its law under a uniform shuffle:
+#'   * `conservation`: every result is a rearrangement of the deck. Otherwise no other test is made.
+#'   * `position_by_card`: sum of (O - E)^2 / E times (n - 1)/n, on (n - 1)^2 degrees of freedom (both margins
+#'     are fixed); `position_by_kind`, where copies of a card cannot be told apart: on (kinds - 1)(n - 1).
+#'   * `stayed_put`, `still_together` (neighbours in their old order), `rising_sequences`, `inversions`,
+#'     `cycles`, `total_distance` (sum of how far each card moved): a chi-square against the whole law, cut into
+#'     at most 20 intervals of nearly equal probability with 10 or more expected in each; above 400 cards the
+#'     mean against a normal law with the exact mean and variance.
+#'   * `parity`: whether the arrangement is an even or an odd one.
+#'   * `top_cards`: the ordered top cards, up to 3 (all of up to 6 cards): a chi-square, or, with fewer than 5
+#'     expected in a cell, the number of coincident pairs, which is Poisson with mean N(N-1)/(2 cells).
+#'   * `successive`: the mean Spearman correlation between the places of cards in a trial and in the one before;
+#'     each has mean 0 and variance 1/(n - 1).
+#'   * `alike_suit`, `alike_rank`, ...: neighbours that share an attribute; in a grid also one above the other.
+#'   * `guesser`: half of the trials teach which card most often comes first, and which after which; on the other
+#'     half the guesser names each card before it is turned. Its right guesses have mean 1 + 1/2 + ... + 1/n and
+#'     variance sum of 1/m - 1/m^2 a deck; the test is one-sided.
+#'   * `repeats` (recorded shuffles, programs, R functions): whole arrangements that came again; Poisson with
+#'     mean N(N-1)/2 over the number of arrangements, one-sided.
+#'
+#'   p-values are adjusted by Holm's method (1979), so that a fair shuffle is called biased with a chance of at
+#'   most `level`.
+#'
+#' @param procedure A procedure, [shuffle_recorded()] or [shuffle_program()].
+#' @param deck Cards, up to 4,096; of recorded shuffles and programs their own.
+#' @param nsim Number of trials; of recorded shuffles all there are, unless given.
+#' @param seed A whole number, or `NULL`.
+#' @param start `"fresh"`: every trial starts from the deck in order; `"continued"`: from the result of the
+#'   trial before, in chains of 1,000 trials that each start from the deck in order.
+#' @param level The chance of calling a fair shuffle biased.
+#' @param threads As in [simulate()][simulate.habanera_experiment].
+#' @param ... `alike`: names of attributes for neighbours that share one (default: suit and rank, where the deck
+#'   has them); `grid`: `c(rows, columns)` when the cards are laid out row by row; `progress` as in
+#'   [simulate()][simulate.habanera_experiment]; `sizes`: numbers of cards, to audit the procedure on numbered
+#'   decks of each size instead (see [audit_sizes]).
+#' @return A `habanera_audit`. `verdict()` gives `"no_bias_seen"`, `"biased"` or `"not_a_shuffle"`; `tidy()` a
+#'   row per test: `term`, `statistic`, `p.value`, `p.adjusted`, `effect` (in words) and `could_see` (the
+#'   smallest bias that would have been found with 95% power, in the test's own unit); `summary()` the places
+#'   where it fails; `autoplot()` figures; `report()` a page.
+#' @section Errors: `habanera_error_input` for impossible settings; `habanera_error_work` for more than 4,096
+#'   cards; `habanera_error_program` as in [shuffle_program()]. Interrupting keeps what is counted, with a
+#'   warning.
+#' @examples
+#' audit(shuffle_riffle(7), nsim = 2e4, seed = 1)
+#' verdict(audit(shuffle_naive_swap(), nsim = 2e4, seed = 1))
+#' @export
+audit <- function(procedure, deck = deck_standard(), nsim = 1e5, seed = NULL, start = c("fresh", "continued"),
+                  level = 0.01, threads = NULL, ...) {
+  UseMethod("audit")
+}
+
+#' @export
+audit.default <- function(procedure, ...) {
+  refuse(sprintf("`procedure` must be a shuffling procedure, shuffle_recorded() or shuffle_program(), not %s.",
+                 said(procedure)))
+}
+
+#' @export
+audit.habanera_procedure <- function(procedure, deck = deck_standard(), nsim = 1e5, seed = NULL,
+                                     start = c("fresh", "continued"), level = 0.01, threads = NULL, sizes = NULL,
+                                     ...) {
+  call <- rlang::current_env()
+  check_whole(nsim, 1, 1e12)
+  start <- check_choice(start, c("fresh", "continued"))
+  seed <- resolve_seed(seed)
+  if (!is.null(sizes)) return(audit_over_sizes(procedure, sizes, nsim, seed, start, level, threads, call))
+  identity <- !has_function(procedure) || !anyDuplicated(codes_of(check_deck(deck)))
+  plan <- audit_plan(deck, level, ..., identity = identity, call = call)
+  plan$threads <- resolve_threads(threads, call)
+  begun <- now()
+  counted <- if (has_function(procedure)) {
+    count_function(procedure, plan, nsim, seed, start)
+  } else {
+    halves <- count_procedure(procedure, plan$spec, nsim, if (start == "continued") chain_trials else 1, seed,
+                              threads, plan$progress)
+    list(halves = halves)
+  }
+  new_audit(counted, plan, list(words = sprintf("%s", quoted(format(procedure))), procedure = procedure,
+                                seed = seed, start = start, asked = nsim, seconds = now() - begun))
+}
+
+#' @export
+audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL, seed = NULL, start = "fresh",
+                                             level = 0.01, threads = NULL, ...) {
+  refuse_our_settings(deck, start)
+  rows <- procedure$rows
+  if (!is.null(nsim)) {
+    check_whole(nsim, 1)
+    if (nsim > nrow(rows)) {
+      refuse(sprintf("`nsim` must be at most the %s arrangements that there are, not %s.", format_count(nrow(rows)),
+                     format_count(nsim)))
+    }
+    rows <- rows[seq_len(nsim), , drop = FALSE]
+  }
+  audit_rows(procedure, rows, level, threads, ...)
+}
+
+#' @export
+audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, seed = NULL, start = "fresh",
+                                            level = 0.01, threads = NULL, ...) {
+  refuse_our_settings(deck, start)
+  check_whole(nsim, 1, most_program_trials)
+  call <- rlang::current_env()
+  audit_plan(procedure$deck, level, ..., call = call)  # nothing bad waits for the program's end
+  made <- run_shuffle_program(procedure, nsim, call)
+  procedure$identity <- made$identity
+  found <- if (!is.null(made$rows)) audit_rows(procedure, made$rows, level, threads, ...)
+  if (is.null(made$failure)) return(found)
+  kept <- if (!is.null(found)) {
+    c(i = sprintf("The audit of the %s that it had written is in the error's field `audit`.",
+                  count_of(nrow(made$rows), "arrangement")))
+  }
+  refuse_program(made$failure, call, kept, audit = found)
+}
+
+refuse_our_settings <- function(deck, start, call = rlang::caller_env()) {
+  if (!is.null(deck)) {
+    refuse("Shuffles made elsewhere have their deck already; give it to shuffle_recorded() or shuffle_program().",
+           call = call)
+  }
+  if (!identical(start, "fresh")) refuse("Only a procedure can be started in another way.", call = call)
+}
+
+chain_trials <- 1000
+
+# What is to be counted, checked.
+audit_plan <- function(deck, level, alike = NULL, grid = NULL, progress = NULL, identity = TRUE, call) {
+  check_deck(deck, call = call)
+  check_between(level, 0, 1, call = call)
+  if (length(deck) > most_audited_cards) {
+    refuse(sprintf("At most %s cards can be audited, not %s.", format_count(most_audited_cards),
+                   format_count(length(deck))), "work", call)
+  }
+  alike <- check_alike(alike, deck, call)
+  grid <- check_grid(grid, deck, call)
+  list(deck = deck, level = level, alike = alike, grid = grid, identity = identity, progress = progress,
+       spec = battery_spec(deck, identity, alike, grid))
+}
+
+most_audited_cards <- 4096
+
+check_alike <- function(alike, deck, call) {
+  data <- catalogue_of(deck)$data
+  if (is.null(alike)) return(intersect(c("suit", "rank"), names(data)))
+  unknown <- setdiff(alike, names(data))
+  if (!is.character(alike) || length(unknown)) {
+    refuse(sprintf("`alike` must be attributes of the deck (%s), not %s%s", join_words(names(data)),
+                   said(unknown[1]), did_you_mean(unknown[1], names(data))), call = call)
+  }
+  alike
+}
+
+check_grid <- function(grid, deck, call) {
+  if (is.null(grid)) return(NULL)
+  fits <- is.numeric(grid) && length(grid) == 2 && all(is.finite(grid)) && all(grid >= 1 & grid == floor(grid)) &&
+    prod(grid) == length(deck)
+  if (fits) return(as.double(grid))
+  refuse(sprintf("`grid` must be rows and columns that hold the deck's %s, such as c(4, 13), not %s.",
+                 count_of(length(deck), "card"), if (is.numeric(grid)) sprintf("c(%s)", toString(grid)) else said(grid)),
+         call = call)
+}
+
+audit_rows <- function(source, rows, level, threads, ..., call = rlang::caller_env()) {
+  plan <- audit_plan(source$deck, level, ..., identity = source$identity, call = call)
+  begun <- now()
+  counted <- list(halves = count_rows(rows, plan$spec, resolve_threads(threads, call)),
+                  repeated = core_repeated_rows(rows), rows = rows)
+  new_audit(counted, plan, list(words = source$source, shuffles = source, start = "fresh", asked = nrow(rows),
+                                seconds = now() - begun))
+}
+
+# Trials that call an R function are made in R, and counted as arrangements made elsewhere.
+count_function <- function(procedure, plan, nsim, seed, start) {
+  rows <- function_rows(procedure, plan$deck, nsim, seed, start)
+  list(halves = count_rows(rows, plan$spec, plan$threads), repeated = core_repeated_rows(rows), rows = rows)
+}
+
+function_rows <- function(procedure, deck, nsim, seed, start) {
+  known <- if (anyDuplicated(codes_of(deck))) kinds_of(deck)$codes else codes_of(deck)
+  rows <- matrix(0L, nsim, length(deck))
+  done <- 0
+  lies <- deck
+  tryCatch(
+    while (done < nsim) {
+      if (start == "fresh" || done %% chain_trials == 0) lies <- deck
+      lies <- shuffled_cards(lies, procedure, seed, done + 1, NULL, conserve = FALSE)
+      if (length(lies) > length(deck)) refuse_longer(lies, deck, done + 1)
+      rows[done + 1, seq_along(lies)] <- match(codes_of(lies), known)
+      done <- done + 1
+    },
+    interrupt = function(cnd) {
+      if (done == 0) rlang::interrupt()
+      warn_interrupted(done, nsim)
+    }
+  )
+  rows[is.na(rows)] <- 0L
+  rows[seq_len(done), , drop = FALSE]
+}
+
+refuse_longer <- function(lies, deck, trial) {
+  refuse(sprintf("Your shuffle returned %s for %s in trial %s.", count_of(length(lies), "card"),
+                 format_count(length(deck)), format_count(trial)), "function", call = NULL)
+}
