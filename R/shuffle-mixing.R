@@ -155,6 +155,16 @@ first_passing <- function(x) {
   do.call(rbind, unname(rows))
 }
 
+passing_lines <- function(x) {
+  first <- first_passing(x)
+  vapply(seq_len(nrow(first)), function(i) {
+    k <- first$times[i]
+    if (is.na(k)) return(sprintf("%s: does not pass in %s repeats", first$procedure[i], format_count(max(x$times))))
+    by_hand <- if (first$seconds[i] > 0) sprintf(" (%s s by hand)", format_count(first$seconds[i])) else ""
+    sprintf("%s: first passes after %s%s", first$procedure[i], count_of(k, "repeat"), by_hand)
+  }, "")
+}
+
 #' @rawNamespace S3method(generics::tidy, habanera_mixing)
 tidy.habanera_mixing <- function(x, ...) as.data.frame(unclass(x)[names(x)])
 
@@ -164,11 +174,7 @@ print.habanera_mixing <- function(x, rows = 40, ...) {
   cat(sprintf("<mixing> on %s; %s trials each, seed %s\n", attr(x, "deck"), format_count(attr(x, "nsim")), whole_code(attr(x, "seed"))))
   cat(sprintf("Passing: distance below %s, guesser's gain below %s cards a deck.\n", format(threshold[["distance"]]),
               format(threshold[["gain"]])))
-  first <- first_passing(x)
-  cat(sprintf("  %s: %s\n", first$procedure,
-              ifelse(is.na(first$times), sprintf("does not pass in %s repeats", format_count(max(x$times))),
-                     paste0("first passes after ", vapply(first$times, count_of, "", noun = "repeat"),
-                            ifelse(first$seconds > 0, sprintf(" (%s s by hand)", format_count(first$seconds)), "")))), sep = "")
+  writeLines(paste0("  ", passing_lines(x)))
   shown <- utils::head(x, rows)
   text <- data.frame(procedure = shown$procedure, repeats = format_count(shown$times), seconds = format_count(shown$seconds),
                      distance = paste0(ifelse(shown$exact, "", ">= "), format_fixed(shown$distance, 4)),
