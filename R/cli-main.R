@@ -28,7 +28,8 @@ report_error <- function(cnd) {
 commands <- function() {
   list(demo = demo_command(), deck = deck_command(), draws = draws_command(),
        procedures = procedures_command(), shuffle = shuffle_command(), follow = follow_command(),
-       period = period_command(), exact = exact_command())
+       period = period_command(), exact = exact_command(), audit = audit_command(),
+       mixing = mixing_command())
 }
 
 dispatch_command <- function(words) {

@@ -109,6 +109,15 @@ option_number <- function(options, name) {
   number
 }
 
+# A number, or all whole numbers of a range such as 2:60.
+option_range <- function(text, name, example) {
+  ends <- suppressWarnings(as.numeric(strsplit(text, ":", fixed = TRUE)[[1]]))
+  if (anyNA(ends) || !length(ends) %in% 1:2) {
+    refuse(sprintf("`--%s` must be a number or a range such as %s, not %s.", name, example, quoted(text)), "usage", call = NULL)
+  }
+  seq(ends[1], ends[length(ends)])
+}
+
 option_word <- function(options, name, choices) {
   text <- options[[name]]
   if (is.null(text) || text %in% choices) return(text)

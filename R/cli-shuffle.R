@@ -126,12 +126,7 @@ period_command <- function() {
 
 run_period <- function(options, arguments) {
   shuffling <- procedure_argument(period_command(), arguments)
-  ends <- suppressWarnings(as.numeric(strsplit(options$deck_size, ":", fixed = TRUE)[[1]]))
-  if (anyNA(ends) || !length(ends) %in% 1:2) {
-    refuse(sprintf("`--deck-size` must be a number or a range such as 2:60, not %s.",
-                   quoted(options$deck_size)), "usage", call = NULL)
-  }
-  write_found(restore_period(shuffling, seq(ends[1], ends[length(ends)])), options)
+  write_found(restore_period(shuffling, option_range(options$deck_size, "deck-size", "2:60")), options)
 }
 
 exact_command <- function() {

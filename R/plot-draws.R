@@ -90,8 +90,15 @@ crowded_axis <- function(labels) {
 autoplot.habanera_counts_positions <- function(object, ...) {
   summary <- summarise_draws(object, NULL)
   cells <- summary$table[-nrow(summary$table), , drop = FALSE]
-  cells$card <- factor(cells$card, levels = rev(unique(cells$card)))
   cells$z[is.na(cells$z)] <- 0
+  place_tiles(cells) +
+    ggplot2::labs(title = "Where each card came", subtitle = draw_verdict(summary$test),
+                  caption = wrapped(draw_figure_caption(object)))
+}
+
+# Cards by position, each cell coloured by how many standard deviations it is off.
+place_tiles <- function(cells) {
+  cells$card <- factor(cells$card, levels = rev(unique(cells$card)))
   limit <- max(4, abs(cells$z))
   ggplot2::ggplot(cells, ggplot2::aes(x = .data$position, y = .data$card, fill = .data$z)) +
     ggplot2::geom_raster() +
@@ -99,9 +106,7 @@ autoplot.habanera_counts_positions <- function(object, ...) {
       low = figure_colours[["data"]], mid = "#F7F7F7", high = figure_colours[["surprise"]],
       limits = c(-limit, limit), name = "standard\ndeviations"
     ) +
-    ggplot2::labs(title = "Where each card came", subtitle = draw_verdict(summary$test),
-                  x = "position from the top", y = NULL,
-                  caption = wrapped(draw_figure_caption(object))) +
+    ggplot2::labs(x = "position from the top", y = NULL) +
     figure_theme() +
     ggplot2::theme(panel.grid = ggplot2::element_blank()) +
     crowded_rows(nlevels(cells$card))

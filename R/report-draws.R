@@ -1,9 +1,10 @@
 #' Reports
 #'
-#' Writes one self-contained HTML page (no network needed): the question in words, the verdict, a
-#' figure, the table, the settings, and the R and shell commands that reproduce it.
+#' Writes one self-contained HTML page (no network needed): the question in words, the verdict, figures,
+#' the table, the settings, and the R and shell commands that reproduce it.
 #'
-#' @param x Counts of draws or positions, or a comparison of them with an exact answer.
+#' @param x Counts of draws or positions, a comparison of them with an exact answer, an [audit()] or a
+#'   [mixing()].
 #' @param file Path of the page; written whole or not at all.
 #' @param title Title of the page; `NULL`: the question.
 #' @return `file`, invisibly.
@@ -11,15 +12,26 @@
 #' x <- simulate(draws(deck_standard(), 5), nsim = 1e4, seed = 1)
 #' report(x, tempfile(fileext = ".html"))
 #' @export
-report <- function(x, file, title = NULL) {
-  if (inherits(x, "habanera_comparison")) x <- x$counts
-  if (!inherits(x, "habanera_counts")) {
-    refuse(sprintf("`x` must be counts or a comparison, not %s.", said(x)))
-  }
-  check_string(file)
-  if (is.null(title)) title <- "Does each card come up as often as it should?"
-  check_string(title)
-  write_lines_whole(draw_report_page(x, title), file)
+report <- function(x, file, title = NULL) UseMethod("report")
+
+#' @export
+report.default <- function(x, file, title = NULL) {
+  refuse(sprintf("`x` must be counts, a comparison, an audit or a mixing(), not %s.", said(x)))
+}
+
+#' @export
+report.habanera_comparison <- function(x, file, title = NULL) report(x$counts, file, title)
+
+#' @export
+report.habanera_counts <- function(x, file, title = NULL) {
+  write_report(draw_report_page, x, file, title, "Does each card come up as often as it should?")
+}
+
+# page(x, title) makes the lines of a page.
+write_report <- function(page, x, file, title, usual_title, call = rlang::caller_env()) {
+  check_string(file, "file", call)
+  title <- if (is.null(title)) usual_title else check_string(title, "title", call)
+  write_lines_whole(page(x, title), file, call)
 }
 
 draw_report_page <- function(x, title) {

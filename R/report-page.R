@@ -46,16 +46,18 @@ draw_svg <- function(plot, file, width, height) {
   print(plot)
 }
 
-# A data frame of text; all columns but the first are set flush right.
-report_table <- function(table, caption) {
+# A data frame of text; columns are set flush right, but for the first and those named in `text`.
+report_table <- function(table, caption, text = character()) {
   tags <- htmltools::tags
   tags$div(class = "wide", tags$table(
     tags$caption(caption),
-    tags$thead(tags$tr(lapply(names(table), function(name) tags$th(scope = "col", name)))),
+    tags$thead(tags$tr(lapply(names(table), function(name) tags$th(scope = "col", class = if (name %in% text) "text", name)))),
     tags$tbody(lapply(seq_len(nrow(table)), function(row) {
       cells <- unlist(table[row, ], use.names = FALSE)
       tags$tr(class = if (cells[1] == "total") "total",
-              tags$th(scope = "row", cells[1]), lapply(cells[-1], tags$td))
+              tags$th(scope = "row", cells[1]), Map(function(cell, name) {
+                tags$td(class = if (name %in% text) "text", cell)
+              }, cells[-1], names(table)[-1]))
     }))
   ))
 }

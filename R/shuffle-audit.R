@@ -107,9 +107,10 @@ audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, 
   check_whole(nsim, 1, most_program_trials)
   call <- rlang::current_env()
   audit_plan(procedure$deck, level, ..., call = call)  # nothing bad waits for the program's end
+  begun <- now()
   made <- run_shuffle_program(procedure, nsim, call)
   procedure$identity <- made$identity
-  found <- if (!is.null(made$rows)) audit_rows(procedure, made$rows, level, threads, ...)
+  found <- if (!is.null(made$rows)) audit_rows(procedure, made$rows, level, threads, ..., begun = begun)
   if (is.null(made$failure)) return(found)
   kept <- if (!is.null(found)) {
     c(i = sprintf("The audit of the %s that it had written is in the error's field `audit`.",
@@ -165,9 +166,8 @@ check_grid <- function(grid, deck, call) {
          call = call)
 }
 
-audit_rows <- function(source, rows, level, threads, ..., call = rlang::caller_env()) {
+audit_rows <- function(source, rows, level, threads, ..., begun = now(), call = rlang::caller_env()) {
   plan <- audit_plan(source$deck, level, ..., identity = source$identity, call = call)
-  begun <- now()
   counted <- list(halves = count_rows(rows, plan$spec, resolve_threads(threads, call)),
                   repeated = core_repeated_rows(rows), rows = rows)
   new_audit(counted, plan, list(words = source$source, shuffles = source, start = "fresh", asked = nrow(rows),

@@ -56,9 +56,9 @@ run_lap.habanera_battery <- function(experiment, seed, first, count, threads) {
 # Counts of parts as a list: `n`, `example_trial` (lists by part; several parts named "alike" are a list
 # of their own) and `trials`.
 battery_parts <- function(parts, n, example_trial, trials) {
-  part <- factor(rep(seq_len(nrow(parts)), parts$cells), levels = seq_len(nrow(parts)))
+  before <- cumsum(parts$cells) - parts$cells
   as_parts <- function(x) {
-    pieces <- unname(split(x, part))
+    pieces <- Map(function(before, cells) x[before + seq_len(cells)], before, parts$cells)
     is_alike <- parts$part == "alike"
     c(rlang::set_names(pieces[!is_alike], parts$part[!is_alike]), list(alike = pieces[is_alike]))
   }

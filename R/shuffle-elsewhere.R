@@ -83,7 +83,7 @@ separator_of <- function(line) {
   " "
 }
 
-# NULL where rows are not all as long as the deck: the slow reader says which.
+# NULL where rows are not equally long, or longer than the deck: the slow reader says which.
 read_quickly <- function(file, lines, skip, separator, cards) {
   read <- function(...) {
     data.table::fread(..., header = FALSE, sep = separator, skip = skip, blank.lines.skip = TRUE, na.strings = NULL,
@@ -91,7 +91,9 @@ read_quickly <- function(file, lines, skip, separator, cards) {
   }
   rows <- tryCatch(if (is.null(lines)) read(file = file) else read(text = lines),
                    error = function(cnd) NULL, warning = function(cnd) NULL)
-  if (is.null(rows) || ncol(rows) != cards) NULL else rows
+  if (is.null(rows) || ncol(rows) > cards) return(NULL)
+  rows[seq_len(cards - ncol(rows)) + ncol(rows)] <- ""
+  rows
 }
 
 read_slowly <- function(file, lines, skip, separator, cards, call) {
@@ -102,10 +104,6 @@ read_slowly <- function(file, lines, skip, separator, cards, call) {
   if (length(long)) {
     refuse(sprintf("%s, line %s has %s; the deck has %s.", file_name(file), format_count(kept[long[1]]),
                    count_of(length(pieces[[long[1]]]), "card"), format_count(cards)), "file", call)
-  }
-  if (all(lengths(pieces) < cards)) {
-    refuse(sprintf("%s has %s in its first row; the deck has %s.", file_name(file),
-                   count_of(length(pieces[[1]]), "card"), format_count(cards)), "file", call)
   }
   rows <- do.call(rbind, lapply(pieces, function(row) c(trimws(row), rep("", cards - length(row)))))
   as.data.frame(rows)
@@ -185,7 +183,7 @@ run_shuffle_program <- function(x, count, call) {
     table <- read_arrangements(written, length(x$deck), call)
     arrangements_from(table$rows, x$deck, numbering, label, call)
   }, habanera_error = function(cnd) {
-    answers$failure <- paste("wrote no arrangement:", sub(quoted(written), "its output", rlang::cnd_message(cnd), fixed = TRUE))
+    answers$failure <- sub("\\.$", "", sub(quoted(written), "its output", paste("wrote no arrangement:", rlang::cnd_message(cnd)), fixed = TRUE))
     refuse_program(answers, call)
   })
   c(made, list(failure = if (!is.null(answers$failure)) answers))

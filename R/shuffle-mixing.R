@@ -50,7 +50,7 @@ mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5,
   table <- do.call(rbind, unname(rows))
   table$passes <- table$distance < distance & table$gain_high < gain
   structure(table, class = c("habanera_mixing", "data.frame"), deck = deck_in_words(deck), nsim = nsim, seed = seed,
-            threshold = c(distance = distance, gain = gain))
+            threshold = c(distance = distance, gain = gain), texts = vapply(procedures, format, ""))
 }
 
 check_procedures <- function(procedures, call = rlang::caller_env()) {
@@ -159,14 +159,14 @@ passing_lines <- function(x) {
   first <- first_passing(x)
   vapply(seq_len(nrow(first)), function(i) {
     k <- first$times[i]
-    if (is.na(k)) return(sprintf("%s: does not pass in %s repeats", first$procedure[i], format_count(max(x$times))))
+    if (is.na(k)) return(sprintf("%s: does not pass in %s", first$procedure[i], count_of(max(x$times), "repeat")))
     by_hand <- if (first$seconds[i] > 0) sprintf(" (%s s by hand)", format_count(first$seconds[i])) else ""
     sprintf("%s: first passes after %s%s", first$procedure[i], count_of(k, "repeat"), by_hand)
   }, "")
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_mixing)
-tidy.habanera_mixing <- function(x, ...) as.data.frame(unclass(x)[names(x)])
+tidy.habanera_mixing <- function(x, ...) list2DF(unclass(x)[names(x)])
 
 #' @export
 print.habanera_mixing <- function(x, rows = 40, ...) {
@@ -175,13 +175,17 @@ print.habanera_mixing <- function(x, rows = 40, ...) {
   cat(sprintf("Passing: distance below %s, guesser's gain below %s cards a deck.\n", format(threshold[["distance"]]),
               format(threshold[["gain"]])))
   writeLines(paste0("  ", passing_lines(x)))
-  shown <- utils::head(x, rows)
-  text <- data.frame(procedure = shown$procedure, repeats = format_count(shown$times), seconds = format_count(shown$seconds),
-                     distance = paste0(ifelse(shown$exact, "", ">= "), format_fixed(shown$distance, 4)),
-                     by = ifelse(shown$exact, "exact", ifelse(is.na(shown$statistic), "nothing seen", shown$statistic)),
-                     gained = sprintf("%.3f (%.3f to %.3f)", shown$gain, shown$gain_low, shown$gain_high),
-                     passes = ifelse(shown$passes, "yes", ""))
-  writeLines(c("", paste0("  ", aligned_lines(text))))
+  writeLines(c("", paste0("  ", aligned_lines(mixing_table(utils::head(x, rows))))))
   if (nrow(x) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(x) - rows)))
   invisible(x)
+}
+
+# Figures rounded for reading.
+mixing_table <- function(x) {
+  cards <- function(gain) format_fixed(ifelse(abs(gain) < 5e-4, 0, gain), 3)
+  data.frame(procedure = x$procedure, repeats = format_count(x$times), seconds = format_count(x$seconds),
+             distance = paste0(ifelse(x$exact, "", "\u2265 "), format_fixed(x$distance, 4)),
+             by = ifelse(x$exact, "exact", ifelse(is.na(x$statistic), "nothing seen", x$statistic)),
+             gained = sprintf("%s (%s to %s)", cards(x$gain), cards(x$gain_low), cards(x$gain_high)),
+             passes = ifelse(x$passes, "yes", ""))
 }

@@ -7,7 +7,10 @@
 #' `windfall.yaml`, a 60-card deck with copies and costs; `stall.txt`, a plain list;
 #' `tablet-draws.txt`, 4,000 draws of three cards as the hall's score-keeping tablet made them (cards
 #' numbered from 0 in the order of the orchard deck); `tablet-draw.awk`, a small program that draws as
-#' the tablet does; and a file with a fault of each kind, `dirty-*`.
+#' the tablet does; `volunteer-shuffles.csv`, 600 shuffles of the orchard deck by volunteers, logged card by
+#' card, with a habit in them; small programs that shuffle, `shuffle-right.py` and `shuffle-right.pl` rightly,
+#' `shuffle-wrong.py` and `tablet-shuffle.pl` (as the tablet does) wrongly; and a file with a fault of each
+#' kind, `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.
 #' @return The path of the file, or the names of all.
@@ -28,7 +31,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   make_folder(folder, call)
   # The data lie beside the page, so that the commands on it work there as they stand.
   file.copy(vapply(demo_data, demo_file, ""), folder, overwrite = TRUE)
-  answers <- list(tablet_question(folder, threads))
+  answers <- list(tablet_question(folder, threads), volunteers_question(folder), routine_question(folder, threads))
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
   c("Lantern Hall, card night:",
@@ -46,7 +49,8 @@ make_folder <- function(folder, call) {
 }
 
 demo_seed <- 44
-demo_data <- c("orchard.csv", "tablet-draws.txt")
+demo_data <- c("orchard.csv", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py", "shuffle-wrong.py",
+               "shuffle-right.pl", "tablet-shuffle.pl")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {
@@ -59,13 +63,59 @@ tablet_question <- function(folder, threads) {
   write_result(tablet, file.path(folder, "tablet.csv"))
   write_demo_figure(tablet, file.path(folder, "tablet.svg"))
   write_demo_figure(ours, file.path(folder, "fair.svg"))
+  summary <- summary(tablet)
   list(
     title = "The prize stall draws three cards with the tablet. Does every card come?",
-    sentence = tablet_sentence(verdict, summary(ours)),
-    counts = tablet, report = "tablet.html", other = "fair.html",
+    sentence = tablet_sentence(verdict, summary(ours)), surprise = is_surprising(summary$test),
+    figure = bare_figure(tablet), alt = draw_figure_alt(tablet, summary), caption = draw_figure_caption(tablet),
+    reports = c("The whole report" = "tablet.html", "The same with a fair shuffle" = "fair.html"),
     command = paste("habanera draws --deck orchard.csv --file tablet-draws.txt",
                     "--first-number 0 --expect fair")
   )
+}
+
+# Do the volunteers shuffle well? Their logged shuffles, judged and diagnosed.
+volunteers_question <- function(folder) {
+  orchard <- deck_from(file.path(folder, "orchard.csv"))
+  found <- audit(shuffle_recorded(file.path(folder, "volunteer-shuffles.csv"), deck = orchard))
+  slip <- diagnose(found)
+  report(found, file.path(folder, "volunteers.html"), "Do the volunteers shuffle well?")
+  write_demo_figure(found, file.path(folder, "volunteers.svg"))
+  list(
+    title = "The volunteers logged 600 shuffles. Do they shuffle well?",
+    sentence = paste("They do not.", diagnosis_sentence(slip)), surprise = verdict(found) != "no_bias_seen",
+    figure = ggplot2::autoplot(found) + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL),
+    alt = "Heat map of which card came where: two stripes from the cut.", caption = "How far each count is from fair, in standard deviations.",
+    reports = c("The whole report" = "volunteers.html"),
+    command = "habanera audit --deck orchard.csv --file volunteer-shuffles.csv --diagnose"
+  )
+}
+
+# Routines that volunteers can manage in about a minute.
+minute_routines <- c("riffle x7", "overhand x12", "piles, riffle", "wash x3", "wash, riffle x4, cut")
+
+routine_question <- function(folder, threads) {
+  orchard <- deck_from(file.path(folder, "orchard.csv"))
+  found <- mixing(as.list(minute_routines), times = 1, deck = orchard, nsim = 1e5, seed = demo_seed, threads = threads)
+  report(found, file.path(folder, "routine.html"), "Which routine for a minute?")
+  list(
+    title = "Which routine should they learn instead, in at most a minute?",
+    sentence = routine_sentence(found), surprise = FALSE,
+    figure = ggplot2::autoplot(found, by = "seconds") + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL),
+    alt = paste(c("Distance and guesser's gain of the routines against seconds.", passing_lines(found)), collapse = " "),
+    caption = "Each routine once. Below both dashed lines is good.", reports = c("The whole report" = "routine.html"),
+    command = sprintf("habanera mixing %s --deck orchard.csv --times 1 --by seconds", paste(shQuote(minute_routines), collapse = " "))
+  )
+}
+
+routine_sentence <- function(found) {
+  good <- found[found$passes, ]
+  if (!nrow(good)) return("None of the routines tried is good enough.")
+  best <- good[which.min(good$seconds), ]
+  sprintf("%s, %s s by hand: a guesser gains %s cards a deck. Of the others, %s passes: there the gain is %s.",
+          sentence(best$procedure), format_count(best$seconds), format_fixed(best$gain, 2),
+          if (nrow(good) > 1) "a slower one also" else "none",
+          join_words(sprintf("%s (%s)", format_fixed(found$gain[!found$passes], 2), found$procedure[!found$passes])))
 }
 
 tablet_sentence <- function(verdict, ours) {
@@ -77,8 +127,8 @@ tablet_sentence <- function(verdict, ours) {
           if (is_surprising(ours$test)) "a bias too" else "no bias", chi_square_in_words(ours$test))
 }
 
-write_demo_figure <- function(counts, file) {
-  write_whole_file(file, function(path) draw_svg(ggplot2::autoplot(counts), path, 11.6, 7.3))
+write_demo_figure <- function(x, file) {
+  write_whole_file(file, function(path) draw_svg(ggplot2::autoplot(x), path, 11.6, 7.3))
 }
 
 demo_page <- function(answers) {
@@ -94,15 +144,13 @@ demo_page <- function(answers) {
 
 demo_answer <- function(answer) {
   tags <- htmltools::tags
-  summary <- summary(answer$counts)
+  links <- Map(function(words, file) tags$span(paste0(words, ": "), tags$a(href = file, file, .noWS = "outside"), "."), names(answer$reports), answer$reports)
   htmltools::tagList(
     tags$h2(answer$title),
-    tags$div(class = paste("verdict", if (is_surprising(summary$test)) "surprise"),
+    tags$div(class = paste("verdict", if (answer$surprise) "surprise"),
              tags$p(tags$strong(answer$sentence))),
-    report_figure(bare_figure(answer$counts), draw_figure_alt(answer$counts, summary),
-                  draw_figure_caption(answer$counts)),
-    tags$p("The whole report: ", tags$a(href = answer$report, answer$report),
-           ". The same with a fair shuffle: ", tags$a(href = answer$other, answer$other), "."),
+    report_figure(answer$figure, answer$alt, answer$caption),
+    tags$p(unname(links)),
     report_code("Ask it otherwise, in this folder", answer$command)
   )
 }

@@ -1,0 +1,143 @@
+audit_command <- function() {
+  new_command(
+    "audit", "Is a shuffle fair? Of a procedure, of arrangements in a file, or of somebody's program.",
+    "audit [PROCEDURE] [OPTIONS]",
+    c(list(
+      cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
+      cli_option("file", "Judge the arrangements in this file, one a row (- is standard input)", "FILE"),
+      cli_option("program", "Judge this program: a deck a line in, an arrangement a line out", "COMMAND"),
+      cli_option("first-number", "The number of the first card, where cards are numbers [1]", "N"),
+      cli_option("trials", "Number of trials, such as 1e6 [100000; of a file: all its rows]", "N"),
+      cli_option("start", "fresh: each trial from the deck in order; continued: from the last [fresh]", "HOW", "fresh"),
+      cli_option("grid", "The cards lie in rows and columns, such as 5x6", "RxC"),
+      cli_option("sizes", "Audit on decks of these sizes instead, such as 0:10", "RANGE"),
+      cli_option("diagnose", "Also tell which known slip it behaves like"),
+      cli_option("places", "Also tell the worst places, and what each test would have found"),
+      cli_option("level", "Chance of calling a fair shuffle biased [0.01]", "P", "0.01"),
+      cli_option("expect", "fair: exit with status 1 if it is not", "WORD"),
+      cli_option("report", "Also write a page with figures", "FILE"), figure_option(), seed_option(),
+      cli_option("threads", "Number of threads [all cores]", "T")
+    ), common_options()),
+    c("habanera audit \"riffle x4, cut\" --expect fair",
+      "habanera audit --deck orchard.csv --file volunteer-shuffles.csv --diagnose",
+      "habanera audit --deck orchard.csv --program \"python3 shuffle-wrong.py\" --report audit.html",
+      "habanera audit naive_swap --sizes 0:10"),
+    run_audit
+  )
+}
+
+run_audit <- function(options, arguments) {
+  option_word(options, "expect", "fair")
+  option_word(options, "start", c("fresh", "continued"))
+  format <- result_format(options)
+  shuffling <- audited_for_shell(options, arguments)
+  if (!is.null(options$sizes)) return(run_audit_sizes(shuffling, options, format))
+  failure <- NULL
+  interrupted <- FALSE
+  found <- withCallingHandlers(
+    tryCatch(audit_for_shell(shuffling, options), habanera_error_program = function(cnd) {
+      failure <<- cnd
+      cnd$audit
+    }),
+    habanera_warning_interrupted = function(cnd) interrupted <<- TRUE
+  )
+  if (!is.null(found)) write_audit(found, options, format)
+  if (!is.null(failure)) return(report_error(failure))
+  if (interrupted) return(exit_status[["interrupted"]])
+  fair_status(verdict(found) == "no_bias_seen", options)
+}
+
+audited_for_shell <- function(options, arguments) {
+  given <- c(procedure = length(arguments) > 0, `--file` = !is.null(options$file), `--program` = !is.null(options$program))
+  if (sum(given) != 1) {
+    refuse_usage(audit_command(), if (!any(given)) "say a procedure, such as \"riffle x3\", or --file or --program." else
+      sprintf("%s and %s exclude each other.", names(which(given))[1], names(which(given))[2]))
+  }
+  if (given[["procedure"]]) return(procedure_argument(audit_command(), arguments))
+  if (!is.null(options$sizes)) refuse_usage(audit_command(), "--sizes is for procedures.")
+  first <- option_number(options, "first-number")
+  numbering <- if (!is.null(first)) list(first = first)
+  deck <- option_deck(options$deck)
+  if (given[["--file"]]) shuffle_recorded(options$file, numbering, deck) else
+    shuffle_program(options$program, numbering, deck)
+}
+
+audit_for_shell <- function(shuffling, options) {
+  settings <- list(shuffling, level = option_number(options, "level"), threads = option_number(options, "threads"),
+                   grid = option_grid(options$grid), start = options$start)
+  if (!is.null(options$trials)) settings$nsim <- option_number(options, "trials")
+  if (inherits(shuffling, "habanera_procedure")) {
+    settings$deck <- option_deck(options$deck)
+    settings$seed <- option_number(options, "seed")
+    settings$progress <- isatty(stderr()) && !options$quiet
+  }
+  do.call(audit, settings)
+}
+
+option_grid <- function(text) {
+  if (is.null(text)) return(NULL)
+  sides <- suppressWarnings(as.numeric(strsplit(text, "x", fixed = TRUE)[[1]]))
+  if (length(sides) == 2 && !anyNA(sides)) return(sides)
+  refuse(sprintf("`--grid` must be rows and columns such as 5x6, not %s.", quoted(text)), "usage", call = NULL)
+}
+
+write_audit <- function(found, options, format) {
+  lines <- if (format != "text") table_lines(tidy(found), format) else {
+    printed_lines(if (options$places) summary(found) else found, options$out)
+  }
+  if (options$diagnose && format == "text") lines <- c(lines, "", printed_lines(diagnose(found), options$out))
+  if (!is.null(options$report)) report(found, options$report)
+  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found), options$figure)
+  emit_or_write(lines, options$out)
+}
+
+run_audit_sizes <- function(shuffling, options, format) {
+  sizes <- option_range(options$sizes, "sizes", "0:10")
+  trials <- option_number(options, "trials")
+  found <- audit(shuffling, nsim = if (is.null(trials)) 1e5 else trials, seed = option_number(options, "seed"),
+                 start = options$start, level = option_number(options, "level"), sizes = sizes,
+                 threads = option_number(options, "threads"))
+  lines <- if (format == "text") printed_lines(found, options$out) else table_lines(tidy(found), format)
+  emit_or_write(lines, options$out)
+  fair_status(all(found$verdict == "no_bias_seen"), options)
+}
+
+fair_status <- function(is_fair, options) {
+  if (is.null(options$expect) || is_fair) return(exit_status[["done"]])
+  cat("habanera: expected a fair shuffle, but it is not.\n", file = stderr())
+  exit_status[["expectation_failed"]]
+}
+
+mixing_command <- function() {
+  new_command(
+    "mixing", "How many repeats are enough? Distance from uniform and a guesser's gain, repeat by repeat.",
+    "mixing PROCEDURE... [OPTIONS]",
+    c(list(
+      cli_option("times", "Numbers of repeats [0:12]", "RANGE", "0:12"),
+      cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
+      cli_option("trials", "Trials for each number of repeats [100000]", "N", "100000"), seed_option(),
+      cli_option("distance", "Passing: a distance below this [0.1]", "D", "0.1"),
+      cli_option("gain", "Passing: a guesser's gain below this, in cards a deck [0.1]", "G", "0.1"),
+      cli_option("by", "The figure's axis: repeats or seconds [repeats]", "WHAT", "repeats"),
+      cli_option("threads", "Number of threads [all cores]", "T"),
+      cli_option("report", "Also write a page with figures", "FILE"), figure_option()
+    ), common_options()),
+    c("habanera mixing riffle overhand --times 0:10",
+      "habanera mixing \"wash, riffle x2\" \"piles, riffle\" --by seconds --figure mixing.png"),
+    run_mixing
+  )
+}
+
+run_mixing <- function(options, arguments) {
+  if (!length(arguments)) refuse_usage(mixing_command(), "say one procedure or several, such as riffle \"strip, cut\".")
+  by <- option_word(options, "by", c("repeats", "seconds"))
+  format <- result_format(options)
+  found <- mixing(as.list(arguments), option_range(options$times, "times", "0:12"), option_deck(options$deck),
+                  option_number(options, "trials"), option_number(options, "seed"), option_number(options, "distance"),
+                  option_number(options, "gain"), option_number(options, "threads"))
+  lines <- if (format == "text") printed_lines(found, options$out) else table_lines(tidy(found), format)
+  if (!is.null(options$report)) report(found, options$report)
+  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found, by = by), options$figure)
+  emit_or_write(lines, options$out)
+  exit_status[["done"]]
+}
