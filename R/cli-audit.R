@@ -1,6 +1,6 @@
 audit_command <- function() {
   new_command(
-    "audit", "Is a shuffle fair? Of a procedure, of arrangements in a file, or of somebody's program.",
+    "audit", "Tests whether a shuffle is fair: a procedure, arrangements in a file, or somebody's program.",
     "audit [PROCEDURE] [OPTIONS]",
     c(list(
       cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
@@ -48,10 +48,11 @@ run_audit <- function(options, arguments) {
 }
 
 audited_for_shell <- function(options, arguments) {
-  given <- c(procedure = length(arguments) > 0, `--file` = !is.null(options$file), `--program` = !is.null(options$program))
-  if (sum(given) != 1) {
-    refuse_usage(audit_command(), if (!any(given)) "say a procedure, such as \"riffle x3\", or --file or --program." else
-      sprintf("%s and %s exclude each other.", names(which(given))[1], names(which(given))[2]))
+  given <- c(procedure = length(arguments) > 0, `--file` = !is.null(options$file),
+             `--program` = !is.null(options$program))
+  if (!any(given)) refuse_usage(audit_command(), "say a procedure, such as \"riffle x3\", or --file or --program.")
+  if (sum(given) > 1) {
+    refuse_usage(audit_command(), sprintf("%s and %s exclude each other.", names(which(given))[1], names(which(given))[2]))
   }
   if (given[["procedure"]]) return(procedure_argument(audit_command(), arguments))
   if (!is.null(options$sizes)) refuse_usage(audit_command(), "--sizes is for procedures.")
@@ -72,13 +73,6 @@ audit_for_shell <- function(shuffling, options) {
     settings$progress <- isatty(stderr()) && !options$quiet
   }
   do.call(audit, settings)
-}
-
-option_grid <- function(text) {
-  if (is.null(text)) return(NULL)
-  sides <- suppressWarnings(as.numeric(strsplit(text, "x", fixed = TRUE)[[1]]))
-  if (length(sides) == 2 && !anyNA(sides)) return(sides)
-  refuse(sprintf("`--grid` must be rows and columns such as 5x6, not %s.", quoted(text)), "usage", call = NULL)
 }
 
 write_audit <- function(found, options, format) {
@@ -110,7 +104,7 @@ fair_status <- function(is_fair, options) {
 
 mixing_command <- function() {
   new_command(
-    "mixing", "How many repeats are enough? Distance from uniform and a guesser's gain, repeat by repeat.",
+    "mixing", "Tells how many repeats are enough: distance from uniform and a guesser's gain, repeat by repeat.",
     "mixing PROCEDURE... [OPTIONS]",
     c(list(
       cli_option("times", "Numbers of repeats [0:12]", "RANGE", "0:12"),

@@ -50,13 +50,3 @@ dealt_table <- function(hands) {
   cards <- do.call(c, unname(unclass(hands)))
   cbind(hand = rep(names(hands), lengths(hands)), card_attributes(cards))
 }
-
-option_grid <- function(text) {
-  if (is.null(text)) return(NULL)
-  sides <- suppressWarnings(as.numeric(strsplit(text, "x", fixed = TRUE)[[1]]))
-  if (length(sides) != 2 || anyNA(sides)) {
-    refuse(sprintf("`--grid` must be rows x columns, such as 4x13, not %s.", quoted(text)), "usage",
-           call = NULL)
-  }
-  sides
-}

@@ -17,14 +17,6 @@ note_to_stderr <- function(cnd) {
   rlang::cnd_muffle(cnd)
 }
 
-# What was wrong with the words is bad usage; all else could not be done.
-usage_classes <- paste0("habanera_error_", c("usage", "input", "notation"))
-
-report_error <- function(cnd) {
-  cat("habanera: ", rlang::cnd_message(cnd), "\n", sep = "", file = stderr())
-  exit_status[[if (inherits(cnd, usage_classes)) "usage" else "failed"]]
-}
-
 commands <- function() {
   list(demo = demo_command(), deck = deck_command(), draws = draws_command(),
        procedures = procedures_command(), shuffle = shuffle_command(), follow = follow_command(),

@@ -109,11 +109,22 @@ option_number <- function(options, name) {
   number
 }
 
+option_grid <- function(text) {
+  if (is.null(text)) return(NULL)
+  sides <- suppressWarnings(as.numeric(strsplit(text, "x", fixed = TRUE)[[1]]))
+  if (length(sides) != 2 || anyNA(sides)) {
+    refuse(sprintf("`--grid` must be rows x columns, such as 4x13, not %s.", quoted(text)), "usage",
+           call = NULL)
+  }
+  sides
+}
+
 # A number, or all whole numbers of a range such as 2:60.
 option_range <- function(text, name, example) {
   ends <- suppressWarnings(as.numeric(strsplit(text, ":", fixed = TRUE)[[1]]))
   if (anyNA(ends) || !length(ends) %in% 1:2) {
-    refuse(sprintf("`--%s` must be a number or a range such as %s, not %s.", name, example, quoted(text)), "usage", call = NULL)
+    refuse(sprintf("`--%s` must be a number or a range such as %s, not %s.", name, example, quoted(text)), "usage",
+           call = NULL)
   }
   seq(ends[1], ends[length(ends)])
 }

@@ -2,6 +2,14 @@
 
 exit_status <- c(done = 0L, expectation_failed = 1L, usage = 2L, failed = 3L, interrupted = 130L)
 
+# What was wrong with the words is bad usage; all else could not be done.
+usage_classes <- paste0("habanera_error_", c("usage", "input", "notation"))
+
+report_error <- function(cnd) {
+  cat("habanera: ", rlang::cnd_message(cnd), "\n", sep = "", file = stderr())
+  exit_status[[if (inherits(cnd, usage_classes)) "usage" else "failed"]]
+}
+
 # To standard output. A reader that has gone (as in `| head`) is no error.
 emit <- function(lines) {
   force(lines)  # an error in making them is not the reader's going

@@ -6,12 +6,16 @@
 autoplot.habanera_audit <- function(object, show = c("positions", "statistics", "guesser", "staying"), ...) {
   show <- check_choice(show, c("positions", "statistics", "guesser", "staying"))
   if (!is.null(object$broken)) return(broken_bars(object))
-  if (show != "positions" && !object$plan$identity) refuse("Where copies of a card cannot be told apart there is only `show = \"positions\"`.")
+  if (show != "positions" && !object$plan$identity) {
+    refuse("Where copies of a card cannot be told apart there is only `show = \"positions\"`.")
+  }
   plot <- switch(show, positions = place_tiles(place_table(object$counts$all, object$plan)),
                  statistics = statistic_panels(object), guesser = guesser_bars(object), staying = staying_dots(object))
-  titles <- c(positions = "Where each card comes, against fair", statistics = "What arrangements look like, against fair",
+  titles <- c(positions = "Where each card comes, against fair",
+              statistics = "What arrangements look like, against fair",
               guesser = "What a sharp player gains", staying = "The chance to stay where one was")
-  plot + ggplot2::labs(title = titles[[show]], subtitle = wrapped(verdict_lines(object)[1]), caption = audit_caption(object))
+  plot + ggplot2::labs(title = titles[[show]], subtitle = wrapped(verdict_lines(object)[1]),
+                       caption = audit_caption(object))
 }
 
 audit_caption <- function(x) wrapped(sub("<audit> ", "", audit_header(x), fixed = TRUE))
@@ -41,13 +45,15 @@ statistic_titles <- c(
 
 statistic_panels <- function(x) {
   n <- x$plan$spec$cards
-  if (n < 2 || n > largest_exact_law) refuse(sprintf("Laws are drawn for 2 to %s cards.", format_count(largest_exact_law)))
+  if (n < 2 || n > largest_exact_law) refuse(sprintf("Laws are drawn for 2 to %s cards.",
+                                                     format_count(largest_exact_law)))
   laws <- uniform_laws(n)
   data <- do.call(rbind, lapply(names(statistic_titles), function(term) {
     histogram_beside_law(x$counts$all$n[[term]], laws[[term]], statistic_titles[[term]])
   }))
   data$panel <- in_order(data$panel)
-  law_panels(data) + ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free", ncol = 2) + ggplot2::labs(x = NULL)
+  law_panels(data) + ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free",
+                                         ncol = 2) + ggplot2::labs(x = NULL)
 }
 
 # Values with their observed share and fair chance; many values are put together, in at most 60 steps over

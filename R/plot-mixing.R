@@ -15,8 +15,10 @@ autoplot.habanera_mixing <- function(object, by = c("repeats", "seconds"), ...) 
     (if (length(unique(object$times)) > 1) ggplot2::geom_line()) +
     ggplot2::geom_point(ggplot2::aes(shape = .data$known), size = 2.6, fill = "white") +
     ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free_y", ncol = 1) +
-    ggplot2::scale_colour_manual(values = rep_len(procedure_colours, length(procedures)), breaks = procedures, name = "") +
-    ggplot2::scale_shape_manual(values = c(exact = 19, simulated = 19, `lower bound` = 24), breaks = "lower bound", name = "") +
+    ggplot2::scale_colour_manual(values = rep_len(procedure_colours, length(procedures)), breaks = procedures,
+                                 name = "") +
+    ggplot2::scale_shape_manual(values = c(exact = 19, simulated = 19, `lower bound` = 24), breaks = "lower bound",
+                                name = "") +
     ggplot2::scale_x_continuous(breaks = function(ends) unique(round(pretty(ends)))) +
     ggplot2::scale_y_log10(breaks = c(0.01, 0.1, 1, 10), labels = c("0.01 or less", "0.1", "1", "10")) +
     ggplot2::labs(title = "How many are enough?", x = if (by == "repeats") "repeats" else "seconds by hand", y = NULL,

@@ -20,13 +20,16 @@ audit_page <- function(x, title) {
     if (more) htmltools::tagList(
       tags$h2("What arrangements look like"),
       audit_figure(x, "statistics", "Bars: this shuffle. Line: a uniform shuffle, exactly."),
-      if (!is.null(x$counts$guessed)) audit_figure(x, "guesser", "How many cards a guesser, taught by half of the trials, names rightly in the others.")
+      if (!is.null(x$counts$guessed)) audit_figure(x, "guesser", guesser_caption)
     ),
     tags$h2("What it could have seen"),
-    report_table(could_see_table(x), "The smallest bias that each test would have found with 95% power.", text = "would have found"),
+    report_table(could_see_table(x), "The smallest bias that each test would have found with 95% power.",
+                 text = "would have found"),
     audit_code_section(x)
   )
 }
+
+guesser_caption <- "How many cards a guesser, taught by half of the trials, names rightly in the others."
 
 could_see_table <- function(x) {
   table <- tidy.habanera_audit(x)
@@ -62,7 +65,8 @@ audit_code <- function(x) {
   shell <- deck_option(deck)
   list(r = sprintf("x <- audit(procedure(%s), %s)", as_code(text), paste(settings, collapse = ", ")),
        shell = if (!is.null(shell) && made$start == "fresh" && is.null(x$plan$grid)) {
-         sprintf("habanera audit %s%s --trials %s --seed %s", shQuote(text), shell, whole_code(made$asked), whole_code(made$seed))
+         sprintf("habanera audit %s%s --trials %s --seed %s", shQuote(text), shell, whole_code(made$asked),
+                 whole_code(made$seed))
        })
 }
 
@@ -70,16 +74,21 @@ elsewhere_code <- function(shuffles, x) {
   deck <- deck_code(x$plan$deck)
   shell <- deck_option(x$plan$deck)
   first <- shuffles$numbering$first
-  numbering <- if (!is.null(first)) list(r = sprintf("numbering = list(first = %s), ", format(first)),
-                                         shell = sprintf(" --first-number %s", format(first)))
+  numbering <- if (is.null(first)) list(r = "", shell = "") else {
+    list(r = sprintf("numbering = list(first = %s), ", format(first)), shell = sprintf(" --first-number %s",
+                                                                                       format(first)))
+  }
   if (inherits(shuffles, "habanera_shuffles_recorded")) {
     return(list(r = sprintf("x <- audit(shuffle_recorded(%s, %sdeck = %s))", as_code(shuffles$file), numbering$r, deck),
-                shell = if (!is.null(shell)) paste0("habanera audit --file ", shQuote(shuffles$file), shell, numbering$shell)))
+                shell = if (!is.null(shell)) paste0("habanera audit --file ", shQuote(shuffles$file), shell,
+                                                    numbering$shell)))
   }
-  list(r = sprintf("x <- audit(shuffle_program(%s, %sdeck = %s), nsim = %s)", as_code(shuffles$command), numbering$r, deck,
+  list(r = sprintf("x <- audit(shuffle_program(%s, %sdeck = %s), nsim = %s)", as_code(shuffles$command), numbering$r,
+                   deck,
                    whole_code(x$made$asked)),
-       shell = if (!is.null(shell)) sprintf("habanera audit --program %s%s%s --trials %s", shQuote(shuffles$command), shell,
-                                            if (is.null(numbering)) "" else numbering$shell, whole_code(x$made$asked)))
+       shell = if (!is.null(shell)) sprintf("habanera audit --program %s%s%s --trials %s", shQuote(shuffles$command),
+                                            shell,
+                                            numbering$shell, whole_code(x$made$asked)))
 }
 
 #' @export
@@ -99,8 +108,10 @@ mixing_page <- function(x, title) {
     tags$p(class = "question", sprintf("%s; %s trials for each number of repeats, seed %s.", sentence(attr(x, "deck")),
                                        format_count(attr(x, "nsim")), whole_code(attr(x, "seed")))),
     tags$div(class = "verdict", lapply(sprintf("%s.", lines), tags$p)),
-    report_figure(bare("repeats"), paste("Distance and guesser's gain against repeats.", paste(lines, collapse = ". ")), "Against repeats. Dashed: the threshold."),
-    if (any(x$seconds > 0)) report_figure(bare("seconds"), "The same against seconds spent.", "Against seconds by hand."),
+    report_figure(bare("repeats"), paste(c("Distance and guesser's gain against repeats.", lines), collapse = " "),
+                  "Against repeats. Dashed: the threshold."),
+    if (any(x$seconds > 0)) report_figure(bare("seconds"), "The same against seconds spent.",
+                                          "Against seconds by hand."),
     tags$h2("Numbers"),
     report_table(mixing_table(x), "Distances are exact, or proven lower bounds (\u2265); gains with 95% intervals."),
     report_code("Do it again", c("library(habanera)", mixing_code(x)))
@@ -109,9 +120,13 @@ mixing_page <- function(x, title) {
 
 mixing_code <- function(x) {
   texts <- attr(x, "texts")
-  named <- ifelse(names(texts) == texts, vapply(texts, as_code, ""), sprintf("%s = %s", vapply(names(texts), as_code, ""), vapply(texts, as_code, "")))
+  named <- ifelse(names(texts) == texts, vapply(texts, as_code, ""), sprintf("%s = %s", vapply(names(texts), as_code,
+                                                                                               ""), vapply(texts,
+                                                                                                           as_code,
+                                                                                                             "")))
   threshold <- attr(x, "threshold")
   sprintf("mixing(list(%s), times = %s, nsim = %s, seed = %s, distance = %s, gain = %s)", paste(named, collapse = ", "),
-          as_code(unique(x$times)), whole_code(attr(x, "nsim")), whole_code(attr(x, "seed")), format(threshold[["distance"]]),
+          as_code(unique(x$times)), whole_code(attr(x, "nsim")), whole_code(attr(x, "seed")),
+            format(threshold[["distance"]]),
           format(threshold[["gain"]]))
 }

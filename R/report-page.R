@@ -51,7 +51,8 @@ report_table <- function(table, caption, text = character()) {
   tags <- htmltools::tags
   tags$div(class = "wide", tags$table(
     tags$caption(caption),
-    tags$thead(tags$tr(lapply(names(table), function(name) tags$th(scope = "col", class = if (name %in% text) "text", name)))),
+    tags$thead(tags$tr(lapply(names(table), function(name) tags$th(scope = "col", class = if (name %in% text) "text",
+                                                                   name)))),
     tags$tbody(lapply(seq_len(nrow(table)), function(row) {
       cells <- unlist(table[row, ], use.names = FALSE)
       tags$tr(class = if (cells[1] == "total") "total",

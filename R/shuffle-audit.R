@@ -69,19 +69,7 @@ audit.habanera_procedure <- function(procedure, deck = deck_standard(), nsim = 1
   start <- check_choice(start, c("fresh", "continued"))
   seed <- resolve_seed(seed)
   if (!is.null(sizes)) return(audit_over_sizes(procedure, sizes, nsim, seed, start, level, threads, call))
-  identity <- !has_function(procedure) || !anyDuplicated(codes_of(check_deck(deck)))
-  plan <- audit_plan(deck, level, ..., identity = identity, call = call)
-  plan$threads <- resolve_threads(threads, call)
-  begun <- now()
-  counted <- if (has_function(procedure)) {
-    count_function(procedure, plan, nsim, seed, start)
-  } else {
-    halves <- count_procedure(procedure, plan$spec, nsim, if (start == "continued") chain_trials else 1, seed,
-                              threads, plan$progress)
-    list(halves = halves)
-  }
-  new_audit(counted, plan, list(words = sprintf("%s", quoted(format(procedure))), procedure = procedure,
-                                seed = seed, start = start, asked = nsim, seconds = now() - begun))
+  audit_procedure(procedure, deck, nsim, seed, start, level, threads, ..., call = call)
 }
 
 #' @export
@@ -125,84 +113,4 @@ refuse_our_settings <- function(deck, start, call = rlang::caller_env()) {
            call = call)
   }
   if (!identical(start, "fresh")) refuse("Only a procedure can be started in another way.", call = call)
-}
-
-chain_trials <- 1000
-
-# What is to be counted, checked.
-audit_plan <- function(deck, level, alike = NULL, grid = NULL, progress = NULL, identity = TRUE, call) {
-  check_deck(deck, call = call)
-  check_between(level, 0, 1, call = call)
-  if (length(deck) > most_audited_cards) {
-    refuse(sprintf("At most %s cards can be audited, not %s.", format_count(most_audited_cards),
-                   format_count(length(deck))), "work", call)
-  }
-  alike <- check_alike(alike, deck, call)
-  grid <- check_grid(grid, deck, call)
-  list(deck = deck, level = level, alike = alike, grid = grid, identity = identity, progress = progress,
-       spec = battery_spec(deck, identity, alike, grid))
-}
-
-most_audited_cards <- 4096
-
-check_alike <- function(alike, deck, call) {
-  data <- catalogue_of(deck)$data
-  if (is.null(alike)) return(intersect(c("suit", "rank"), names(data)))
-  unknown <- setdiff(alike, names(data))
-  if (!is.character(alike) || length(unknown)) {
-    refuse(sprintf("`alike` must be attributes of the deck (%s), not %s%s", join_words(names(data)),
-                   said(unknown[1]), did_you_mean(unknown[1], names(data))), call = call)
-  }
-  alike
-}
-
-check_grid <- function(grid, deck, call) {
-  if (is.null(grid)) return(NULL)
-  fits <- is.numeric(grid) && length(grid) == 2 && all(is.finite(grid)) && all(grid >= 1 & grid == floor(grid)) &&
-    prod(grid) == length(deck)
-  if (fits) return(as.double(grid))
-  refuse(sprintf("`grid` must be rows and columns that hold the deck's %s, such as c(4, 13), not %s.",
-                 count_of(length(deck), "card"), if (is.numeric(grid)) sprintf("c(%s)", toString(grid)) else said(grid)),
-         call = call)
-}
-
-audit_rows <- function(source, rows, level, threads, ..., begun = now(), call = rlang::caller_env()) {
-  plan <- audit_plan(source$deck, level, ..., identity = source$identity, call = call)
-  counted <- list(halves = count_rows(rows, plan$spec, resolve_threads(threads, call)),
-                  repeated = core_repeated_rows(rows), rows = rows)
-  new_audit(counted, plan, list(words = source$source, shuffles = source, start = "fresh", asked = nrow(rows),
-                                seconds = now() - begun))
-}
-
-# Trials that call an R function are made in R, and counted as arrangements made elsewhere.
-count_function <- function(procedure, plan, nsim, seed, start) {
-  rows <- function_rows(procedure, plan$deck, nsim, seed, start)
-  list(halves = count_rows(rows, plan$spec, plan$threads), repeated = core_repeated_rows(rows), rows = rows)
-}
-
-function_rows <- function(procedure, deck, nsim, seed, start) {
-  known <- if (anyDuplicated(codes_of(deck))) kinds_of(deck)$codes else codes_of(deck)
-  rows <- matrix(0L, nsim, length(deck))
-  done <- 0
-  lies <- deck
-  tryCatch(
-    while (done < nsim) {
-      if (start == "fresh" || done %% chain_trials == 0) lies <- deck
-      lies <- shuffled_cards(lies, procedure, seed, done + 1, NULL, conserve = FALSE)
-      if (length(lies) > length(deck)) refuse_longer(lies, deck, done + 1)
-      rows[done + 1, seq_along(lies)] <- match(codes_of(lies), known)
-      done <- done + 1
-    },
-    interrupt = function(cnd) {
-      if (done == 0) rlang::interrupt()
-      warn_interrupted(done, nsim)
-    }
-  )
-  rows[is.na(rows)] <- 0L
-  rows[seq_len(done), , drop = FALSE]
-}
-
-refuse_longer <- function(lies, deck, trial) {
-  refuse(sprintf("Your shuffle returned %s for %s in trial %s.", count_of(length(lies), "card"),
-                 format_count(length(deck)), format_count(trial)), "function", call = NULL)
 }

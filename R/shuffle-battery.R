@@ -32,6 +32,9 @@ top_length <- function(n) {
   max(which(cumprod(n - 0:2) <= most_top_cells))
 }
 
+# How many trials go on from one another before the deck is put in order again.
+chain_trials <- 1000
+
 new_battery <- function(shuffle, spec, chain) {
   new_experiment("habanera_battery", shuffle = shuffle, spec = spec, chain = chain,
                  parts = core_audit_parts(spec))

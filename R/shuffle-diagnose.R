@@ -13,7 +13,8 @@
 #' @param audit An [audit()].
 #' @param candidates Procedures as text, see [procedure()], with their names as words for them; `NULL`: those of
 #'   [known_slips()] for the deck's size.
-#' @param nsim Trials for every candidate in the first round; the best six are simulated on at least 100,000.
+#' @param nsim Trials for every candidate in the first round; the best six are simulated twice as often as the
+#'   audit, up to a million.
 #' @param seed A whole number.
 #' @return A `habanera_diagnosis`, a data frame with a row per candidate, the best first: `candidate` (words),
 #'   `procedure` (text), `share` (of trials shuffled so, the others uniformly), `explained` (0 to 1), `behind` (how
@@ -35,10 +36,11 @@ diagnose <- function(audit, candidates = NULL, nsim = 2e4, seed = 1) {
     weighed[order(-vapply(weighed, `[[`, 0, "score"))]
   }
   first <- weigh(unlist(lapply(families, expand_family), recursive = FALSE), nsim)
-  closer <- max(nsim, min(audit$trials, 1e6), 1e5)
+  # Twice as many as the audit had, so that the candidates' own chance is the smaller part.
+  closer <- max(nsim, min(2 * audit$trials, 1e6))
   best <- weigh(first[seq_len(min(refined_candidates, length(first)))], closer)
   best <- fit_number(best, yardstick, function(candidates) weigh(candidates, closer))
-  best <- lapply(best, function(one) c(one, list(fits = candidate_fits(one, yardstick))))
+  best <- lapply(best, judge_fit, yardstick = yardstick)
   new_diagnosis(audit, c(best, first[-seq_len(refined_candidates)]), yardstick)
 }
 
@@ -60,7 +62,8 @@ fit_number <- function(best, yardstick, weigh) {
 
 check_candidates <- function(candidates, call = rlang::caller_env()) {
   if (!is.character(candidates) || !length(candidates) || anyNA(candidates)) {
-    refuse(sprintf("`candidates` must be procedures as text, such as \"riffle x3\", not %s.", said(candidates)), call = call)
+    refuse(sprintf("`candidates` must be procedures as text, such as \"riffle x3\", not %s.", said(candidates)),
+           call = call)
   }
   lapply(candidates, procedure)
   words <- if (is.null(names(candidates))) candidates else names(candidates)
@@ -78,7 +81,8 @@ new_yardstick <- function(audit) {
   yardstick$observed <- tables_of(audit$counts$all, yardstick)
   positions <- rep(plan$spec$copies / n, times = n)
   statistics <- Map(function(law, cut) rowsum(law, cut)[, 1], laws, yardstick$cuts)
-  yardstick$uniform <- if (yardstick$broken) lapply(1:2, function(i) rep(c(0, 1), times = length(plan$spec$copies))) else {
+  yardstick$uniform <- if (yardstick$broken) lapply(1:2, function(i) rep(c(0, 1),
+                                                                         times = length(plan$spec$copies))) else {
     c(list(position = positions), statistics, if (length(laws)) list(parity = even_and_odd(laws$cycles)))
   }
   yardstick
@@ -97,11 +101,11 @@ even_and_odd <- function(cycles) as.vector(rowsum(cycles, seq_along(cycles) %% 2
 # A candidate with its simulated tables, its best share beside a uniform shuffle, and its score.
 weigh_candidate <- function(candidate, yardstick, nsim, seed) {
   simulated <- simulated_counts(procedure(candidate$text), yardstick, nsim, seed)
-  candidate[c("trials", "share", "score")] <- list(nsim, 1, -Inf)
+  candidate[c("trials", "share", "score", "alone")] <- list(nsim, 1, -Inf, -Inf)
   if ((sum(simulated$n$broken) > 0) != yardstick$broken) return(candidate)
   candidate$tables <- tables_of(simulated, yardstick)
   score <- function(share) composite_score(share, candidate$tables, yardstick, nsim)
-  candidate$score <- score(1)
+  candidate$score <- candidate$alone <- score(1)
   if (yardstick$broken) return(candidate)
   mixed <- stats::optimize(score, c(0, 1), maximum = TRUE)
   # A mixture has a parameter more, which must earn its place (Schwarz 1978).
@@ -140,8 +144,16 @@ simulated_counts <- function(candidate, yardstick, nsim, seed) {
   all
 }
 
+# Where a candidate fits alone, it need not be mixed.
+judge_fit <- function(one, yardstick) {
+  alone <- utils::modifyList(one, list(share = 1, score = one$alone))
+  if (one$share < 1 && candidate_fits(alone, yardstick)) one <- alone
+  one$fits <- candidate_fits(one, yardstick)
+  one
+}
+
 # Whether no cell is further off than chance allows. A candidate alone: given both counts together, ours are
-# binomial. A mixture: both counts vary, and its uniform part keeps cells from being empty.
+# binomial. A mixture: both counts vary, and are compared by a normal law where 10 or more are expected.
 candidate_fits <- function(one, yardstick) {
   if (is.null(one$tables)) return(FALSE)
   ours <- yardstick$trials
@@ -152,9 +164,9 @@ candidate_fits <- function(one, yardstick) {
     }
     q <- one$share * s / one$trials + (1 - one$share) * u
     spread <- ours * q * (1 - q) + ours^2 * one$share^2 * s / one$trials^2
-    2 * stats::pnorm(-abs(o - ours * q) / sqrt(spread))
+    ifelse(ours * q >= 10, 2 * stats::pnorm(-abs(o - ours * q) / sqrt(spread)), NA)
   }, yardstick$observed, one$tables, yardstick$uniform))
-  min(p, na.rm = TRUE) * length(p) >= yardstick$plan$level
+  min(p, 1, na.rm = TRUE) * length(p) >= yardstick$plan$level
 }
 
 new_diagnosis <- function(audit, ranked, yardstick) {
@@ -183,7 +195,8 @@ explained_part <- function(score, yardstick) {
 #' @export
 print.habanera_diagnosis <- function(x, rows = 5, ...) {
   audit <- attr(x, "audit")
-  cat(sprintf("<diagnosis> of %s on %s; %s trials\n", audit$made$words, deck_in_words(audit$plan$deck), format_count(audit$trials)))
+  cat(sprintf("<diagnosis> of %s on %s; %s trials\n", audit$made$words, deck_in_words(audit$plan$deck),
+              format_count(audit$trials)))
   writeLines(strwrap(diagnosis_sentence(x), 100))
   if (!nrow(x)) return(invisible(x))
   shown <- utils::head(x, rows)
@@ -196,20 +209,23 @@ print.habanera_diagnosis <- function(x, rows = 5, ...) {
 }
 
 candidate_words <- function(rows) {
-  ifelse(rows$share < 0.9995, sprintf("%s in %s of trials, else uniform", rows$candidate, format_percent(rows$share)), rows$candidate)
+  ifelse(rows$share < 0.9995, sprintf("%s in %s of trials, else uniform", rows$candidate, format_percent(rows$share)),
+         rows$candidate)
 }
 
 diagnosis_sentence <- function(x) {
   if (!nrow(x)) return("No bias was seen, so there is nothing to diagnose.")
   best <- x[1, ]
   if (!isTRUE(best$fits)) {
-    return(sprintf("None of the known slips. The nearest, %s, explains %s of what separates it from a uniform shuffle, but does not fit.",
-                   candidate_words(best), format_percent(best$explained)))
+    return(sprintf("None of the known slips. The nearest, %s, %s, but does not fit.", candidate_words(best),
+                   sprintf("explains %s of what separates it from a uniform shuffle", format_percent(best$explained))))
   }
   fitting <- candidate_words(x[which(x$fits), , drop = FALSE])
   ahead <- if (nrow(x) < 2 || !is.finite(x$behind[2])) "" else {
-    sprintf(", ahead of the next (%s) by %s in log-likelihood", candidate_words(x[2, ]), format_statistic(round(x$behind[2], 1)))
+    sprintf(", ahead of the next (%s) by %s in log-likelihood", candidate_words(x[2, ]),
+            format_statistic(round(x$behind[2], 1)))
   }
-  also <- if (length(fitting) > 1) sprintf(" %s fit%s as well.", sentence(join_words(fitting[-1])), if (length(fitting) == 2) "s" else "")
+  also <- if (length(fitting) > 1) sprintf(" %s fit%s as well.", sentence(join_words(fitting[-1])),
+                                           if (length(fitting) == 2) "s" else "")
   sprintf("Behaves like: %s (%s)%s.%s", candidate_words(best), best$procedure, ahead, if (is.null(also)) "" else also)
 }

@@ -183,7 +183,9 @@ run_shuffle_program <- function(x, count, call) {
     table <- read_arrangements(written, length(x$deck), call)
     arrangements_from(table$rows, x$deck, numbering, label, call)
   }, habanera_error = function(cnd) {
-    answers$failure <- sub("\\.$", "", sub(quoted(written), "its output", paste("wrote no arrangement:", rlang::cnd_message(cnd)), fixed = TRUE))
+    answers$failure <- sub("\\.$", "", sub(quoted(written), "its output", paste("wrote no arrangement:",
+                                                                                rlang::cnd_message(cnd)),
+                                                                                  fixed = TRUE))
     refuse_program(answers, call)
   })
   c(made, list(failure = if (!is.null(answers$failure)) answers))

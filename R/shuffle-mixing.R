@@ -74,7 +74,8 @@ check_procedures <- function(procedures, call = rlang::caller_env()) {
 }
 
 check_repeats <- function(times, call = rlang::caller_env()) {
-  fits <- is.numeric(times) && length(times) && all(is.finite(times)) && all(times >= 0 & times <= 1e4 & times == floor(times))
+  fits <- is.numeric(times) && length(times) && all(is.finite(times)) &&
+    all(times >= 0 & times <= 1e4 & times == floor(times))
   if (!fits) refuse(sprintf("`times` must be numbers of repeats, such as 0:12, not %s.", said(times)), call = call)
 }
 
@@ -97,7 +98,8 @@ mixing_row <- function(procedure, name, k, plan, nsim, seed, threads, level) {
 # NULL where the distance is not known exactly.
 known_distance <- function(procedure, repeated, k, n) {
   if (k == 0) return(start_distance(n))
-  known <- if (n <= 1000) tryCatch(exact_distance(procedure, n, k)$total_variation, habanera_error_work = function(cnd) NULL)
+  known <- if (n <= 1000) tryCatch(exact_distance(procedure, n, k)$total_variation,
+                                   habanera_error_work = function(cnd) NULL)
   if (!is.null(known) || n > 6) return(known)
   tryCatch(summary(exact(repeated, deck_numbered(n)))$terms$total_variation, habanera_error_work = function(cnd) NULL)
 }
@@ -121,7 +123,8 @@ distance_bound <- function(halves, n, level) {
 
 # Laws under a uniform shuffle of what bounds are taken from.
 counted_laws <- function(n) {
-  places <- rlang::set_names(rep(list(rep(1 / n, n)), 4), c("first_card", "last_card", "place_of_first", "place_of_last"))
+  places <- rlang::set_names(rep(list(rep(1 / n, n)), 4), c("first_card", "last_card", "place_of_first",
+                                                            "place_of_last"))
   if (n > largest_exact_law) return(places)
   laws <- uniform_laws(n)
   c(laws, list(parity = even_and_odd(laws$cycles)), places)
@@ -171,7 +174,8 @@ tidy.habanera_mixing <- function(x, ...) list2DF(unclass(x)[names(x)])
 #' @export
 print.habanera_mixing <- function(x, rows = 40, ...) {
   threshold <- attr(x, "threshold")
-  cat(sprintf("<mixing> on %s; %s trials each, seed %s\n", attr(x, "deck"), format_count(attr(x, "nsim")), whole_code(attr(x, "seed"))))
+  cat(sprintf("<mixing> on %s; %s trials each, seed %s\n", attr(x, "deck"), format_count(attr(x, "nsim")),
+              whole_code(attr(x, "seed"))))
   cat(sprintf("Passing: distance below %s, guesser's gain below %s cards a deck.\n", format(threshold[["distance"]]),
               format(threshold[["gain"]])))
   writeLines(paste0("  ", passing_lines(x)))

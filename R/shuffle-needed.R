@@ -55,7 +55,8 @@ print.habanera_trials_needed <- function(x, ...) {
   if (!nrow(few)) cat("The pilot saw nothing beyond chance: a larger one may.\n") else {
     cat(sprintf("About %s trials would show it (by %s).\n", format_count(signif(few$trials[1], 2)), few$term[1]))
   }
-  shown <- data.frame(test = x$term, trials = ifelse(is.finite(x$trials), format_count(signif(x$trials, 3)), "nothing seen"))
+  shown <- data.frame(test = x$term, trials = ifelse(is.finite(x$trials), format_count(signif(x$trials, 3)),
+                                                     "nothing seen"))
   writeLines(c("", paste0("  ", aligned_lines(shown))))
   invisible(x)
 }

@@ -18,7 +18,7 @@ audit_over_sizes <- function(procedure, sizes, nsim, seed, start, level, threads
   if (!fits) refuse(sprintf("`sizes` must be numbers of cards, such as 0:10, not %s.", said(sizes)), call = call)
   check_between(level, 0, 1, call = call)
   audits <- lapply(sizes, function(n) {
-    audit(procedure, deck_numbered(n), nsim, seed, start, level / length(sizes), threads)
+    audit_procedure(procedure, deck_numbered(n), nsim, seed, start, level / length(sizes), threads, call = call)
   })
   table <- do.call(rbind, lapply(audits, size_row))
   bad <- which(table$verdict != "no_bias_seen")
@@ -64,7 +64,8 @@ print.habanera_audit_sizes <- function(x, ...) {
     cat(sprintf("It fails; the smallest deck is one of %s.\n", count_of(length(smallest$plan$deck), "card")))
   }
   shown <- data.frame(cards = format_count(x$deck_size), verdict = x$verdict,
-                      clearest = ifelse(is.na(x$term), "", x$term), `p, adjusted` = short_p(x$p.adjusted), check.names = FALSE)
+                      clearest = ifelse(is.na(x$term), "", x$term), `p, adjusted` = short_p(x$p.adjusted),
+                        check.names = FALSE)
   writeLines(c("", paste0("  ", aligned_lines(shown))))
   if (!is.null(attr(x, "exact"))) writeLines(c("", attr(x, "exact")))
   if (!is.null(attr(x, "example"))) {

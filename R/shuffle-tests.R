@@ -8,7 +8,8 @@ audit_tests <- function(counted, plan) {
   n <- plan$spec$cards
   tests <- list(position_test(all, plan))
   if (plan$identity && n > 1) {
-    tests <- c(tests, statistic_tests(all, n), list(parity_test(all, n), top_test(all, plan$spec), successive_test(all, n)))
+    tests <- c(tests, statistic_tests(all, n), list(parity_test(all, n), top_test(all, plan$spec),
+                                                    successive_test(all, n)))
   }
   tests <- c(tests, alike_tests(all, plan))
   if (plan$identity && n > 1) tests <- c(tests, list(guesser_test(counted$halves$guessed, n)))
@@ -175,7 +176,8 @@ top_test <- function(all, spec) {
   pairs <- sum(counts * (counts - 1) / 2)
   mean <- trials * (trials - 1) / (2 * cells)
   new_test("top_cards", "poisson", pairs, mean, max(0, pairs - mean) / max(1, trials * (trials - 1) / 2),
-           sprintf("%s pairs of trials with the same %s; %s expected", format_count(pairs), what, format_statistic(mean)),
+           sprintf("%s pairs of trials with the same %s; %s expected", format_count(pairs), what,
+                   format_statistic(mean)),
            function(level) uneven_words(needed_z(level) / sqrt(mean)))
 }
 
@@ -232,7 +234,8 @@ repeats_test <- function(repeated, trials, plan) {
   pairs <- repeated[["pairs"]]
   effect <- if (pairs == 0) "no arrangement came again" else {
     sprintf("%s of trials with the same arrangement; %s expected. First: trial %s repeats trial %s",
-            count_of(pairs, "pair"), format_number(mean, 2), format_count(repeated[["again"]]), format_count(repeated[["before"]]))
+            count_of(pairs, "pair"), format_number(mean, 2), format_count(repeated[["again"]]),
+              format_count(repeated[["before"]]))
   }
   new_test("repeats", "poisson_above", pairs, mean, max(0, pairs - mean) / max(1, trials * (trials - 1) / 2), effect,
            function(level) repeats_power(level, mean, trials))

@@ -5,7 +5,8 @@ new_audit <- function(counted, plan, made) {
   broken <- sum(all$n$broken)
   tests <- if (broken == 0) Filter(Negate(is.null), audit_tests(counted, plan)) else list()
   structure(
-    list(tests = tests_table(tests, plan$level), tests_made = tests, counts = counted$halves, rows_first = first_rows(counted$rows),
+    list(tests = tests_table(tests, plan$level), tests_made = tests, counts = counted$halves,
+         rows_first = first_rows(counted$rows),
          broken = if (broken > 0) broken_cards(all, plan), conservation = conservation_row(all, plan),
          trials = all$trials, plan = plan, made = made),
     class = "habanera_audit"
@@ -83,7 +84,8 @@ not_a_shuffle_lines <- function(x) {
             join_some(sprintf("%s (%s of trials)", rows$card, format_percent(rows$trials / x$trials)), 6))
   }
   first <- x$counts$all$example_trial$broken
-  c(sprintf("Not a shuffle: %s, first in trial %s. No other test was made.", x$conservation$effect, format_count(first)),
+  c(sprintf("Not a shuffle: %s, first in trial %s. No other test was made.", x$conservation$effect,
+            format_count(first)),
     each("doubled"), each("lost"))
 }
 
@@ -138,7 +140,8 @@ audit_header <- function(x) {
 }
 
 printed_tests <- function(table) {
-  data.frame(test = table$term, statistic = format_statistic(table$statistic), `p, adjusted` = short_p(table$p.adjusted),
+  data.frame(test = table$term, statistic = format_statistic(table$statistic),
+             `p, adjusted` = short_p(table$p.adjusted),
              effect = table$effect, check.names = FALSE)
 }
 
@@ -186,8 +189,10 @@ print.habanera_audit_summary <- function(x, ...) {
   }
   if (!is.null(x$staying)) {
     far <- utils::head(x$staying[order(-abs(x$staying$share - x$staying$expected)), ], 5)
-    cat("\nThe chance to stay at one's place, where it is furthest from ", format_percent(far$expected[1]), ":\n", sep = "")
-    cat(sprintf("  position %d: %s (95%%: %s to %s)\n", far$position, format_percent(far$share), format_percent(far$low),
+    cat("\nThe chance to stay at one's place, where it is furthest from ", format_percent(far$expected[1]), ":\n",
+        sep = "")
+    cat(sprintf("  position %d: %s (95%%: %s to %s)\n", far$position, format_percent(far$share),
+                format_percent(far$low),
                 format_percent(far$high)), sep = "")
   }
   cat("\nWhat each test would have found with 95% power:\n")

@@ -85,7 +85,8 @@ volunteers_question <- function(folder) {
     title = "The volunteers logged 600 shuffles. Do they shuffle well?",
     sentence = paste("They do not.", diagnosis_sentence(slip)), surprise = verdict(found) != "no_bias_seen",
     figure = ggplot2::autoplot(found) + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL),
-    alt = "Heat map of which card came where: two stripes from the cut.", caption = "How far each count is from fair, in standard deviations.",
+    alt = "Heat map of which card came where: two stripes from the cut.",
+      caption = "How far each count is from fair, in standard deviations.",
     reports = c("The whole report" = "volunteers.html"),
     command = "habanera audit --deck orchard.csv --file volunteer-shuffles.csv --diagnose"
   )
@@ -102,9 +103,11 @@ routine_question <- function(folder, threads) {
     title = "Which routine should they learn instead, in at most a minute?",
     sentence = routine_sentence(found), surprise = FALSE,
     figure = ggplot2::autoplot(found, by = "seconds") + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL),
-    alt = paste(c("Distance and guesser's gain of the routines against seconds.", passing_lines(found)), collapse = " "),
+    alt = paste(c("Distance and guesser's gain of the routines against seconds.", passing_lines(found)),
+                collapse = " "),
     caption = "Each routine once. Below both dashed lines is good.", reports = c("The whole report" = "routine.html"),
-    command = sprintf("habanera mixing %s --deck orchard.csv --times 1 --by seconds", paste(shQuote(minute_routines), collapse = " "))
+    command = sprintf("habanera mixing %s --deck orchard.csv --times 1 --by seconds", paste(shQuote(minute_routines),
+                                                                                            collapse = " "))
   )
 }
 
@@ -144,7 +147,8 @@ demo_page <- function(answers) {
 
 demo_answer <- function(answer) {
   tags <- htmltools::tags
-  links <- Map(function(words, file) tags$span(paste0(words, ": "), tags$a(href = file, file, .noWS = "outside"), "."), names(answer$reports), answer$reports)
+  links <- Map(function(words, file) tags$span(paste0(words, ": "), tags$a(href = file, file, .noWS = "outside"),
+                                               "."), names(answer$reports), answer$reports)
   htmltools::tagList(
     tags$h2(answer$title),
     tags$div(class = paste("verdict", if (answer$surprise) "surprise"),

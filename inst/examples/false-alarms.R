@@ -2,14 +2,13 @@
 # of runs with a false alarm among all tests (which Holm's method keeps at the level or below), and for
 # each test the share of its own p-values below the level (which should be the level).
 #
-#   Rscript false-alarms.R [SEEDS] [TRIALS] [CARDS]        2000 seeds of 2,000 trials on 52 cards
+#   SEEDS=2000 TRIALS=2000 CARDS=52 Rscript false-alarms.R        takes about three minutes
 library(habanera)
 
-words <- commandArgs(TRUE)
-setting <- function(i, usual) if (length(words) >= i) as.numeric(words[i]) else usual
-seeds <- setting(1, 2000)
-trials <- setting(2, 2000)
-deck <- if (setting(3, 52) == 52) deck_standard() else deck_numbered(setting(3, 52))
+setting <- function(name, usual) as.numeric(Sys.getenv(name, usual))
+seeds <- setting("SEEDS", 2000)
+trials <- setting("TRIALS", 2000)
+deck <- if (setting("CARDS", 52) == 52) deck_standard() else deck_numbered(setting("CARDS", 52))
 
 tests <- do.call(rbind, lapply(seq_len(seeds), function(seed) {
   cbind(seed = seed, tidy(audit(shuffle_uniform(), deck, nsim = trials, seed = seed, threads = 1)))
@@ -22,5 +21,6 @@ for (level in c(0.05, 0.01)) {
   cat(sprintf("Level %g%%: a false alarm in %.2f%% of %d audits; at most %.2f%% allowed (4 standard errors).\n",
               100 * level, 100 * mean(alarms), seeds, 100 * (level + 4 * error)))
   share <- tapply(tests$p.value < level, factor(tests$term, unique(tests$term)), mean)
-  cat(sprintf("  %-17s %5.2f%%  (%+.1f standard errors)\n", names(share), 100 * share, (share - level) / error), sep = "")
+  cat(sprintf("  %-17s %5.2f%%  (%+.1f standard errors)\n", names(share), 100 * share, (share - level) / error),
+      sep = "")
 }

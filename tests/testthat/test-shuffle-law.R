@@ -2,7 +2,8 @@
 all_arrangements <- function(n) {
   if (n < 2) return(matrix(seq_len(n), nrow = 1))
   rest <- all_arrangements(n - 1)
-  do.call(rbind, lapply(seq_len(n), function(first) cbind(first, matrix(setdiff(seq_len(n), first)[rest], ncol = n - 1))))
+  do.call(rbind, lapply(seq_len(n), function(first) cbind(first, matrix(setdiff(seq_len(n), first)[rest],
+                                                                        ncol = n - 1))))
 }
 
 count_cycles <- function(cards) {
@@ -22,7 +23,8 @@ statistics_by_hand <- list(
   stayed_put = function(cards) sum(cards == seq_along(cards)),
   still_together = function(cards) sum(diff(cards) == 1),
   rising_sequences = function(cards) 1 + sum(diff(order(cards)) < 0),
-  inversions = function(cards) sum(outer(seq_along(cards), seq_along(cards), function(i, j) i < j & cards[i] > cards[j])),
+  inversions = function(cards) sum(outer(seq_along(cards), seq_along(cards), function(i,
+                                                                                      j) i < j & cards[i] > cards[j])),
   cycles = count_cycles,
   total_distance = function(cards) sum(abs(cards - seq_along(cards)))
 )

@@ -1,10 +1,14 @@
-test_that("the demo answers the hall's question and leaves a page, reports and figures", {
+test_that("the demo answers the hall's questions and leaves a page, reports and figures", {
   folder <- file.path(withr::local_tempdir(), "hall")
   said <- habanera:::lantern_hall_demo(folder)
   expect_match(paste(said, collapse = " "), "The tablet does not draw fairly. Never came: 11P")
   expect_match(paste(said, collapse = " "), "shows no bias")
-  expect_setequal(list.files(folder), c("index.html", "tablet.html", "fair.html", "tablet.svg", "fair.svg",
-                                        "tablet.csv", "orchard.csv", "tablet-draws.txt"))
+  expect_match(paste(said, collapse = " "), "Behaves like: a cut in 3[0-9.]+% of trials, else uniform")
+  expect_match(paste(said, collapse = " "), "Wash, riffle x4, cut, 55 s by hand")
+  expect_setequal(list.files(folder), c(
+    "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "tablet.svg", "fair.svg",
+    "volunteers.svg", "tablet.csv", habanera:::demo_data
+  ))
   page <- paste(readLines(file.path(folder, "index.html")), collapse = "\n")
   expect_match(page, "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0 --expect fair",
                fixed = TRUE)
@@ -15,6 +19,8 @@ test_that("the demo answers the hall's question and leaves a page, reports and f
 test_that("every example script runs", {
   scripts <- list.files(system.file("examples", package = "habanera"), full.names = TRUE)
   expect_gt(length(scripts), 0)
+  # Studies that take minutes are run small.
+  withr::local_envvar(SEEDS = 2, TRIALS = 300, CARDS = 12, PROCEDURES = "naive_swap;uniform")
   for (script in scripts) {
     withr::with_dir(withr::local_tempdir(), {
       expect_error(capture.output(source(script, local = new.env(), echo = FALSE)), NA, info = script)

@@ -1,0 +1,33 @@
+# Runs a command inside this process: what it wrote, and its exit status.
+run_words <- function(...) {
+  out <- withr::local_tempfile()
+  err <- withr::local_tempfile()
+  out_file <- file(out, "w")
+  sink(out_file)
+  status <- tryCatch(run_command_quietly(c(...), err), finally = {
+    sink()
+    close(out_file)
+  })
+  list(status = status, out = readLines(out), err = readLines(err))
+}
+
+# The command writes its notes to stderr(), which a message sink catches.
+run_command_quietly <- function(words, err) {
+  err_file <- file(err, "w")
+  sink(err_file, type = "message")
+  on.exit({
+    sink(type = "message")
+    close(err_file)
+  })
+  habanera:::run_command(words)
+}
+
+# The same as a user has it: a process of its own, through the installed launcher.
+run_shell <- function(words) {
+  launcher <- shQuote(system.file("exec", "habanera", package = "habanera"))
+  err <- withr::local_tempfile()
+  command <- sprintf("( %s ) 2>%s", gsub("habanera( |$)", paste0(launcher, "\\1"), words), shQuote(err))
+  out <- suppressWarnings(system2("bash", c("-c", shQuote(command)), stdout = TRUE))
+  status <- attr(out, "status")
+  list(status = if (is.null(status)) 0 else status, out = as.character(out), err = readLines(err))
+}

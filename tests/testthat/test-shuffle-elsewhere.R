@@ -1,0 +1,135 @@
+orders <- t(vapply(1:60, function(trial) {
+  as.integer(as.character(shuffle(deck_numbered(8), shuffle_riffle(2), seed = 3, trial = trial)))
+}, integer(8)))
+codes <- matrix(as.character(deck_standard())[1:8][orders], nrow = 60)
+eight <- deck_standard()[1:8]
+
+written <- function(lines, extension = ".txt") {
+  file <- tempfile(fileext = extension)
+  writeLines(lines, file)
+  file
+}
+
+statistics_of <- function(x, drop = "repeats") {
+  table <- tidy(x)
+  table$statistic[!table$term %in% drop]
+}
+
+test_that("rows in any form are the same audit as the trials they came from", {
+  ours <- statistics_of(audit(shuffle_riffle(2), eight, nsim = 60, seed = 3))
+  as_lines <- function(rows, sep) apply(rows, 1, paste, collapse = sep)
+  files <- list(
+    codes = list(written(as_lines(codes, " "))),
+    csv = list(written(c(paste(sprintf("place%d", 1:8), collapse = ","), as_lines(codes, ",")), ".csv")),
+    headless = list(written(as_lines(codes, ";"), ".csv")),
+    commented = list(written(c("# logged by hand", "", as_lines(codes, "\t"), ""))),
+    from_one = list(written(as_lines(orders, " "))),
+    from_zero = list(written(as_lines(orders - 1, ",")), numbering = list(first = 0))
+  )
+  for (name in names(files)) {
+    logged <- do.call(shuffle_recorded, c(files[[name]], list(deck = eight)))
+    expect_equal(statistics_of(audit(logged)), ours, info = name)
+  }
+  expect_output(print(shuffle_recorded(files$codes[[1]], deck = eight)), "60 arrangements")
+})
+
+test_that("Parquet is read", {
+  skip_if_not_installed("nanoparquet")
+  file <- tempfile(fileext = ".parquet")
+  nanoparquet::write_parquet(as.data.frame(codes), file)
+  expect_equal(statistics_of(audit(shuffle_recorded(file, deck = eight))),
+               statistics_of(audit(shuffle_riffle(2), eight, nsim = 60, seed = 3)))
+})
+
+test_that("all rows count unless fewer are asked for, and more than there are is an error", {
+  logged <- shuffle_recorded(written(apply(codes, 1, paste, collapse = " ")), deck = eight)
+  expect_equal(statistics_of(audit(logged, nsim = 20)),
+               statistics_of(audit(shuffle_riffle(2), eight, nsim = 20, seed = 3)))
+  expect_refusals(list(
+    list(quote(audit(logged, nsim = 61)), "input", "at most the 60 arrangements"),
+    list(quote(audit(logged, deck = eight)), "input", "have their deck already"),
+    list(quote(audit(logged, start = "continued")), "input", "Only a procedure")
+  ))
+})
+
+test_that("a row that lost or doubled a card makes it no shuffle; rubbish names the line", {
+  lines <- apply(codes, 1, paste, collapse = " ")
+  short <- shuffle_recorded(written(c(lines, sub(" [^ ]*$", "", lines[1]))), deck = eight)
+  expect_equal(verdict(audit(short)), "not_a_shuffle")
+  expect_output(print(audit(short)), sprintf("Lost: %s", codes[1, 8]))
+  expect_output(print(audit(short)), "first in trial 61")
+  double <- shuffle_recorded(written(c(lines[1:4], paste(codes[1, c(1:7, 1)], collapse = " "))), deck = eight)
+  expect_output(print(audit(double)), sprintf("Doubled: %s", codes[1, 1]))
+  expect_refusals(list(
+    list(quote(shuffle_recorded(written(c(lines[1:3], paste(lines[4], "2S"))), deck = eight)), "file",
+         "line 4 has 9 cards; the deck has 8"),
+    list(quote(shuffle_recorded(written(c("# one", lines[1:3], sub("2S", "2X", lines[4]))), deck = eight)),
+         "notation", "line 5: unknown card \"2X\""),
+    list(quote(shuffle_recorded(written("0 1 2 3 4 5 6 7"), deck = eight)), "notation",
+         "line 1: \"0\" is no number of a card"),
+    list(quote(shuffle_recorded(written("KD 1 2 3 4 5 6 7"), deck = eight)), "notation", "unknown card \"1\""),
+    list(quote(shuffle_recorded(written("# nothing"), deck = eight)), "file", "has no arrangements"),
+    list(quote(shuffle_recorded("no-such.csv")), "file", "There is no file")
+  ))
+})
+
+test_that("a deck that repeats cards: numbers know places, codes know kinds", {
+  deck <- as_cards("AS AS KD KD 2C 2C 3H 3H")
+  places <- audit(shuffle_recorded(written(apply(orders, 1, paste, collapse = " ")), deck = deck))
+  terms <- c("inversions", "cycles", "successive", "guesser")
+  of <- function(x) tidy(x)$statistic[match(terms, tidy(x)$term)]
+  expect_equal(of(places), of(audit(shuffle_riffle(2), deck_numbered(8), nsim = 60, seed = 3)))
+  kinds <- audit(shuffle_recorded(written(apply(orders, 1, function(row) paste(as.character(deck)[row],
+                                                                               collapse = " "))), deck = deck))
+  expect_equal(tidy(kinds)$term, c("conservation", "position_by_kind", "alike_suit", "alike_rank", "repeats"))
+})
+
+test_that("the volunteers' logged shuffles show their habit", {
+  orchard <- deck_from(demo_file("orchard.csv"))
+  found <- audit(shuffle_recorded(demo_file("volunteer-shuffles.csv"), deck = orchard))
+  expect_equal(verdict(found), "biased")
+  slip <- diagnose(found)
+  expect_equal(slip$procedure[1], "cut")
+  expect_true(slip$fits[1])
+  # One in three; the cuts among 600 are binomial.
+  expect_lte(abs(slip$share[1] - 1 / 3), standard_errors * sqrt(2 / 9 / 600))
+})
+
+test_that("programs in two languages, right and wrong, are judged", {
+  orchard <- deck_from(demo_file("orchard.csv"))
+  programs <- list(c("perl", "shuffle-right.pl", "no_bias_seen"), c("perl", "tablet-shuffle.pl", "biased"),
+                   c("python3", "shuffle-right.py", "no_bias_seen"), c("python3", "shuffle-wrong.py", "biased"))
+  for (program in programs) {
+    if (!nzchar(Sys.which(program[1]))) next
+    made <- shuffle_program(paste(program[1], shQuote(demo_file(program[2]))), deck = orchard)
+    expect_equal(verdict(audit(made, nsim = 4000, level = rare)), program[3], info = program[2])
+  }
+})
+
+test_that("a program that loses cards is no shuffle; copies are sent as places", {
+  expect_equal(verdict(audit(shuffle_program("sed 's/AS/2S/'"), nsim = 20)), "not_a_shuffle")
+  expect_output(print(audit(shuffle_program("sed 's/ AS//'"), nsim = 20)), "Lost: AS")
+  found <- audit(shuffle_program("cat", deck = as_cards("AS AS KD")), nsim = 20)
+  expect_output(print(found), "it did nothing")
+  expect_true("inversions" %in% tidy(found)$term)
+})
+
+test_that("a program that dies, hangs or prints rubbish gives an error, and what it wrote is kept", {
+  failing <- function(command, ...) tryCatch(audit(shuffle_program(command, ...), nsim = 50), error = identity)
+  died <- failing("head -20; echo out of paper >&2; exit 3")
+  expect_s3_class(died, "habanera_error_program")
+  expect_match(conditionMessage(died), "ended with status 3")
+  expect_match(conditionMessage(died), "It said: out of paper")
+  expect_s3_class(died$audit, "habanera_audit")
+  # The last line may have been cut off, and is left out.
+  expect_output(print(died$audit), "19 trials")
+  expect_match(conditionMessage(failing("sleep 3", time_limit = 1)), "took longer than 1 second")
+  expect_match(conditionMessage(failing("true")), "wrote 0 lines for 50 decks")
+  expect_null(failing("true")$audit)
+  expect_match(conditionMessage(failing("sed 's/AS/XX/'")), "line 1: unknown card \"XX\"")
+  expect_match(conditionMessage(failing("cat; echo AS")), "wrote 51 lines for 50 decks")
+  expect_refusals(list(
+    list(quote(shuffle_program("")), "input", "`command` must be one piece of text"),
+    list(quote(audit(shuffle_program("cat"), nsim = 5, level = 3)), "input", "`level` must be")
+  ))
+})
