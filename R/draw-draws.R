@@ -53,13 +53,6 @@ check_draw_size <- function(size, deck, replace, call = rlang::caller_env()) {
   check_whole(size, 0, if (n == 0) 0 else 1e6, "size", call)
 }
 
-# What the core is told of a draw. Pairs are counted only where a kind can come twice in a trial.
-draw_spec <- function(deck, size, replace, can_repeat, shuffle) {
-  kinds <- kinds_of(deck)
-  list(places = kinds$places, kinds = length(kinds$codes), size = size, replace = replace,
-       pairs = can_repeat, steps = core_steps(shuffle))
-}
-
 can_repeat <- function(x) x$size > 1 && (x$replace || anyDuplicated(codes_of(x$deck)) > 0)
 
 #' @export

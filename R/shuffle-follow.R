@@ -98,23 +98,6 @@ simulated_place_law <- function(procedure, n, nsim, seed) {
   position_counts(procedure, deck_numbered(n), seed, 1, nsim) / nsim
 }
 
-# How often each kind of card (rows) came at each position (columns) in trials `first` and on.
-position_counts <- function(procedure, deck, seed, first, nsim) {
-  codes <- codes_of(deck)
-  kinds <- match(codes, sort(unique(codes)))
-  counts <- if (has_function(procedure)) {
-    tabulate(unlist(lapply(first - 1 + seq_len(nsim), function(trial) {
-      shuffled <- codes_of(shuffled_cards(deck, procedure, seed, trial, NULL))
-      match(shuffled, sort(unique(codes))) + max(kinds) * (seq_along(kinds) - 1)
-    })), max(kinds) * length(kinds))
-  } else {
-    spec <- list(places = kinds, kinds = max(kinds), size = length(kinds), replace = FALSE, pairs = FALSE,
-                 steps = core_steps(procedure))
-    core_count_positions(spec, seed, first, nsim, resolve_threads(NULL))$n
-  }
-  matrix(counts, nrow = max(kinds))
-}
-
 #' @export
 print.habanera_followed <- function(x, rows = 30, ...) {
   cat(sprintf("<followed> %s, %s\n", attr(x, "procedure"), count_of(attr(x, "deck_size"), "card")))

@@ -4,7 +4,8 @@
 //   bare JOB TRIALS THREADS     prints the seconds the loop took
 //
 // Jobs: positions52, positions312, positions2000 (shuffle and count card by position),
-//       draw5 (five of 52, count the cards), riffle52, naive52 (shuffle so, and count).
+//       draw5 (five of 52, count the cards), riffle52, naive52 (shuffle so, and count),
+//       battery52 (shuffle, and keep all the counts that an audit keeps).
 #include <chrono>
 #include <cstdint>
 #include <cstdio>
@@ -186,6 +187,76 @@ double naive52(std::uint64_t trials) {
   return counts[0];
 }
 
+// Everything that an audit of 52 cards counts. The first half of the trials teaches the guesser.
+double battery52(std::uint64_t trials) {
+  constexpr int n = 52;
+  using Row = std::int16_t[n];
+  struct Counts {
+    std::uint32_t position[n * n] = {}, stayed[n + 1] = {}, together[n + 1] = {}, rising[n + 1] = {}, cycles[n + 1] = {},
+        inverted[n * (n - 1) / 2 + 1] = {}, distance[n * n / 2 + 1] = {}, suit[n] = {}, rank[n] = {}, right[n + 1] = {},
+        follows[n * n] = {};
+    std::vector<std::uint32_t> start = std::vector<std::uint32_t>(n * n * n);
+    std::uint64_t products = 0, broken = 0;
+  };
+  Counts c;
+  std::vector<std::uint64_t> preferred(n * (n + 1));
+  std::uint16_t deck[n];
+  Row place = {}, previous = {}, suits, ranks, at, spliced_at, spliced_place;
+  std::uint64_t state = 1;
+  const auto next = [&state] { return mix(state += 0x9e3779b97f4a7c15ULL); };
+  for (std::uint64_t trial = 0; trial < trials; ++trial) {
+    for (int i = 0; i < n; ++i) deck[i] = static_cast<std::uint16_t>(i);
+    settle_all<n, n, 0>(deck, c.position, next);
+    std::uint64_t seen = 0;
+    int inverted = 0, stayed = 0, together = 0, rising = 1, moved = 0, cycles = 0, suit = 0, rank = 0, products = 0;
+    for (int i = 0; i < n; ++i) {
+      const int card = deck[i];
+      at[i] = static_cast<std::int16_t>(card);
+      place[card] = static_cast<std::int16_t>(i);
+      inverted += __builtin_popcountll(seen >> card);
+      seen |= std::uint64_t{1} << card;
+      suits[i] = static_cast<std::int16_t>(card / 13);
+      ranks[i] = static_cast<std::int16_t>(card % 13);
+    }
+    c.broken += seen != (std::uint64_t{1} << n) - 1;
+    for (int i = 0; i < n; ++i) {
+      stayed += at[i] == i;
+      moved += at[i] > i ? at[i] - i : i - at[i];
+      products += place[i] * previous[i];
+    }
+    for (int i = 0; i + 1 < n; ++i) {
+      together += at[i + 1] == at[i] + 1;
+      rising += place[i + 1] < place[i];
+      suit += suits[i] == suits[i + 1];
+      rank += ranks[i] == ranks[i + 1];
+    }
+    std::memcpy(spliced_at, at, sizeof at);
+    std::memcpy(spliced_place, place, sizeof place);
+    for (int i = 0; i < n; ++i) {
+      cycles += spliced_at[i] == i;
+      spliced_at[spliced_place[i]] = spliced_at[i];
+      spliced_place[spliced_at[i]] = spliced_place[i];
+    }
+    ++c.stayed[stayed], ++c.together[together], ++c.rising[rising], ++c.inverted[inverted], ++c.cycles[cycles];
+    ++c.distance[moved], ++c.suit[suit], ++c.rank[rank], ++c.start[static_cast<std::size_t>((at[0] * n + at[1]) * n + at[2])];
+    c.products += static_cast<std::uint64_t>(products);
+    std::memcpy(previous, place, sizeof place);
+    if (trial < trials / 2) {
+      for (int i = 0; i + 1 < n; ++i) ++c.follows[at[i] * n + at[i + 1]];
+      continue;
+    }
+    std::uint64_t unseen = (std::uint64_t{1} << n) - 1;
+    int right = 0, row = n;
+    for (int i = 0; i < n; ++i) {
+      right += (preferred[static_cast<std::size_t>(row * n + at[i])] & unseen) == 0;
+      unseen &= ~(std::uint64_t{1} << at[i]);
+      row = at[i];
+    }
+    ++c.right[right];
+  }
+  return static_cast<double>(c.products) + c.position[0] + static_cast<double>(c.broken) + c.start[0] + c.right[0];
+}
+
 using Job = double (*)(std::uint64_t);
 
 Job find_job(const std::string& name) {
@@ -195,6 +266,7 @@ Job find_job(const std::string& name) {
   if (name == "draw5") return draw5;
   if (name == "riffle52") return riffle52;
   if (name == "naive52") return naive52;
+  if (name == "battery52") return battery52;
   return nullptr;
 }
 

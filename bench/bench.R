@@ -23,7 +23,10 @@ plain_naive_swap <- function() {
   deck
 }
 
-# `plain` is what one would write in R; counting is left out of it.
+plain_positions <- function(n) table(replicate(n, sample(52)), rep(1:52, n))
+
+# `plain` is what one would write in R; counting is left out of it, but for the audit, whose plain job is the
+# table of cards by position alone.
 jobs <- list(
   list(name = "positions of 52 cards", experiment = positions(deck_standard()), trials = 1e7,
        bare = "positions52", plain = function(n) replicate(n, sample(52)), plain_trials = 3e4),
@@ -36,7 +39,10 @@ jobs <- list(
   list(name = "positions of 312 cards", experiment = positions(six_packs), trials = 2e6,
        bare = "positions312", plain = function(n) replicate(n, sample(312)), plain_trials = 1e4),
   list(name = "positions of 2,000 cards", experiment = positions(fifty_kinds), trials = 2e5,
-       bare = "positions2000", plain = function(n) replicate(n, sample(2000)), plain_trials = 2e3)
+       bare = "positions2000", plain = function(n) replicate(n, sample(2000)), plain_trials = 2e3),
+  list(name = "whole audit of 52 cards", run = function(n, threads) {
+         audit(shuffle_uniform(), nsim = n, seed = 1, threads = threads)
+       }, trials = 3e6, bare = "battery52", plain = plain_positions, plain_trials = 3e4)
 )
 
 elapsed <- function(code) system.time(code)[["elapsed"]]
@@ -47,6 +53,7 @@ bare_seconds <- function(job, threads) {
 }
 
 package_seconds <- function(job, threads) {
+  if (!is.null(job$run)) return(elapsed(job$run(job$trials, threads)))
   elapsed(simulate(job$experiment, nsim = job$trials, seed = 1, threads = threads))
 }
 
@@ -77,7 +84,7 @@ measure <- function(job) {
 }
 
 # Jobs that are done once, in seconds.
-exact_jobs <- list(
+single_jobs <- list(
   "exact(), three riffles of 6 cards" = function() exact(shuffle_riffle(3), deck_numbered(6)),
   "exact(), three riffles of 7 cards" = function() exact(shuffle_riffle(3), deck_numbered(7)),
   "exact(), naive swap of 7 cards" = function() exact(shuffle_naive_swap(), deck_numbered(7)),
@@ -85,13 +92,25 @@ exact_jobs <- list(
   "exact_distance(), riffles of 416" = function() exact_distance(shuffle_riffle(), 416)
 )
 
+# A million recorded arrangements, as codes and as numbers.
+million <- t(vapply(1:1000, function(i) sample(52), integer(52)))[rep(1:1000, 1000), ]
+recorded <- c(codes = tempfile(fileext = ".csv"), numbers = tempfile(fileext = ".txt"))
+data.table::fwrite(as.data.frame(matrix(as.character(deck_standard())[million], ncol = 52)), recorded[["codes"]])
+data.table::fwrite(as.data.frame(million), recorded[["numbers"]], sep = " ", col.names = FALSE)
+single_jobs <- c(single_jobs, list(
+  "reading 1,000,000 recorded arrangements of 52, codes" = function() shuffle_recorded(recorded[["codes"]]),
+  "the same, numbers" = function() shuffle_recorded(recorded[["numbers"]]),
+  "audit of them" = function() audit(logged)
+))
+logged <- shuffle_recorded(recorded[["numbers"]])
+
 results <- do.call(rbind, lapply(jobs, measure))
 cat(sprintf("Medians of %d rounds, one thread unless said.\n\n", rounds))
 cat("|", paste(names(results), collapse = " | "), "|\n")
 cat("|", paste(rep("---", ncol(results)), collapse = " | "), "|\n")
 for (row in seq_len(nrow(results))) cat("|", paste(unlist(results[row, ]), collapse = " | "), "|\n")
 
-cat("\n| exact job | seconds |\n| --- | --- |\n")
-for (name in names(exact_jobs)) {
-  cat("|", name, "|", round(median(replicate(rounds, elapsed(exact_jobs[[name]]()))), 3), "|\n")
+cat("\n| job, once | seconds |\n| --- | --- |\n")
+for (name in names(single_jobs)) {
+  cat("|", name, "|", round(median(replicate(rounds, elapsed(single_jobs[[name]]()))), 3), "|\n")
 }

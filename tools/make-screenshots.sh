@@ -30,6 +30,8 @@ Rscript tools/make-figures.R "$hall" "$shots"
 page "$hall/index.html" 1280 800 page-demo
 page "$hall/tablet.html" 1280 800 page-report
 page "$hall/tablet.html" 500 1000 page-report-phone
+page "$hall/volunteers.html" 1280 800 page-audit
+terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose"
 terminal terminal-draws "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0"
 terminal terminal-shuffle "habanera shuffle \"riffle x3, cut\" --show --seed 1 --deck \"numbered 20\""
 terminal terminal-exact "habanera exact naive_swap --deck-size 3"

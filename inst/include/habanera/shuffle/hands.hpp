@@ -234,12 +234,9 @@ struct Wash {
 
   template <class Chance, class Watcher>
   void operator()(const Pile& pile, Workspace& work, Chance& chance, Watcher& watcher) const {
-    work.reset_order(pile.size);
     work.keys.resize(pile.size);
     for (std::size_t i = 0; i < pile.size; ++i) work.keys[i] = i + chance.below(reach + 1);
-    std::stable_sort(work.order.begin(), work.order.end(),
-                     [&](std::size_t a, std::size_t b) { return work.keys[a] < work.keys[b]; });
-    lay_in_order(pile, work);
+    lay_by_keys(pile, work);
     watcher.rearranged(pile);
   }
   double paths(std::size_t n) const { return power(static_cast<double>(reach + 1), n); }

@@ -83,12 +83,9 @@ struct RandomKeys {
 
   template <class Chance, class Watcher>
   void operator()(const Pile& pile, Workspace& work, Chance& chance, Watcher& watcher) const {
-    work.reset_order(pile.size);
     work.keys.resize(pile.size);
     for (std::uint64_t& key : work.keys) key = chance.below(values);
-    std::stable_sort(work.order.begin(), work.order.end(),
-                     [&](std::size_t a, std::size_t b) { return work.keys[a] < work.keys[b]; });
-    lay_in_order(pile, work);
+    lay_by_keys(pile, work);
     watcher.rearranged(pile);
   }
   double paths(std::size_t n) const { return power(static_cast<double>(values), n); }

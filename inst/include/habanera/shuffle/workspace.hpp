@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <cstddef>
 #include <cstdint>
 #include <numeric>
@@ -25,6 +26,15 @@ struct Workspace {
 inline void lay_in_order(const Pile& pile, Workspace& work) {
   work.old_cards.assign(pile.cards, pile.cards + pile.size);
   for (std::size_t i = 0; i < pile.size; ++i) pile.cards[i] = work.old_cards[work.order[i]];
+}
+
+
+// Lays the pile out by rising keys; cards with like keys stay in their old order.
+inline void lay_by_keys(const Pile& pile, Workspace& work) {
+  work.reset_order(pile.size);
+  std::stable_sort(work.order.begin(), work.order.end(),
+                   [&](std::size_t a, std::size_t b) { return work.keys[a] < work.keys[b]; });
+  lay_in_order(pile, work);
 }
 
 }  // namespace habanera
