@@ -12,7 +12,7 @@ audit_procedure <- function(procedure, deck, nsim, seed, start, level, threads, 
                               threads, plan$progress)
     list(halves = halves)
   }
-  new_audit(counted, plan, list(words = sprintf("%s", quoted(format(procedure))), procedure = procedure,
+  new_audit(counted, plan, list(words = words_of(procedure), procedure = procedure,
                                 seed = seed, start = start, asked = nsim, seconds = now() - begun))
 }
 
@@ -49,6 +49,10 @@ audit_rows <- function(source, rows, level, threads, ..., begun = now(), call = 
                   repeated = core_repeated_rows(rows), rows = rows)
   new_audit(counted, plan, list(words = source$source, shuffles = source, start = "fresh", asked = nrow(rows),
                                 seconds = now() - begun))
+}
+
+words_of <- function(procedure) {
+  if (has_function(procedure)) procedure_in_words(procedure) else quoted(format(procedure))
 }
 
 # Trials that call an R function are made in R, and counted as arrangements made elsewhere.

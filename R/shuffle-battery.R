@@ -79,7 +79,8 @@ count_in_halves <- function(spec, nsim, chain, count) {
   taught <- count(spec, 1, half)
   if (taught$trials < half) return(list(all = taught, taught = taught, guessed = NULL))
   spec$ranking <- learnt_ranking(taught, spec$cards)
-  guessed <- count(spec, half + 1, nsim - half)
+  guessed <- tryCatch(count(spec, half + 1, nsim - half), interrupt = function(cnd) warn_interrupted(half, nsim))
+  if (!is.list(guessed)) return(list(all = taught, taught = taught, guessed = NULL))
   list(all = add_parts(taught, guessed), taught = taught, guessed = guessed)
 }
 

@@ -32,7 +32,7 @@ shuffle_recorded <- function(file, numbering = NULL, deck = deck_standard()) {
   check_deck(deck)
   call <- rlang::current_env()
   if (!is.null(numbering)) card_numbering(numbering, deck, call)
-  table <- read_arrangements(file, length(deck), call)
+  table <- read_arrangements(file, deck, call)
   label <- function(row) sprintf("%s, line %s", file_name(file), format_count(row + table$skipped))
   new_shuffles("recorded", deck, arrangements_from(table$rows, deck, numbering, label, call),
                source = if (file == "-") "standard input" else basename(file), file = file, numbering = numbering)
@@ -64,18 +64,29 @@ print.habanera_shuffles <- function(x, ...) {
 }
 
 # A table of tokens, one arrangement a row, and how many lines of the file stand before it.
-read_arrangements <- function(file, cards, call) {
+read_arrangements <- function(file, deck, call) {
   check_string(file, "file", call)
   if (file != "-") check_readable(file, call)
+  cards <- length(deck)
   if (file_kind(file) == "parquet") return(read_parquet_rows(file, cards, call))
   lines <- if (file == "-") read_text_lines(file, call)
   head <- if (is.null(lines)) readLines(file, 200, warn = FALSE) else utils::head(lines, 200)
   first <- match(TRUE, grepl("[^[:space:]]", head) & !grepl("^[[:space:]]*#", head))
   if (is.na(first)) refuse(sprintf("%s has no arrangements.", file_name(file)), "file", call)
   separator <- separator_of(head[first])
-  rows <- read_quickly(file, lines, first - 1, separator, cards)
-  if (is.null(rows)) rows <- read_slowly(file, lines, first - 1, separator, cards, call)
-  list(rows = rows, skipped = first - 1)
+  skip <- if (is_header(split_row(head[first], separator), deck)) first else first - 1
+  rows <- read_quickly(file, lines, skip, separator, cards)
+  if (is.null(rows)) rows <- read_slowly(file, lines, skip, separator, cards, call)
+  list(rows = rows, skipped = skip)
+}
+
+split_row <- function(line, separator) {
+  trimws(strsplit(trimws(line), if (separator == " ") "[[:space:]]+" else separator)[[1]])
+}
+
+# A header names columns: none of it is a code or a number.
+is_header <- function(tokens, deck) {
+  all(is.na(suppressWarnings(as.numeric(tokens)))) && all(is.na(find_codes(tokens, catalogue_of(deck))))
 }
 
 separator_of <- function(line) {
@@ -87,25 +98,26 @@ separator_of <- function(line) {
 read_quickly <- function(file, lines, skip, separator, cards) {
   read <- function(...) {
     data.table::fread(..., header = FALSE, sep = separator, skip = skip, blank.lines.skip = TRUE, na.strings = NULL,
-                      strip.white = TRUE, keepLeadingZeros = TRUE, data.table = FALSE, showProgress = FALSE)
+                      strip.white = TRUE, keepLeadingZeros = TRUE, data.table = FALSE,
+                        showProgress = FALSE)
   }
   rows <- tryCatch(if (is.null(lines)) read(file = file) else read(text = lines),
                    error = function(cnd) NULL, warning = function(cnd) NULL)
   if (is.null(rows) || ncol(rows) > cards) return(NULL)
-  rows[seq_len(cards - ncol(rows)) + ncol(rows)] <- ""
+  rows[seq_len(cards - ncol(rows)) + ncol(rows)] <- rep("", nrow(rows))
   rows
 }
 
 read_slowly <- function(file, lines, skip, separator, cards, call) {
   if (is.null(lines)) lines <- read_text_lines(file, call)
   kept <- setdiff(which(grepl("[^[:space:]]", lines)), seq_len(skip))
-  pieces <- strsplit(trimws(lines[kept]), if (separator == " ") "[[:space:]]+" else separator)
+  pieces <- lapply(lines[kept], split_row, separator = separator)
   long <- which(lengths(pieces) > cards)
   if (length(long)) {
     refuse(sprintf("%s, line %s has %s; the deck has %s.", file_name(file), format_count(kept[long[1]]),
                    count_of(length(pieces[[long[1]]]), "card"), format_count(cards)), "file", call)
   }
-  rows <- do.call(rbind, lapply(pieces, function(row) c(trimws(row), rep("", cards - length(row)))))
+  rows <- do.call(rbind, lapply(pieces, function(row) c(row, rep("", cards - length(row)))))
   as.data.frame(rows)
 }
 
@@ -125,30 +137,32 @@ read_parquet_rows <- function(file, cards, call) {
 # Arrangements as numbers: of places when every card is known from all others (`identity`), otherwise of
 # kinds; 0 where a row ends early.
 arrangements_from <- function(table, deck, numbering, label, call) {
-  tokens <- unique(unlist(lapply(table, function(column) as.character(unique(column)))))
-  header <- is_header(as.character(unlist(table[1, ])), deck, numbering)
-  if (header) {
-    table <- table[-1, , drop = FALSE]
-    tokens <- unique(unlist(lapply(table, function(column) as.character(unique(column)))))
-  }
-  tokens <- setdiff(tokens, "")
-  if (!nrow(table) || !length(tokens)) refuse(sprintf("%s: there are no arrangements.", label(1)), "file", call)
+  columns <- token_columns(table)
+  tokens <- setdiff(unique(unlist(lapply(columns$tokens, as.character))), "")
+  if (!length(tokens)) refuse(sprintf("%s: there are no arrangements.", label(1)), "file", call)
   label_of <- function(i) {
-    label(min(vapply(table, function(column) match(tokens[i], as.character(column)), 0L), na.rm = TRUE) + header)
+    label(min(vapply(table, function(column) match(tokens[i], as.character(column)), 0L), na.rm = TRUE))
   }
   numbers <- numbers_of_tokens(tokens, deck, numbering, label_of, call)
-  rows <- vapply(table, function(column) {
-    values <- unique(column)
-    known <- numbers$number[match(as.character(values), tokens)]
-    known[is.na(known)] <- 0L
-    known[match(column, values)]
-  }, integer(nrow(table)))
-  list(rows = matrix(rows, nrow = nrow(table)), identity = numbers$identity)
+  known <- lapply(columns$tokens, function(kept) {
+    number <- numbers$number[match(as.character(kept), tokens)]
+    ifelse(is.na(number), 0L, number)
+  })
+  rows <- mapply(function(which, type) known[[type]][which], columns$which, columns$type)
+  list(rows = matrix(as.integer(rows), nrow = nrow(table)), identity = numbers$identity)
 }
 
-# A header names columns: none of it is a code or a number.
-is_header <- function(tokens, deck, numbering) {
-  all(is.na(suppressWarnings(as.numeric(tokens)))) && all(is.na(find_codes(tokens, catalogue_of(deck))))
+# Columns as numbers of tokens, which columns of one type share: so that each is looked through once.
+token_columns <- function(table) {
+  tokens <- list()
+  which <- lapply(table, function(column) {
+    type <- typeof(column)
+    at <- match(column, tokens[[type]])
+    if (!anyNA(at)) return(at)
+    tokens[[type]] <<- c(tokens[[type]], unique(column[is.na(at)]))
+    match(column, tokens[[type]])
+  })
+  list(tokens = tokens, which = which, type = vapply(table, typeof, ""))
 }
 
 numbers_of_tokens <- function(tokens, deck, numbering, label, call) {
@@ -180,7 +194,7 @@ run_shuffle_program <- function(x, count, call) {
   on.exit(unlink(written))
   write_lines_whole(lines, written)
   made <- tryCatch({
-    table <- read_arrangements(written, length(x$deck), call)
+    table <- read_arrangements(written, x$deck, call)
     arrangements_from(table$rows, x$deck, numbering, label, call)
   }, habanera_error = function(cnd) {
     answers$failure <- sub("\\.$", "", sub(quoted(written), "its output", paste("wrote no arrangement:",

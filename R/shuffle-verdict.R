@@ -6,15 +6,24 @@ new_audit <- function(counted, plan, made) {
   tests <- if (broken == 0) Filter(Negate(is.null), audit_tests(counted, plan)) else list()
   structure(
     list(tests = tests_table(tests, plan$level), tests_made = tests, counts = counted$halves,
-         rows_first = first_rows(counted$rows),
+         example = if (broken > 0) broken_example(counted, plan, made),
          broken = if (broken > 0) broken_cards(all, plan), conservation = conservation_row(all, plan),
          trials = all$trials, plan = plan, made = made),
     class = "habanera_audit"
   )
 }
 
-# A few arrangements that were made elsewhere, to look at.
-first_rows <- function(rows) if (!is.null(rows)) utils::head(rows, 10)
+# The first arrangement that is none: its codes, "-" where a card is missing.
+broken_example <- function(counted, plan, made) {
+  trial <- counted$halves$all$example_trial$broken
+  if (is.null(counted$rows)) {
+    if (made$start == "continued") return(NULL)
+    return(as.character(shuffled_cards(plan$deck, made$procedure, made$seed, trial, NULL)))
+  }
+  codes <- if (plan$identity) as.character(plan$deck) else kinds_of(plan$deck)$cards
+  row <- counted$rows[trial, ]
+  ifelse(row > 0, codes[pmax(row, 1)], "-")
+}
 
 tests_table <- function(tests, level) {
   field <- function(name, empty) vapply(tests, function(test) test[[name]], empty)
@@ -86,7 +95,8 @@ not_a_shuffle_lines <- function(x) {
   first <- x$counts$all$example_trial$broken
   c(sprintf("Not a shuffle: %s, first in trial %s. No other test was made.", x$conservation$effect,
             format_count(first)),
-    each("doubled"), each("lost"))
+    each("doubled"), each("lost"),
+    if (!is.null(x$example)) sprintf("Trial %s left: %s.", format_count(first), paste(x$example, collapse = " ")))
 }
 
 biased_lines <- function(x) {

@@ -82,7 +82,8 @@ test_that("what is no shuffle is said so, with what it loses and when first", {
   expect_equal(verdict(found), "not_a_shuffle")
   expect_equal(nrow(tidy(found)), 1)
   expect_output(print(found), "Doubled: 4")
-  # The first card is overwritten unless it draws itself: 1/4 it stays, or comes back later.
+  first <- as.character(shuffle(deck_numbered(4), procedure("overwrite"), seed = 1, trial = 1))
+  expect_output(print(found), sprintf("Trial 1 left: %s.", paste(first, collapse = " ")), fixed = TRUE)
   sneaky <- shuffle_with(function(cards) if (runif(1) < 0.02) cards[c(1, 1, 3:8)] else sample(cards))
   rare_slip <- small(sneaky, deck_numbered(8), nsim = 300)
   expect_equal(verdict(rare_slip), "not_a_shuffle")

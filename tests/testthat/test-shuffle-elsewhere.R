@@ -58,6 +58,7 @@ test_that("a row that lost or doubled a card makes it no shuffle; rubbish names 
   expect_equal(verdict(audit(short)), "not_a_shuffle")
   expect_output(print(audit(short)), sprintf("Lost: %s", codes[1, 8]))
   expect_output(print(audit(short)), "first in trial 61")
+  expect_output(print(audit(short)), sprintf("Trial 61 left: .*%s -\\.", codes[1, 7]))
   double <- shuffle_recorded(written(c(lines[1:4], paste(codes[1, c(1:7, 1)], collapse = " "))), deck = eight)
   expect_output(print(audit(double)), sprintf("Doubled: %s", codes[1, 1]))
   expect_refusals(list(

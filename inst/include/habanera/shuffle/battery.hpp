@@ -53,7 +53,6 @@ class Battery {
     for (int table = 0; table < table_count; ++table)
       tables_.emplace_back(table_size(spec, static_cast<Table>(table)));
     alike_.assign(spec.alike.size(), Tally(2 * n_ + 1));
-    groups_.assign(spec.alike.size(), LaneRow(n_, -1, n_ + 1));
     if (spec.has_identities() && spec.learns()) follows_.resize(n_ * n_);
     if (spec.has_identities() && !spec.learns()) guesser_.emplace(n_, spec.ranking);
     held_.resize(spec.copies.size());
@@ -146,28 +145,18 @@ class Battery {
   }
 
   void count_alike(const Card* cards, std::uint64_t trial) {
-    for (std::size_t a = 0; a < alike_.size(); ++a) {
-      const LikeCards& like = spec_->alike[a];
-      LaneRow& group = groups_[a];
-      for (std::size_t i = 0; i < n_; ++i) group[i] = static_cast<std::int16_t>(like.group[cards[i]]);
-      alike_[a].add<true>(like_neighbours(group, like.below), trial);
-    }
+    for (std::size_t a = 0; a < alike_.size(); ++a)
+      alike_[a].add<true>(like_neighbours(cards, spec_->alike[a].group.data(), spec_->alike[a].below), trial);
   }
 
-  // Neighbours in a row, or in a grid also above and below. Padding is like padding: so many too many.
-  std::size_t like_neighbours(const LaneRow& group, std::size_t below) const {
-    const std::size_t padded = lane_blocks(n_) * lane_count - n_;
-    std::size_t like = like_at_distance(group, 1) - padded;
+  // Neighbours in a row, or in a grid: not from the end of one row to the next, but also above and below.
+  std::size_t like_neighbours(const Card* cards, const std::uint16_t* group, std::size_t below) const {
+    std::size_t like = 0;
+    for (std::size_t i = 1; i < n_; ++i) like += group[cards[i - 1]] == group[cards[i]];
     if (below == 0) return like;
-    for (std::size_t row = below; row < n_; row += below) like -= group[row - 1] == group[row];
-    return like + like_at_distance(group, below) - padded;
-  }
-
-  std::size_t like_at_distance(const LaneRow& group, std::size_t distance) const {
-    Lanes like{};
-    for (std::size_t b = 0; b < n_; b += lane_count)
-      like -= load_lanes(&group.data()[b]) == load_lanes(&group.data()[b + distance]);
-    return static_cast<std::size_t>(lane_sum(like));
+    for (std::size_t end = below; end < n_; end += below) like -= group[cards[end - 1]] == group[cards[end]];
+    for (std::size_t i = below; i < n_; ++i) like += group[cards[i - below]] == group[cards[i]];
+    return like;
   }
 
   void count_statistics(std::uint64_t trial) {
@@ -208,7 +197,6 @@ class Battery {
   LaneRow previous_;
   bool has_previous_ = false;
   std::vector<Tally> tables_, alike_;
-  std::vector<LaneRow> groups_;
   std::vector<std::uint32_t> follows_;
   std::optional<Guesser> guesser_;
   std::vector<std::size_t> held_;
