@@ -214,8 +214,8 @@ guesser_test <- function(guessed, n) {
   gain <- guesser_gain(guessed, n)
   z <- gain$gain / gain$error
   new_test("guesser", "normal_above", z, NA_real_, max(0, z) / sqrt(guessed$trials * 2),
-           sprintf("names %s cards of a deck; %s expected", format_number(gain$gain + gain$expected, 4),
-                   format_number(gain$expected, 4)),
+           sprintf("gains %s cards a deck: names %s, %s expected", format_number(gain$gain, 3),
+                   format_statistic(gain$gain + gain$expected), format_statistic(gain$expected)),
            function(level) sprintf("%s cards gained per deck", format_number(needed_z(level, 1) * gain$error, 2)))
 }
 

@@ -61,7 +61,7 @@ test_that("the guesser's gain is that of playing it by hand", {
     }, 0L)
     sum(guesses == cards)
   })
-  expect_match(tidy(found)$effect[tidy(found)$term == "guesser"], sprintf("^names %.3f cards", mean(right)))
+  expect_match(tidy(found)$effect[tidy(found)$term == "guesser"], sprintf("names %.3f,", mean(right)))
 })
 
 test_that("p-values of a fair shuffle are uniform, and false alarms stay at the level", {
@@ -183,6 +183,28 @@ test_that("a pilot tells how many trials are needed, and so many do show it", {
   expect_gte(mean(found), 0.95 - standard_errors * sqrt(0.95 * 0.05 / 60))
   expect_true(all(trials_needed(shuffle_uniform(), nsim = 2e4, seed = 3)$trials > 2e4))
   expect_output(print(needed), "would show it")
+})
+
+test_that("the bias that a test says it could have seen is found as often as it says", {
+  deck <- deck_numbered(12)
+  trials <- 1500
+  row <- tidy(small(shuffle_uniform(), deck, nsim = trials))[2, ]
+  off <- as.numeric(sub(".* place (.*) points.*", "\\1", row$could_see)) / 100
+  level <- 0.01 / 11
+  # Card 1 is put at place 1 in so many trials, its place taken by the card that lay there.
+  lucky <- off / (1 - 1 / 12)
+  found <- withr::with_seed(8, vapply(1:40, function(i) {
+    rows <- t(replicate(trials, {
+      cards <- sample(12)
+      if (runif(1) < lucky) cards[c(1, match(1, cards))] <- cards[c(match(1, cards), 1)]
+      cards
+    }))
+    file <- tempfile()
+    data.table::fwrite(as.data.frame(rows), file, sep = " ", col.names = FALSE)
+    tidy(audit(shuffle_recorded(file, deck = deck)))$p.value[2] < level
+  }, TRUE))
+  # `could_see` is rounded to two digits: the power it names may be that of 2.5% less.
+  expect_lte(abs(mean(found) - 0.95), standard_errors * sqrt(0.95 * 0.05 / 40) + 0.02)
 })
 
 test_that("over sizes the smallest deck that fails is named, with an example", {

@@ -83,10 +83,12 @@ struct HandRiffle {
     const std::size_t n = pile.size;
     const std::size_t upper = upper_packet(n, chance);
     std::size_t next[2] = {0, upper}, end[2] = {upper, n};
+    const std::vector<double> in_proportion;
+    const std::vector<double> stay_or_change = std::isnan(clump) ? in_proportion : std::vector{clump, 1 - clump};
     work.order.resize(n);
     std::size_t packet = 0;
     for (std::size_t i = 0; i < n; ++i) {
-      packet = next_packet(next, end, i == 0 || std::isnan(clump), packet, chance);
+      packet = next_packet(next, end, i == 0 ? in_proportion : stay_or_change, packet, chance);
       work.order[i] = static_cast<std::uint16_t>(next[packet]++);
     }
     lay_in_order(pile, work);
@@ -103,14 +105,15 @@ struct HandRiffle {
     return upper;
   }
 
+  // Without weights for staying with the last packet or changing, in proportion to what is left.
   template <class Chance>
-  std::size_t next_packet(const std::size_t* next, const std::size_t* end, bool in_proportion,
-                          std::size_t last, Chance& chance) const {
+  static std::size_t next_packet(const std::size_t* next, const std::size_t* end,
+                                 const std::vector<double>& stay_or_change, std::size_t last, Chance& chance) {
     const std::size_t left[2] = {end[0] - next[0], end[1] - next[1]};
     if (left[0] == 0) return 1;
     if (left[1] == 0) return 0;
-    if (in_proportion) return chance.below(left[0] + left[1]) < left[0] ? 0 : 1;
-    return chance.pick({clump, 1 - clump}) == 0 ? last : 1 - last;
+    if (stay_or_change.empty()) return chance.below(left[0] + left[1]) < left[0] ? 0 : 1;
+    return chance.pick(stay_or_change) == 0 ? last : 1 - last;
   }
 };
 
