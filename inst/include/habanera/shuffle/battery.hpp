@@ -152,7 +152,12 @@ class Battery {
   // Neighbours in a row, or in a grid: not from the end of one row to the next, but also above and below.
   std::size_t like_neighbours(const Card* cards, const std::uint16_t* group, std::size_t below) const {
     std::size_t like = 0;
-    for (std::size_t i = 1; i < n_; ++i) like += group[cards[i - 1]] == group[cards[i]];
+    std::size_t above = n_ > 0 ? group[cards[0]] : 0;
+    for (std::size_t i = 1; i < n_; ++i) {
+      const std::size_t own = group[cards[i]];
+      like += own == above;
+      above = own;
+    }
     if (below == 0) return like;
     for (std::size_t end = below; end < n_; end += below) like -= group[cards[end - 1]] == group[cards[end]];
     for (std::size_t i = below; i < n_; ++i) like += group[cards[i - below]] == group[cards[i]];

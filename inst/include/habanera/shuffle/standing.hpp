@@ -91,20 +91,8 @@ class Standing {
     return turned;
   }
 
-  // Cycles of "the card at place i started at place j". Place after place is spliced out of its cycle;
-  // the last of a cycle points to itself.
-  std::size_t cycles() {
-    spliced_at_ = at_;
-    spliced_place_ = place_;
-    std::size_t found = 0;
-    for (std::size_t i = 0; i < n_; ++i) {
-      const std::int16_t card = spliced_at_[i], from = spliced_place_[i];
-      found += card == static_cast<std::int16_t>(i);
-      spliced_at_[static_cast<std::size_t>(from)] = card;
-      spliced_place_[static_cast<std::size_t>(card)] = from;
-    }
-    return found;
-  }
+  // Cycles of "the card at place i started at place j".
+  std::size_t cycles() { return n_ <= 64 ? cycles_by_walking() : cycles_by_splicing(); }
 
   // The sum over all cards of how many places they moved.
   std::uint64_t total_distance() const {
@@ -134,6 +122,41 @@ class Standing {
   }
 
  private:
+  // Each cycle is walked both ways at once until the ways meet, so that one step need not wait for the
+  // other; the places not seen yet are the bits of a word.
+  std::size_t cycles_by_walking() const {
+    std::uint64_t unseen = n_ == 0 ? 0 : ~std::uint64_t{0} >> (64 - n_);
+    const auto see = [&](std::size_t place) { unseen &= ~(std::uint64_t{1} << place); };
+    std::size_t found = 0;
+    while (unseen != 0) {
+      const auto first = static_cast<std::size_t>(__builtin_ctzll(unseen));
+      ++found;
+      see(first);
+      auto ahead = static_cast<std::size_t>(at_[first]), behind = static_cast<std::size_t>(place_[first]);
+      while ((unseen >> ahead & 1) != 0) {
+        see(ahead);
+        see(behind);
+        ahead = static_cast<std::size_t>(at_[ahead]);
+        behind = static_cast<std::size_t>(place_[behind]);
+      }
+    }
+    return found;
+  }
+
+  // Place after place is spliced out of its cycle; the last of a cycle points to itself.
+  std::size_t cycles_by_splicing() {
+    spliced_at_ = at_;
+    spliced_place_ = place_;
+    std::size_t found = 0;
+    for (std::size_t i = 0; i < n_; ++i) {
+      const std::int16_t card = spliced_at_[i], from = spliced_place_[i];
+      found += card == static_cast<std::int16_t>(i);
+      spliced_at_[static_cast<std::size_t>(from)] = card;
+      spliced_place_[static_cast<std::size_t>(card)] = from;
+    }
+    return found;
+  }
+
   static constexpr std::int16_t padding = std::numeric_limits<std::int16_t>::max();
 
   std::size_t n_;
