@@ -246,5 +246,5 @@ repeats_power <- function(level, mean, trials) {
   found <- stats::qpois(level, mean, lower.tail = FALSE) + 1
   needed <- stats::uniroot(function(m) stats::ppois(found - 1, m, lower.tail = FALSE) - audit_power,
                            c(mean, mean + 100 + 20 * sqrt(mean + 1)))$root - mean
-  sprintf("a generator with up to %s starting points", format_number(trials * (trials - 1) / 2 / needed, 2))
+  sprintf("a generator with up to %s starting points", format_count(signif(trials * (trials - 1) / 2 / needed, 2)))
 }

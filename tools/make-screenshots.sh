@@ -14,16 +14,16 @@ page() { # FILE WIDTH HEIGHT NAME
     >/dev/null 2>&1
 }
 
-terminal() { # NAME COMMAND
+terminal() { # NAME COMMAND [SECONDS]
   cat >build/session.sh <<END
 cd "$hall"
 printf '\$ %s\n' '$2'
 $2
-sleep 30
+sleep 60
 END
   xvfb-run -a -s "-screen 0 1280x800x24" sh -c "
     xterm -fa 'DejaVu Sans Mono' -fs 12 -geometry 128x40+0+0 -bg white -fg black -e sh build/session.sh &
-    sleep 6; import -window root '$shots/$1.png'; kill \$!" 2>/dev/null || true
+    sleep ${3:-6}; import -window root '$shots/$1.png'; kill \$!" 2>/dev/null || true
 }
 
 Rscript tools/make-figures.R "$hall" "$shots"
@@ -31,7 +31,7 @@ page "$hall/index.html" 1280 800 page-demo
 page "$hall/tablet.html" 1280 800 page-report
 page "$hall/tablet.html" 500 1000 page-report-phone
 page "$hall/volunteers.html" 1280 800 page-audit
-terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose"
+terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose" 25
 terminal terminal-draws "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0"
 terminal terminal-shuffle "habanera shuffle \"riffle x3, cut\" --show --seed 1 --deck \"numbered 20\""
 terminal terminal-exact "habanera exact naive_swap --deck-size 3"
