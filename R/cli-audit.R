@@ -52,7 +52,8 @@ audited_for_shell <- function(options, arguments) {
              `--program` = !is.null(options$program))
   if (!any(given)) refuse_usage(audit_command(), "say a procedure, such as \"riffle x3\", or --file or --program.")
   if (sum(given) > 1) {
-    refuse_usage(audit_command(), sprintf("%s and %s exclude each other.", names(which(given))[1], names(which(given))[2]))
+    refuse_usage(audit_command(), sprintf("%s and %s exclude each other.", names(which(given))[1],
+                                          names(which(given))[2]))
   }
   if (given[["procedure"]]) return(procedure_argument(audit_command(), arguments))
   if (!is.null(options$sizes)) refuse_usage(audit_command(), "--sizes is for procedures.")

@@ -16,18 +16,30 @@ audit_procedure <- function(procedure, deck, nsim, seed, start, level, threads, 
                                 seed = seed, start = start, asked = nsim, seconds = now() - begun))
 }
 
-# What is to be counted, checked.
-audit_plan <- function(deck, level, alike = NULL, grid = NULL, progress = NULL, identity = TRUE, call) {
+# What is to be counted, checked. `...`: `alike`, `grid` and `progress` of audit().
+audit_plan <- function(deck, level, ..., identity = TRUE, call) {
   check_deck(deck, call = call)
   check_between(level, 0, 1, call = call)
   if (length(deck) > most_audited_cards) {
     refuse(sprintf("At most %s cards can be audited, not %s.", format_count(most_audited_cards),
                    format_count(length(deck))), "work", call)
   }
-  alike <- check_alike(alike, deck, call)
-  if (!is.null(grid)) check_grid(grid, length(deck), call)
-  list(deck = deck, level = level, alike = alike, grid = grid, identity = identity, progress = progress,
-       spec = battery_spec(deck, identity, alike, grid))
+  settings <- audit_settings(..., call = call)
+  alike <- check_alike(settings$alike, deck, call)
+  if (!is.null(settings$grid)) check_grid(settings$grid, length(deck), call)
+  list(deck = deck, level = level, alike = alike, grid = settings$grid, identity = identity,
+       progress = settings$progress, spec = battery_spec(deck, identity, alike, settings$grid))
+}
+
+audit_settings <- function(..., call) {
+  settings <- list(...)
+  known <- c("alike", "grid", "progress")
+  unknown <- setdiff(names(settings), known)
+  if (length(unknown) || length(settings) > sum(nzchar(names(settings)))) {
+    refuse(sprintf("audit() has no setting `%s`%s", c(unknown, "")[1], did_you_mean(c(unknown, "")[1], known)),
+           call = call)
+  }
+  settings
 }
 
 most_audited_cards <- 4096

@@ -41,11 +41,10 @@ mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5,
   plan <- audit_plan(deck, 0.05, alike = character(), call = rlang::current_env())
   if (length(deck) < 2) refuse(sprintf("A deck of %s has one arrangement only.", count_of(length(deck), "card")))
   plan$spec$top <- 0
-  threads <- resolve_threads(threads, rlang::current_env())
+  run <- list(plan = plan, nsim = nsim, seed = seed, threads = resolve_threads(threads, rlang::current_env()),
+              level = 0.05 / max(1, sum(times > 0)))
   rows <- Map(function(procedure, name) {
-    do.call(rbind, lapply(times, function(k) {
-      mixing_row(procedure, name, k, plan, nsim, seed, threads, level = 0.05 / max(1, sum(times > 0)))
-    }))
+    do.call(rbind, lapply(times, function(k) mixing_row(procedure, name, k, run)))
   }, procedures, names(procedures))
   table <- do.call(rbind, unname(rows))
   table$passes <- table$distance < distance & table$gain_high < gain
@@ -79,15 +78,15 @@ check_repeats <- function(times, call = rlang::caller_env()) {
   if (!fits) refuse(sprintf("`times` must be numbers of repeats, such as 0:12, not %s.", said(times)), call = call)
 }
 
-mixing_row <- function(procedure, name, k, plan, nsim, seed, threads, level) {
-  n <- plan$spec$cards
+mixing_row <- function(procedure, name, k, run) {
+  n <- run$plan$spec$cards
   repeated <- if (k == 0) shuffle_none() else rep(procedure, k)
-  halves <- count_procedure(repeated, plan$spec, nsim, 1, seed, threads, FALSE)
+  halves <- count_procedure(repeated, run$plan$spec, run$nsim, 1, run$seed, run$threads, FALSE)
   if (sum(halves$all$n$broken) > 0) {
     refuse(sprintf("%s loses or doubles cards; audit() tells more.", quoted(format(procedure))), call = NULL)
   }
   exactly <- known_distance(procedure, repeated, k, n)
-  bound <- if (is.null(exactly)) distance_bound(halves, n, level)
+  bound <- if (is.null(exactly)) distance_bound(halves, n, run$level)
   gain <- guesser_interval(halves$guessed, n)
   data.frame(procedure = name, times = as.double(k), seconds = k * seconds_by_hand(procedure),
              distance = if (is.null(exactly)) bound$distance else exactly, exact = !is.null(exactly),

@@ -224,6 +224,7 @@ test_that("bad settings of an audit are refused", {
     list(quote(audit(fair, level = 2)), "input", "`level` must be a number above 0 and below 1"),
     list(quote(audit(fair, grid = c(5, 5))), "input", "has 25 places, too few for 52 cards"),
     list(quote(audit(fair, alike = "colour")), "input", "must be attributes of the deck"),
+    list(quote(audit(fair, gird = c(4, 13))), "input", "audit() has no setting `gird`; did you mean \"grid\"?"),
     list(quote(audit(fair, sizes = -1)), "input", "`sizes` must be numbers of cards"),
     list(quote(audit(fair, deck_numbered(5000))), "work", "At most 4,096 cards"),
     list(quote(audit(shuffle_with(function(x) c(x, x[1])), nsim = 5)), "function", "53 cards for 52 in trial 1"),
