@@ -56,6 +56,7 @@ check_alike <- function(alike, deck, call) {
 }
 
 audit_rows <- function(source, rows, level, threads, ..., begun = now(), call = rlang::caller_env()) {
+  force(begun)
   plan <- audit_plan(source$deck, level, ..., identity = source$identity, call = call)
   counted <- list(halves = count_rows(rows, plan$spec, resolve_threads(threads, call)),
                   repeated = core_repeated_rows(rows), rows = rows)

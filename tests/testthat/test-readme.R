@@ -35,7 +35,7 @@ test_that("the README's shell session gives what it shows", {
   readme_lines <- readLines(readme)
   hall <- withr::local_tempdir()
   suppressMessages(install_command(hall))
-  file.copy(c(demo_file("orchard.csv"), demo_file("tablet-draws.txt")), hall)
+  file.copy(vapply(habanera:::demo_data, demo_file, ""), hall)
   withr::local_dir(hall)
   withr::local_envvar(PATH = paste0(hall, ":", Sys.getenv("PATH")))
   shown <- blocks(readme_lines, "console")
