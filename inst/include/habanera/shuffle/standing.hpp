@@ -54,7 +54,7 @@ class Standing {
   std::size_t still_together() const {
     Lanes joined{};
     for (std::size_t b = 0; b < n_; b += lane_count)
-      joined -= load_lanes(&at_.data()[b + 1]) == load_lanes(&at_.data()[b]) + 1;
+      joined -= load_lanes(&at_.data()[b + 1]) - load_lanes(&at_.data()[b]) == 1;
     return static_cast<std::size_t>(lane_sum(joined));
   }
 
