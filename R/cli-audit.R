@@ -31,7 +31,10 @@ run_audit <- function(options, arguments) {
   option_word(options, "start", c("fresh", "continued"))
   format <- result_format(options)
   shuffling <- audited_for_shell(options, arguments)
-  if (!is.null(options$sizes)) return(run_audit_sizes(shuffling, options, format))
+  if (format != "text" && (options$diagnose || options$places)) {
+    refuse_usage(audit_command(), "--diagnose and --places are told in text only.")
+  }
+  if (!is.null(options$sizes)) return(run_audit_sizes(shuffling, options))
   failure <- NULL
   interrupted <- FALSE
   found <- withCallingHandlers(
@@ -56,12 +59,18 @@ audited_for_shell <- function(options, arguments) {
                                           names(which(given))[2]))
   }
   if (given[["procedure"]]) return(procedure_argument(audit_command(), arguments))
-  if (!is.null(options$sizes)) refuse_usage(audit_command(), "--sizes is for procedures.")
+  refuse_beside(if (given[["--file"]]) "file" else "program", c("sizes", "seed"), options)
   first <- option_number(options, "first-number")
   numbering <- if (!is.null(first)) list(first = first)
   deck <- option_deck(options$deck)
   if (given[["--file"]]) shuffle_recorded(options$file, numbering, deck) else
     shuffle_program(options$program, numbering, deck)
+}
+
+# An option that would be passed over beside another is refused.
+refuse_beside <- function(name, others, options) {
+  given <- Filter(function(other) !is.null(options[[other]]) && !isFALSE(options[[other]]), others)
+  if (length(given)) refuse_usage(audit_command(), sprintf("--%s and --%s exclude each other.", name, given[1]))
 }
 
 audit_for_shell <- function(shuffling, options) {
@@ -80,20 +89,21 @@ write_audit <- function(found, options, format) {
   lines <- if (format != "text") table_lines(tidy(found), format) else {
     printed_lines(if (options$places) summary(found) else found, options$out)
   }
-  if (options$diagnose && format == "text") lines <- c(lines, "", printed_lines(diagnose(found), options$out))
+  if (options$diagnose) lines <- c(lines, "", printed_lines(diagnose(found), options$out))
   if (!is.null(options$report)) report(found, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found), options$figure)
   emit_or_write(lines, options$out)
 }
 
-run_audit_sizes <- function(shuffling, options, format) {
+run_audit_sizes <- function(shuffling, options) {
+  refuse_beside("sizes", c("grid", "diagnose", "places", "report", "figure"), options)
+  if (options$deck != "standard") refuse_usage(audit_command(), "--sizes audits numbered decks: no --deck.")
   sizes <- option_range(options$sizes, "sizes", "0:10")
   trials <- option_number(options, "trials")
   found <- audit(shuffling, nsim = if (is.null(trials)) 1e5 else trials, seed = option_number(options, "seed"),
                  start = options$start, level = option_number(options, "level"), sizes = sizes,
                  threads = option_number(options, "threads"))
-  lines <- if (format == "text") printed_lines(found, options$out) else table_lines(tidy(found), format)
-  emit_or_write(lines, options$out)
+  write_found(found, options)
   fair_status(all(found$verdict == "no_bias_seen"), options)
 }
 
@@ -126,13 +136,8 @@ mixing_command <- function() {
 run_mixing <- function(options, arguments) {
   if (!length(arguments)) refuse_usage(mixing_command(), "say one procedure or several, such as riffle \"strip, cut\".")
   by <- option_word(options, "by", c("repeats", "seconds"))
-  format <- result_format(options)
   found <- mixing(as.list(arguments), option_range(options$times, "times", "0:12"), option_deck(options$deck),
                   option_number(options, "trials"), option_number(options, "seed"), option_number(options, "distance"),
                   option_number(options, "gain"), option_number(options, "threads"))
-  lines <- if (format == "text") printed_lines(found, options$out) else table_lines(tidy(found), format)
-  if (!is.null(options$report)) report(found, options$report)
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found, by = by), options$figure)
-  emit_or_write(lines, options$out)
-  exit_status[["done"]]
+  write_found(found, options, by = by)
 }

@@ -102,13 +102,14 @@ run_follow <- function(options, arguments) {
   write_found(found, options)
 }
 
-# A result that is a data frame, with its figure.
-write_found <- function(found, options) {
+# A result that is a data frame, with its figure (`...` says how it is drawn) and its page.
+write_found <- function(found, options, ...) {
   format <- result_format(options)
   lines <- if (format == "text") printed_lines(found, options$out) else {
-    table_lines(as.data.frame(unclass(found)), format)
+    table_lines(as.data.frame(unclass(found)[names(found)]), format)
   }
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found), options$figure)
+  if (!is.null(options$report)) report(found, options$report)
+  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found, ...), options$figure)
   emit_or_write(lines, options$out)
   exit_status[["done"]]
 }

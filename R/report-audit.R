@@ -10,7 +10,7 @@ audit_page <- function(x, title) {
   report_page(
     title,
     tags$h1(title),
-    tags$p(class = "question", paste0(sentence(sub("<audit> ", "", audit_header(x), fixed = TRUE)), ".")),
+    tags$p(class = "question", paste0(sub("<audit> ", "", audit_header(x), fixed = TRUE), ".")),
     tags$div(class = paste("verdict", if (verdict(x) != "no_bias_seen") "surprise"),
              lapply(verdict_lines(x), tags$p)),
     audit_figure(x, "positions", "Each card at each position: how far its count is from fair, in standard deviations."),
@@ -38,8 +38,7 @@ could_see_table <- function(x) {
 }
 
 audit_figure <- function(x, show, caption) {
-  plot <- ggplot2::autoplot(x, show = show) + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL)
-  report_figure(plot, paste(caption, verdict_lines(x)[1]), caption)
+  report_figure(bare_figure(x, show = show), paste(caption, verdict_lines(x)[1]), caption)
 }
 
 audit_code_section <- function(x) {
@@ -51,44 +50,58 @@ audit_code_section <- function(x) {
   )
 }
 
-# The R code and the shell command that give an audit back.
+# The R code and the shell command that give an audit back; the latter NULL where the shell cannot say it.
 audit_code <- function(x) {
-  made <- x$made
-  deck <- x$plan$deck
-  if (!is.null(made$shuffles)) return(elsewhere_code(made$shuffles, x))
-  settings <- c(sprintf("deck = %s", deck_code(deck)), sprintf("nsim = %s", whole_code(made$asked)),
-                sprintf("seed = %s", whole_code(made$seed)), if (made$start == "continued") "start = \"continued\"",
-                if (x$plan$level != 0.01) sprintf("level = %s", format(x$plan$level)),
-                if (!is.null(x$plan$grid)) sprintf("grid = %s", as_code(x$plan$grid)))
-  if (has_function(made$procedure)) return(list(r = sprintf("x <- audit(..., %s)", paste(settings, collapse = ", "))))
-  text <- format(made$procedure)
-  shell <- deck_option(deck)
-  list(r = sprintf("x <- audit(procedure(%s), %s)", as_code(text), paste(settings, collapse = ", ")),
-       shell = if (!is.null(shell) && made$start == "fresh" && is.null(x$plan$grid)) {
-         sprintf("habanera audit %s%s --trials %s --seed %s", shQuote(text), shell, whole_code(made$asked),
-                 whole_code(made$seed))
+  source <- if (is.null(x$made$shuffles)) procedure_source(x) else elsewhere_source(x$made$shuffles, x)
+  settings <- audit_settings_code(x)
+  list(r = sprintf("x <- audit(%s)", paste(c(source$r, settings$r), collapse = ", ")),
+       shell = if (!is.null(source$shell) && !is.null(settings$shell)) {
+         paste0("habanera audit ", source$shell, settings$shell)
        })
 }
 
-elsewhere_code <- function(shuffles, x) {
-  deck <- deck_code(x$plan$deck)
-  shell <- deck_option(x$plan$deck)
-  first <- shuffles$numbering$first
-  numbering <- if (is.null(first)) list(r = "", shell = "") else {
-    list(r = sprintf("numbering = list(first = %s), ", format(first)), shell = sprintf(" --first-number %s",
-                                                                                       format(first)))
-  }
-  if (inherits(shuffles, "habanera_shuffles_recorded")) {
-    return(list(r = sprintf("x <- audit(shuffle_recorded(%s, %sdeck = %s))", as_code(shuffles$file), numbering$r, deck),
-                shell = if (!is.null(shell)) paste0("habanera audit --file ", shQuote(shuffles$file), shell,
-                                                    numbering$shell)))
-  }
-  list(r = sprintf("x <- audit(shuffle_program(%s, %sdeck = %s), nsim = %s)", as_code(shuffles$command), numbering$r,
-                   deck,
-                   whole_code(x$made$asked)),
-       shell = if (!is.null(shell)) sprintf("habanera audit --program %s%s%s --trials %s", shQuote(shuffles$command),
-                                            shell,
-                                            numbering$shell, whole_code(x$made$asked)))
+procedure_source <- function(x) {
+  made <- x$made
+  text <- format(made$procedure)
+  deck <- deck_option(x$plan$deck)
+  # The function itself is not kept: `f` stands for it.
+  own <- if (has_function(made$procedure)) "shuffle_with(f)" else sprintf("procedure(%s)", as_code(text))
+  list(r = c(own, sprintf("deck = %s", deck_code(x$plan$deck)), sprintf("nsim = %s", whole_code(made$asked)),
+             sprintf("seed = %s", whole_code(made$seed)), if (made$start != "fresh") sprintf("start = %s",
+                                                                                             quoted(made$start))),
+       shell = if (!is.null(deck) && !has_function(made$procedure)) {
+         paste0(shQuote(text), deck, " --trials ", whole_code(made$asked), " --seed ", whole_code(made$seed),
+                if (made$start != "fresh") paste(" --start", made$start))
+       })
+}
+
+elsewhere_source <- function(shuffles, x) {
+  recorded <- inherits(shuffles, "habanera_shuffles_recorded")
+  numbering <- numbering_code(shuffles$numbering)
+  given <- as_code(if (recorded) shuffles$file else shuffles$command)
+  inner <- paste(c(given, numbering$r, sprintf("deck = %s", deck_code(x$plan$deck))), collapse = ", ")
+  fewer <- !recorded || x$made$asked < nrow(shuffles$rows)
+  deck <- deck_option(x$plan$deck)
+  said <- is.null(shuffles$numbering) || !is.null(numbering$shell)
+  list(r = c(sprintf("%s(%s)", if (recorded) "shuffle_recorded" else "shuffle_program", inner),
+             if (fewer) sprintf("nsim = %s", whole_code(x$made$asked))),
+       shell = if (!is.null(deck) && said) {
+         paste0(if (recorded) "--file " else "--program ", shQuote(if (recorded) shuffles$file else shuffles$command),
+                deck, numbering$shell, if (fewer) paste(" --trials", whole_code(x$made$asked)))
+       })
+}
+
+# What is not as usual.
+audit_settings_code <- function(x) {
+  plan <- x$plan
+  own_alike <- !identical(plan$alike, check_alike(NULL, plan$deck))
+  list(r = c(if (plan$level != 0.01) sprintf("level = %s", format(plan$level)),
+             if (!is.null(plan$grid)) sprintf("grid = %s", as_code(plan$grid)),
+             if (own_alike) sprintf("alike = %s", as_code(plan$alike))),
+       shell = if (!own_alike) {
+         paste0(if (plan$level != 0.01) paste(" --level", format(plan$level)),
+                if (!is.null(plan$grid)) paste0(" --grid ", plan$grid[1], "x", plan$grid[2]))
+       })
 }
 
 #' @export
@@ -98,9 +111,6 @@ report.habanera_mixing <- function(x, file, title = NULL) {
 
 mixing_page <- function(x, title) {
   tags <- htmltools::tags
-  bare <- function(by) {
-    ggplot2::autoplot(x, by = by) + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL)
-  }
   lines <- passing_lines(x)
   report_page(
     title,
@@ -108,10 +118,12 @@ mixing_page <- function(x, title) {
     tags$p(class = "question", sprintf("%s; %s trials for each number of repeats, seed %s.", sentence(attr(x, "deck")),
                                        format_count(attr(x, "nsim")), whole_code(attr(x, "seed")))),
     tags$div(class = "verdict", lapply(sprintf("%s.", lines), tags$p)),
-    report_figure(bare("repeats"), paste(c("Distance and guesser's gain against repeats.", lines), collapse = " "),
+    report_figure(bare_figure(x, by = "repeats"), paste(c("Distance and guesser's gain against repeats.", lines),
+                                                        collapse = " "),
                   "Against repeats. Dashed: the threshold."),
-    if (any(x$seconds > 0)) report_figure(bare("seconds"), "The same against seconds spent.",
-                                          "Against seconds by hand."),
+    if (any(x$seconds > 0)) {
+      report_figure(bare_figure(x, by = "seconds"), "The same against seconds spent.", "Against seconds by hand.")
+    },
     tags$h2("Numbers"),
     report_table(mixing_table(x), "Distances are exact, or proven lower bounds (\u2265); gains with 95% intervals."),
     report_code("Do it again", c("library(habanera)", mixing_code(x)))
@@ -120,13 +132,9 @@ mixing_page <- function(x, title) {
 
 mixing_code <- function(x) {
   texts <- attr(x, "texts")
-  named <- ifelse(names(texts) == texts, vapply(texts, as_code, ""), sprintf("%s = %s", vapply(names(texts), as_code,
-                                                                                               ""), vapply(texts,
-                                                                                                           as_code,
-                                                                                                             "")))
+  procedures <- if (identical(names(texts), unname(texts))) unname(texts) else texts
   threshold <- attr(x, "threshold")
-  sprintf("mixing(list(%s), times = %s, nsim = %s, seed = %s, distance = %s, gain = %s)", paste(named, collapse = ", "),
-          as_code(unique(x$times)), whole_code(attr(x, "nsim")), whole_code(attr(x, "seed")),
-            format(threshold[["distance"]]),
-          format(threshold[["gain"]]))
+  sprintf("mixing(%s, times = %s, deck = %s, nsim = %s, seed = %s, distance = %s, gain = %s)", as_code(procedures),
+          as_code(unique(x$times)), attr(x, "deck_code"), whole_code(attr(x, "nsim")), whole_code(attr(x, "seed")),
+          format(threshold[["distance"]]), format(threshold[["gain"]]))
 }

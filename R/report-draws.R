@@ -53,11 +53,6 @@ draw_report_page <- function(x, title) {
   )
 }
 
-# The figure without the words that the page says itself.
-bare_figure <- function(x) {
-  ggplot2::autoplot(x) + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL)
-}
-
 draw_report_verdict <- function(x, summary) {
   htmltools::tags$div(
     class = paste("verdict", if (is_surprising(summary$test)) "surprise"),

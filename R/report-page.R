@@ -16,6 +16,11 @@ report_page <- function(title, ...) {
   c("<!doctype html>", as.character(htmltools::doRenderTags(page)))
 }
 
+# The figure without the words that the page says itself.
+bare_figure <- function(x, ...) {
+  ggplot2::autoplot(x, ...) + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL)
+}
+
 # A figure drawn twice, for wide screens and paper and for phones, with its alternative text.
 report_figure <- function(plot, alt, caption = NULL) {
   tags <- htmltools::tags

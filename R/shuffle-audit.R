@@ -68,14 +68,19 @@ audit.habanera_procedure <- function(procedure, deck = deck_standard(), nsim = 1
   check_whole(nsim, 1, 1e12)
   start <- check_choice(start, c("fresh", "continued"))
   seed <- resolve_seed(seed)
-  if (!is.null(sizes)) return(audit_over_sizes(procedure, sizes, nsim, seed, start, level, threads, call))
+  if (!is.null(sizes)) {
+    if (!missing(deck) || ...length()) {
+      refuse("`sizes` audits numbered decks: no `deck`, `alike`, `grid` or `progress`.")
+    }
+    return(audit_over_sizes(procedure, sizes, nsim, seed, start, level, threads, call))
+  }
   audit_procedure(procedure, deck, nsim, seed, start, level, threads, ..., call = call)
 }
 
 #' @export
 audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL, seed = NULL, start = "fresh",
                                              level = 0.01, threads = NULL, ...) {
-  refuse_our_settings(deck, start)
+  refuse_our_settings(deck, seed, start)
   rows <- procedure$rows
   if (!is.null(nsim)) {
     check_whole(nsim, 1)
@@ -91,7 +96,7 @@ audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL
 #' @export
 audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, seed = NULL, start = "fresh",
                                             level = 0.01, threads = NULL, ...) {
-  refuse_our_settings(deck, start)
+  refuse_our_settings(deck, seed, start)
   check_whole(nsim, 1, most_program_trials)
   call <- rlang::current_env()
   audit_plan(procedure$deck, level, ..., call = call)  # nothing bad waits for the program's end
@@ -107,10 +112,11 @@ audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, 
   refuse_program(made$failure, call, kept, audit = found)
 }
 
-refuse_our_settings <- function(deck, start, call = rlang::caller_env()) {
+refuse_our_settings <- function(deck, seed, start, call = rlang::caller_env()) {
   if (!is.null(deck)) {
     refuse("Shuffles made elsewhere have their deck already; give it to shuffle_recorded() or shuffle_program().",
            call = call)
   }
+  if (!is.null(seed)) refuse("Shuffles made elsewhere have a chance of their own: no `seed` governs it.", call = call)
   if (!identical(start, "fresh")) refuse("Only a procedure can be started in another way.", call = call)
 }

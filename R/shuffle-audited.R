@@ -34,17 +34,19 @@ audit_plan <- function(deck, level, ..., identity = TRUE, call) {
 audit_settings <- function(..., call) {
   settings <- list(...)
   known <- c("alike", "grid", "progress")
+  if (length(settings) && !all(nzchar(rlang::names2(settings)))) {
+    refuse("audit() takes these settings by name: alike, grid, progress.", call = call)
+  }
   unknown <- setdiff(names(settings), known)
-  if (length(unknown) || length(settings) > sum(nzchar(names(settings)))) {
-    refuse(sprintf("audit() has no setting `%s`%s", c(unknown, "")[1], did_you_mean(c(unknown, "")[1], known)),
-           call = call)
+  if (length(unknown)) {
+    refuse(sprintf("audit() has no setting `%s`%s", unknown[1], did_you_mean(unknown[1], known)), call = call)
   }
   settings
 }
 
 most_audited_cards <- 4096
 
-check_alike <- function(alike, deck, call) {
+check_alike <- function(alike, deck, call = rlang::caller_env()) {
   data <- catalogue_of(deck)$data
   if (is.null(alike)) return(intersect(c("suit", "rank"), names(data)))
   unknown <- setdiff(alike, names(data))

@@ -197,9 +197,8 @@ run_shuffle_program <- function(x, count, call) {
     table <- read_arrangements(written, x$deck, call)
     arrangements_from(table$rows, x$deck, numbering, label, call)
   }, habanera_error = function(cnd) {
-    answers$failure <- sub("\\.$", "", sub(quoted(written), "its output", paste("wrote no arrangement:",
-                                                                                rlang::cnd_message(cnd)),
-                                                                                  fixed = TRUE))
+    said <- sub(quoted(written), "its output", rlang::cnd_message(cnd), fixed = TRUE)
+    answers$failure <- paste("wrote no arrangement:", sub("\\.$", "", said))
     refuse_program(answers, call)
   })
   c(made, list(failure = if (!is.null(answers$failure)) answers))

@@ -30,7 +30,8 @@ trials_needed <- function(procedure, ..., level = 0.01, power = 0.95) {
 # that two trials coincide.
 trials_for_test <- function(test, level, power, pilot_trials) {
   if (test$per_trial <= 0) return(Inf)
-  z <- stats::qnorm(level / 2, lower.tail = FALSE) + stats::qnorm(power)
+  sides <- if (endsWith(test$law, "_above")) 1 else 2
+  z <- stats::qnorm(level / sides, lower.tail = FALSE) + stats::qnorm(power)
   if (test$law == "chi_square") return(needed_noncentrality(test$df, level, power) / test$per_trial)
   if (startsWith(test$law, "poisson")) {
     # A surplus s of pairs among N(N-1)/2 with chance c each is seen when s N^2/2 > z sqrt(c N^2/2).

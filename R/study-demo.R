@@ -78,15 +78,15 @@ tablet_question <- function(folder, threads) {
 volunteers_question <- function(folder) {
   orchard <- deck_from(file.path(folder, "orchard.csv"))
   found <- audit(shuffle_recorded(file.path(folder, "volunteer-shuffles.csv"), deck = orchard))
+  biased <- verdict(found) != "no_bias_seen"
   slip <- diagnose(found)
   report(found, file.path(folder, "volunteers.html"), "Do the volunteers shuffle well?")
   write_demo_figure(found, file.path(folder, "volunteers.svg"))
   list(
     title = "The volunteers logged 600 shuffles. Do they shuffle well?",
-    sentence = paste("They do not.", diagnosis_sentence(slip)), surprise = verdict(found) != "no_bias_seen",
-    figure = ggplot2::autoplot(found) + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL),
-    alt = "Heat map of which card came where: two stripes from the cut.",
-      caption = "How far each count is from fair, in standard deviations.",
+    sentence = paste(if (biased) "They do not." else "It seems so.", diagnosis_sentence(slip)), surprise = biased,
+    figure = bare_figure(found), alt = paste("Heat map of which card came where.", verdict_lines(found)[1]),
+    caption = "How far each count is from fair, in standard deviations.",
     reports = c("The whole report" = "volunteers.html"),
     command = "habanera audit --deck orchard.csv --file volunteer-shuffles.csv --diagnose"
   )
@@ -102,12 +102,12 @@ routine_question <- function(folder, threads) {
   list(
     title = "Which routine should they learn instead, in at most a minute?",
     sentence = routine_sentence(found), surprise = FALSE,
-    figure = ggplot2::autoplot(found, by = "seconds") + ggplot2::labs(title = NULL, subtitle = NULL, caption = NULL),
+    figure = bare_figure(found, by = "seconds"),
     alt = paste(c("Distance and guesser's gain of the routines against seconds.", passing_lines(found)),
                 collapse = " "),
     caption = "Each routine once. Below both dashed lines is good.", reports = c("The whole report" = "routine.html"),
-    command = sprintf("habanera mixing %s --deck orchard.csv --times 1 --by seconds", paste(shQuote(minute_routines),
-                                                                                            collapse = " "))
+    command = paste("habanera mixing", paste(shQuote(minute_routines), collapse = " "),
+                    "--deck orchard.csv --times 1 --by seconds")
   )
 }
 
@@ -115,10 +115,14 @@ routine_sentence <- function(found) {
   good <- found[found$passes, ]
   if (!nrow(good)) return("None of the routines tried is good enough.")
   best <- good[which.min(good$seconds), ]
-  sprintf("%s, %s s by hand: a guesser gains %s cards a deck. Of the others, %s passes: there the gain is %s.",
-          sentence(best$procedure), format_count(best$seconds), format_fixed(best$gain, 2),
-          if (nrow(good) > 1) "a slower one also" else "none",
-          join_words(sprintf("%s (%s)", format_fixed(found$gain[!found$passes], 2), found$procedure[!found$passes])))
+  each <- sprintf("%s (%s)", found$procedure, format_fixed(found$gain, 2))
+  others <- c(
+    if (nrow(good) > 1) sprintf("Slower ones pass, too: %s.",
+                                join_words(each[found$passes & found$procedure != best$procedure])),
+    if (!all(found$passes)) sprintf("Not so, with their gains: %s.", join_words(each[!found$passes]))
+  )
+  paste(c(sprintf("%s, %s s by hand: a guesser gains %s cards a deck.", sentence(best$procedure),
+                  format_count(best$seconds), format_fixed(best$gain, 2)), others), collapse = " ")
 }
 
 tablet_sentence <- function(verdict, ours) {

@@ -55,7 +55,9 @@ test_that("mixing tells the first number of repeats that passes, and writes page
 test_that("bad words of audit and mixing are bad usage", {
   for (words in list(
     c("audit"), c("audit", "riffle", "--file", "x.csv"), c("audit", "rifle"), c("audit", "riffle", "--grid", "5by6"),
-    c("audit", "riffle", "--sizes", "a:b"), c("audit", "--program", "cat", "--sizes", "0:3"),
+    c("audit", "riffle", "--sizes", "a:b"), c("audit", "riffle", "--sizes", "0:3", "--figure", "x.png"),
+    c("audit", "riffle", "--sizes", "0:3", "--deck", "numbered 5"), c("audit", "--program", "cat", "--seed", "1"),
+    c("audit", "riffle", "--diagnose", "--format", "csv"), c("audit", "--program", "cat", "--sizes", "0:3"),
     c("audit", "riffle", "--start", "sorted"), c("audit", "riffle", "--expect", "biased"), c("mixing"),
     c("mixing", "riffle", "--by", "cards"), c("mixing", "riffle", "--times", "x")
   )) {

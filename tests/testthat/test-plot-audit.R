@@ -56,9 +56,30 @@ test_that("reports of audits and mixing say how to do it again, and the code doe
   mixed <- mixing(list(ours = "riffle"), times = 1:2, nsim = 200, seed = 1)
   report(mixed, file, title = "Enough?")
   page <- paste(readLines(file), collapse = "\n")
-  code <- regmatches(page, regexpr("mixing\\(list[^\n<]*", page))
+  code <- regmatches(page, regexpr("mixing\\([^\n<]*seed = [^\n<]*", page))
   expect_equal(tidy(eval(parse(text = code))), tidy(mixed))
+})
+
+test_that("the code on a page of an audit says all that was not as usual", {
+  code <- function(x) {
+    file <- withr::local_tempfile(fileext = ".html")
+    report(x, file)
+    lines <- gsub("&quot;", "\"", gsub("&lt;", "<", readLines(file)))
+    list(r = sub(".*x <- ", "", grep("x <- audit", lines, value = TRUE)),
+         shell = sub(" --report.*", "", sub(".*habanera audit", "habanera audit", grep("habanera audit", lines,
+                                                                                       value = TRUE))))
+  }
   orchard <- deck_from(demo_file("orchard.csv"))
-  report(audit(shuffle_recorded(demo_file("volunteer-shuffles.csv"), deck = orchard)), file)
-  expect_match(paste(readLines(file), collapse = "\n"), "shuffle_recorded(", fixed = TRUE)
+  file <- withr::local_tempfile()
+  rows <- vapply(1:30, function(trial) paste(match(as.character(shuffle(orchard, seed = 1, trial = trial)),
+                                                   as.character(orchard)) - 1, collapse = " "), "")
+  writeLines(rows, file)
+  logged <- shuffle_recorded(file, numbering = list(first = 0), deck = orchard)
+  for (found in list(audit(logged, nsim = 20, level = 0.05, grid = c(4, 11)), audit(logged, alike = "season"),
+                     audit(shuffle_riffle(2), nsim = 1500, seed = 5, start = "continued", grid = c(4, 13)))) {
+    expect_equal(tidy(eval(parse(text = code(found)$r))), tidy(found))
+  }
+  expect_match(code(audit(logged, nsim = 20, level = 0.05, grid = c(4, 11)))$shell,
+               "--first-number 0 --trials 20 --level 0.05 --grid 4x11", fixed = TRUE)
+  expect_match(code(audit(shuffle_with(rev), nsim = 5, seed = 1))$r, "audit(shuffle_with(f), ", fixed = TRUE)
 })
