@@ -41,6 +41,50 @@ core_walk_draws <- function(spec, path_limit) {
     .Call(`_habanera_core_walk_draws`, spec, path_limit)
 }
 
+core_hands_start <- function(maker, marks) {
+    .Call(`_habanera_core_hands_start`, maker, marks)
+}
+
+core_hands_draw <- function(maker, law, count, words) {
+    .Call(`_habanera_core_hands_draw`, maker, law, count, words)
+}
+
+core_hands_put_under <- function(maker, law, under_first) {
+    .Call(`_habanera_core_hands_put_under`, maker, law, under_first)
+}
+
+core_hands_kept <- function(maker, law, ways) {
+    .Call(`_habanera_core_hands_kept`, maker, law, ways)
+}
+
+core_hands_exchange <- function(maker, law, kept) {
+    .Call(`_habanera_core_hands_exchange`, maker, law, kept)
+}
+
+core_hands_indices <- function(maker, law, words) {
+    .Call(`_habanera_core_hands_indices`, maker, law, words)
+}
+
+core_count_question <- function(spec, seed, first, count, threads) {
+    .Call(`_habanera_core_count_question`, spec, seed, first, count, threads)
+}
+
+core_trial_question <- function(spec, seed, trials) {
+    .Call(`_habanera_core_trial_question`, spec, seed, trials)
+}
+
+core_play_on <- function(spec, tables) {
+    .Call(`_habanera_core_play_on`, spec, tables)
+}
+
+core_walk_question <- function(spec, path_limit) {
+    .Call(`_habanera_core_walk_question`, spec, path_limit)
+}
+
+core_class_law <- function(words, classes, size, replace, state_limit) {
+    .Call(`_habanera_core_class_law`, words, classes, size, replace, state_limit)
+}
+
 core_address_words <- function(seed, trial, lane, count) {
     .Call(`_habanera_core_address_words`, seed, trial, lane, count)
 }

@@ -1,36 +1,54 @@
 #' Draws and positions
 #'
-#' Experiments that ask which cards come up. In `draws()` each trial adds `size` entries, the first
-#' `size` cards of that trial's [shuffle()] (or, with replacement, cards each from the whole deck).
-#' In `positions()` each trial adds one entry per card: which card came at which position, from the
-#' top.
+#' Experiments that ask what comes off the top of a deck.
+#'
+#' Without questions each trial of `draws()` adds one entry per card drawn: which cards come up. The cards
+#' are the first `size` of that trial's [shuffle()] (or, with replacement, cards each from the whole deck).
+#' In `positions()` each trial adds one entry per card: which card came at which position, from the top.
+#'
+#' With questions, named expressions in `...`, each trial adds one row of their values: see
+#' [question_language].
 #'
 #' @param deck Cards, up to 65,535.
-#' @param size Number of cards drawn, 0 or more, at most the deck's size unless `replace`.
+#' @param size Number of cards in the hand, the `held` ones among them: 0 or more, at most the deck's size
+#'   unless `replace`.
+#' @param ... Questions by name, such as `aces = count(rank == "A")`; later ones may use earlier ones.
 #' @param replace Whether each card goes back before the next is drawn.
 #' @param shuffle A shuffling procedure.
+#' @param held Cards already in the hand (cards, or codes as text): they leave the deck.
+#' @param dead Cards known to be out of play: they leave the deck.
 #' @return An experiment for [simulate()][simulate.habanera_experiment], [exact()], [trials()].
-#'   Outcome columns: `card` (code; one row for every kind in the deck, in the order of its
-#'   catalogue); `positions()` also has `position` (1 is the top).
+#'   Outcome columns: those asked; without questions `card` (code; one row for every kind in the deck, in
+#'   the order of its catalogue); `positions()` also has `position` (1 is the top).
 #' @section Exact answers: Of a kind with m copies among n cards, a draw of k holds k m / n on
 #'   average, with or without replacement; a position holds it with chance m / n. `exact(x, method =
 #'   "walk")` gets the same by walking every path of the code that simulates, on small decks.
 #' @section Errors: `habanera_error_input` for a size larger than the deck and other impossible
-#'   settings; `habanera_error_work` for more than 16.7 million card-by-position cells, or a walk of
+#'   settings; `habanera_error_language` for a question that cannot be understood;
+#'   `habanera_error_work` for more than 16.7 million card-by-position cells, or a walk of
 #'   more than 5 million paths.
 #' @examples
 #' five <- draws(deck_standard(), 5)
 #' simulate(five, nsim = 1e4, seed = 1)
 #' exact(five)
 #' simulate(positions(deck_numbered(4)), nsim = 1e4, seed = 1)
+#' x <- draws(deck_standard(), 5, aces = count(rank == "A"), two_up = aces >= 2)
+#' exact(x)
+#' summary(simulate(x, nsim = 1e4, seed = 1))
 #' @export
-draws <- function(deck, size, replace = FALSE, shuffle = shuffle_uniform()) {
+draws <- function(deck, size, ..., replace = FALSE, shuffle = shuffle_uniform(), held = NULL, dead = NULL) {
+  call <- rlang::current_env()
   check_deck(deck)
   check_flag(replace)
-  check_draw_size(size, deck, replace)
+  questions <- rlang::enquos(...)
+  parts <- parted_deck(deck, held, dead, call)
+  check_draw_size(size, parts, replace, call)
   check_procedure(shuffle)
-  new_experiment("habanera_draws", deck = deck, size = as.double(size), replace = replace,
-                 shuffle = shuffle)
+  drawn <- as.double(size) - length(parts$held)
+  if (!length(questions)) {
+    return(new_experiment("habanera_draws", deck = parts$deck, size = drawn, replace = replace, shuffle = shuffle))
+  }
+  new_question(parts, drawn, checked_columns(questions, catalogue_of(deck), call), replace, shuffle, call)
 }
 
 #' @rdname draws
@@ -47,10 +65,44 @@ positions <- function(deck, shuffle = shuffle_uniform()) {
   x
 }
 
-check_draw_size <- function(size, deck, replace, call = rlang::caller_env()) {
-  n <- length(deck)
-  if (!replace) return(check_whole(size, 0, n, "size", call))
-  check_whole(size, 0, if (n == 0) 0 else 1e6, "size", call)
+# The hand's size, with the cards held in it; `parts` is what parted_deck() gives.
+check_draw_size <- function(size, parts, replace, call = rlang::caller_env()) {
+  held <- length(parts$held)
+  n <- length(parts$deck)
+  check_whole(size, held, if (!replace) held + n else if (n == 0) held else 1e6, "size", call)
+}
+
+# A deck without the cards held and dead, and these as cards.
+parted_deck <- function(deck, held = NULL, dead = NULL, call = rlang::caller_env()) {
+  held <- named_cards(held, deck, "held", call)
+  dead <- named_cards(dead, deck, "dead", call)
+  gone <- codes_of(c(held, dead))
+  asked <- tabulate(gone, nrow(catalogue_of(deck)$data))
+  there <- tabulate(codes_of(deck), nrow(catalogue_of(deck)$data))
+  short <- which(asked > there)
+  if (length(short)) {
+    sides <- c(if (short[1] %in% codes_of(held)) "held", if (short[1] %in% codes_of(dead)) "dead")
+    refuse(sprintf("Card %s is %s %d times; the deck has it %d.", quoted(catalogue_of(deck)$data$card[short[1]]),
+                   join_words(sides), asked[short[1]], there[short[1]]), "conservation", call)
+  }
+  list(whole = deck, deck = without_codes(deck, gone), held = held, dead = dead)
+}
+
+# The first cards of these codes taken out.
+without_codes <- function(deck, gone) {
+  codes <- codes_of(deck)
+  copy <- stats::ave(seq_along(codes), codes, FUN = seq_along)
+  deck[copy > tabulate(gone, max(codes, gone, 0))[codes]]
+}
+
+named_cards <- function(x, deck, name, call) {
+  if (is.null(x)) return(deck[0])
+  if (is_cards(x)) {
+    if (catalogue_of(x)$id == catalogue_of(deck)$id) return(check_cards_argument(x, name, call))
+    refuse(sprintf("`%s` must be cards of the deck's own catalogue.", name), "catalogue", call)
+  }
+  if (!is.character(x)) refuse(sprintf("`%s` must be cards or their codes, not %s.", name, said(x)), call = call)
+  as_cards(x, like = deck)
 }
 
 can_repeat <- function(x) x$size > 1 && (x$replace || anyDuplicated(codes_of(x$deck)) > 0)
@@ -106,19 +158,18 @@ run_lap.habanera_positions <- function(experiment, seed, first, count, threads) 
 #' @export
 play_trials.habanera_draws <- function(experiment, seed, trials) {
   if (shuffled_by_function(experiment)) {
-    return(cards_matrix(kinds_by_function(experiment, experiment$size, seed, trials), experiment$deck))
+    return(drawn_cards(trials, kinds_by_function(experiment, experiment$size, seed, trials), experiment$deck))
   }
   spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, FALSE, experiment$shuffle)
-  cards_matrix(core_trial_draws(spec, seed, trials), experiment$deck)
+  drawn_cards(trials, core_trial_draws(spec, seed, trials), experiment$deck)
 }
 #' @export
 play_trials.habanera_positions <- function(experiment, seed, trials) {
   if (has_function(experiment$shuffle)) {
-    return(cards_matrix(kinds_by_function(experiment, length(experiment$deck), seed, trials),
-                        experiment$deck))
+    return(drawn_cards(trials, kinds_by_function(experiment, length(experiment$deck), seed, trials), experiment$deck))
   }
   spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE, experiment$shuffle)
-  cards_matrix(core_trial_draws(spec, seed, trials), experiment$deck)
+  drawn_cards(trials, core_trial_draws(spec, seed, trials), experiment$deck)
 }
 
 # Whether trials have to be played in R: with replacement no deck is shuffled.
@@ -133,8 +184,8 @@ kinds_by_function <- function(experiment, size, seed, trials) {
   matrix(unlist(kinds), nrow = length(trials), ncol = size, byrow = TRUE)
 }
 
-cards_matrix <- function(kinds, deck) {
-  matrix(kinds_of(deck)$cards[kinds], nrow = nrow(kinds), ncol = ncol(kinds))
+drawn_cards <- function(trials, kinds, deck) {
+  drawn_rows(trials, matrix(kinds_of(deck)$cards[kinds], nrow = nrow(kinds), ncol = ncol(kinds)))
 }
 
 #' @export
@@ -169,7 +220,7 @@ as_plain.habanera_positions <- function(experiment) {
 
 #' @export
 from_plain.draws <- function(plain) {
-  x <- draws(deck_from_plain(plain$deck), plain$size, plain$replace)
+  x <- draws(deck_from_plain(plain$deck), plain$size, replace = plain$replace)
   x["shuffle"] <- list(procedure_from_plain(plain$shuffle))
   x
 }

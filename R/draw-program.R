@@ -14,7 +14,7 @@ draws_program <- function(command, deck = deck_standard(), size = NULL, replace 
                       time_limit = time_limit)
   x["size"] <- list(size)
   if (is.null(size)) x$size <- as.double(ncol(run_program(x, 1, call)))
-  x$size <- check_draw_size(x$size, deck, replace, call)
+  x$size <- check_draw_size(x$size, parted_deck(deck), replace, call)
   x
 }
 

@@ -12,7 +12,7 @@ draws_with <- function(f, deck = deck_standard(), size = NULL, replace = FALSE, 
                       replace = replace, shuffle = NULL, f = f, code = deparse(f),
                       numbering = numbering)
   if (is.null(size)) size <- length(call_draw_function(x, 0, 0, call))
-  x$size <- check_draw_size(size, deck, replace, call)
+  x$size <- check_draw_size(size, parted_deck(deck), replace, call)
   x
 }
 
@@ -60,7 +60,7 @@ run_lap.habanera_draws_with <- function(experiment, seed, first, count, threads)
 
 #' @export
 play_trials.habanera_draws_with <- function(experiment, seed, trials) {
-  cards_matrix(play_with_function(experiment, seed, trials, call = NULL), experiment$deck)
+  drawn_cards(trials, play_with_function(experiment, seed, trials, call = NULL), experiment$deck)
 }
 
 #' @export

@@ -15,8 +15,34 @@ entries_per_trial <- function(experiment) UseMethod("entries_per_trial")
 # none) and `pairs` (NULL or per cell), over the outcome space.
 run_lap <- function(experiment, seed, first, count, threads) UseMethod("run_lap")
 
-# The outcome of single trials: a matrix with a row per trial.
+# The outcome of single trials: a data frame with a row per trial (or several), `trial` first.
 play_trials <- function(experiment, seed, trials) UseMethod("play_trials")
+
+# A whole tally as a list of `outcomes` (data frame), `n`, `example_trial` and `pairs`. A tally of an
+# experiment whose outcomes are not known beforehand has a `key` for each of its cells instead.
+counted_outcomes <- function(experiment, tally) UseMethod("counted_outcomes")
+
+#' @export
+counted_outcomes.habanera_experiment <- function(experiment, tally) {
+  c(list(outcomes = outcome_space(experiment)), tally)
+}
+
+# What `precision` may name, and the half-widths of what it names.
+precision_terms <- function(experiment) UseMethod("precision_terms")
+half_widths <- function(experiment, tally, done, wanted) UseMethod("half_widths")
+
+#' @export
+precision_terms.habanera_experiment <- function(experiment) {
+  outcomes <- outcome_space(experiment)
+  c(names(outcomes), outcome_terms(outcomes))
+}
+
+#' @export
+half_widths.habanera_experiment <- function(experiment, tally, done, wanted) {
+  outcomes <- outcome_space(experiment)
+  rows <- if (wanted %in% names(outcomes)) seq_len(nrow(outcomes)) else match(wanted, outcome_terms(outcomes))
+  estimate_cells(tally$n, tally$pairs, done)$half_width[rows]
+}
 
 # Stops with a clear error if the experiment cannot be simulated with these settings (a list with
 # `nsim`, `precision`, `checkpoint`).
@@ -81,7 +107,8 @@ exact.default <- function(x, ...) check_experiment(x)
 #' @param seed A whole number from 0 to below 2^53.
 #' @param trials Trial numbers.
 #' @return A data frame with a row per trial: `trial` (number), then `card_1`, `card_2`, ... (codes,
-#'   in the order drawn).
+#'   in the order drawn). Of a question: `turn` where there are turns (a row for each), the outcomes, then the
+#'   cards in the hand at the end.
 #' @examples
 #' trials(draws(deck_standard(), 5), seed = 1, trials = 1:3)
 #' @export
@@ -92,13 +119,35 @@ trials <- function(x, seed, trials) {
     all(trials >= 0 & trials < 2^53 & trials == floor(trials))
   if (!fits) refuse(sprintf("`trials` must be trial numbers, such as 1:10, not %s.", said(trials)))
   check_simulation(x, list(nsim = length(trials)), rlang::current_env())
-  codes <- play_trials(x, seed, as.double(trials))
+  play_trials(x, seed, as.double(trials))
+}
+
+# A row for each trial with the cards drawn in it: `codes` is a matrix with a row per trial.
+drawn_rows <- function(trials, codes) {
   colnames(codes) <- sprintf("card_%d", seq_len(ncol(codes)))
   cbind(data.frame(trial = trials), as.data.frame(codes))
 }
 
 add_tallies <- function(one, two) {
   if (is.null(one)) return(two)
+  if (!is.null(one$key)) return(add_keyed_tallies(one, two))
   list(n = one$n + two$n, example_trial = pmin(one$example_trial, two$example_trial),
        pairs = if (!is.null(one$pairs)) one$pairs + two$pairs)
 }
+
+add_keyed_tallies <- function(one, two) {
+  key <- sort(unique(c(one$key, two$key)))
+  if (length(key) > most_outcomes) {
+    refuse(sprintf("There are more than %s different outcomes; ask for fewer or coarser columns.",
+                   format_count(most_outcomes)), "work", call = NULL)
+  }
+  laid <- function(values, tally, missing) {
+    all <- rep(missing, length(key))
+    all[match(tally$key, key)] <- values
+    all
+  }
+  list(key = key, n = laid(one$n, one, 0) + laid(two$n, two, 0),
+       example_trial = pmin(laid(one$example_trial, one, Inf), laid(two$example_trial, two, Inf)))
+}
+
+most_outcomes <- 1e6

@@ -146,8 +146,8 @@ counts_so_far <- function(run, state) {
   ranges <- data.frame(first = run$first, last = run$first + state$done - 1)
   from <- new_provenance(run$experiment, entries_per_trial(run$experiment), state$seed, ranges,
                          state$seconds, source_of(run$experiment))
-  new_counts(result_kind(run$experiment), outcome_space(run$experiment), state$tally$n,
-             state$tally$example_trial, state$tally$pairs, from)
+  found <- counted_outcomes(run$experiment, state$tally)
+  new_counts(result_kind(run$experiment), found$outcomes, found$n, found$example_trial, found$pairs, from)
 }
 
 # A progress bar that cli shows on runs over about two seconds; does nothing when not wanted.

@@ -109,11 +109,39 @@ merge_counts <- function(x, y, call = rlang::caller_env()) {
   from <- x$provenance
   from$trials <- join_ranges(rbind(from$trials, y$provenance$trials), call)
   from$seconds <- if (!is.null(from$seconds)) from$seconds + y$provenance$seconds
+  x$provenance <- from
+  if (!identical(x$outcomes, y$outcomes)) return(with_rows_joined(x, y))
   x$n <- x$n + y$n
   x$example_trial <- pmin(x$example_trial, y$example_trial)
   if (!is.null(x$pairs)) x$pairs <- x$pairs + y$pairs
-  x$provenance <- from
   x
+}
+
+# Counts of an experiment whose outcomes are not known beforehand: each may have rows that the other lacks.
+with_rows_joined <- function(x, y) {
+  rows <- gathered_rows(rbind(x$outcomes, y$outcomes))
+  x$outcomes <- rows$outcomes
+  x$n <- rows$sum(c(x$n, y$n))
+  x$example_trial <- rows$least(c(x$example_trial, y$example_trial))
+  x
+}
+
+# Like rows as one, in the order of their values: the `outcomes`, and what adds up (`sum`) or takes the
+# smallest of (`least`) what goes with them.
+gathered_rows <- function(rows) {
+  group <- vctrs::vec_group_id(rows)
+  first <- which(!duplicated(group))
+  place <- do.call(order, c(unname(as.list(rows[first, , drop = FALSE])), list(method = "radix")))
+  outcomes <- rows[first, , drop = FALSE][place, , drop = FALSE]
+  rownames(outcomes) <- NULL
+  list(
+    outcomes = outcomes,
+    sum = function(values) as.double(rowsum(values, group))[place],
+    least = function(values) {
+      sorted <- order(group, values)
+      values[sorted][!duplicated(group[sorted])][place]
+    }
+  )
 }
 
 refuse_unlike <- function(one, two, call) {

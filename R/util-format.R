@@ -85,11 +85,16 @@ fraction_in_words <- function(p) {
   fraction <- nearest_fraction(p)
   decimal <- format_number(p, 4)
   if (is.null(fraction)) return(decimal)
-  sprintf("%s = %s/%s", decimal, format(fraction[1], scientific = FALSE), format(fraction[2], scientific = FALSE))
+  sprintf("%s = %s", decimal, paste(whole_text(fraction), collapse = "/"))
 }
 
-# By continued fractions (Khinchin 1964, ch. I): numerator and denominator, or NULL.
-nearest_fraction <- function(x, most = 1e7, tolerance = 1e-13) {
+whole_text <- function(x) format(x, scientific = FALSE, trim = TRUE)
+
+# By continued fractions (Khinchin 1964, ch. I): numerator and denominator, or NULL. Every number is near some
+# fraction; so one is only believed when a chance number would be as near to one with so small a denominator
+# less than once in a thousand.
+nearest_fraction <- function(x, tolerance = 1e-14) {
+  most <- sqrt(1e-3 / (tolerance * max(abs(x), 1e-3)))
   before <- c(0, 1)
   now <- c(1, 0)
   rest <- x
@@ -97,7 +102,7 @@ nearest_fraction <- function(x, most = 1e7, tolerance = 1e-13) {
     whole <- floor(rest + 1e-9)
     after <- whole * now + before
     if (after[2] > most) return(NULL)
-    if (abs(after[1] / after[2] - x) <= tolerance * max(x, 1e-3)) return(after)
+    if (abs(after[1] / after[2] - x) <= tolerance * max(abs(x), 1e-3)) return(after)
     before <- now
     now <- after
     rest <- 1 / (rest - whole)

@@ -144,6 +144,151 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_hands_start
+Rcpp::List core_hands_start(Rcpp::List maker, int marks);
+RcppExport SEXP _habanera_core_hands_start(SEXP makerSEXP, SEXP marksSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< int >::type marks(marksSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_start(maker, marks));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_draw
+Rcpp::List core_hands_draw(Rcpp::List maker, Rcpp::List law, int count, Rcpp::List words);
+RcppExport SEXP _habanera_core_hands_draw(SEXP makerSEXP, SEXP lawSEXP, SEXP countSEXP, SEXP wordsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< int >::type count(countSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_draw(maker, law, count, words));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_put_under
+Rcpp::List core_hands_put_under(Rcpp::List maker, Rcpp::List law, Rcpp::NumericVector under_first);
+RcppExport SEXP _habanera_core_hands_put_under(SEXP makerSEXP, SEXP lawSEXP, SEXP under_firstSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type under_first(under_firstSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_put_under(maker, law, under_first));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_kept
+Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List ways);
+RcppExport SEXP _habanera_core_hands_kept(SEXP makerSEXP, SEXP lawSEXP, SEXP waysSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type ways(waysSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_kept(maker, law, ways));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_exchange
+Rcpp::List core_hands_exchange(Rcpp::List maker, Rcpp::List law, Rcpp::IntegerMatrix kept);
+RcppExport SEXP _habanera_core_hands_exchange(SEXP makerSEXP, SEXP lawSEXP, SEXP keptSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type kept(keptSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_exchange(maker, law, kept));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_indices
+Rcpp::NumericVector core_hands_indices(Rcpp::List maker, Rcpp::List law, Rcpp::List words);
+RcppExport SEXP _habanera_core_hands_indices(SEXP makerSEXP, SEXP lawSEXP, SEXP wordsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_indices(maker, law, words));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_count_question
+Rcpp::List core_count_question(Rcpp::List spec, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_question(SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_count_question(spec, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_trial_question
+Rcpp::List core_trial_question(Rcpp::List spec, double seed, Rcpp::NumericVector trials);
+RcppExport SEXP _habanera_core_trial_question(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_trial_question(spec, seed, trials));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_play_on
+Rcpp::List core_play_on(Rcpp::List spec, Rcpp::IntegerMatrix tables);
+RcppExport SEXP _habanera_core_play_on(SEXP specSEXP, SEXP tablesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type tables(tablesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_play_on(spec, tables));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_walk_question
+Rcpp::List core_walk_question(Rcpp::List spec, double path_limit);
+RcppExport SEXP _habanera_core_walk_question(SEXP specSEXP, SEXP path_limitSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type path_limit(path_limitSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_walk_question(spec, path_limit));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_class_law
+Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, bool replace, double state_limit);
+RcppExport SEXP _habanera_core_class_law(SEXP wordsSEXP, SEXP classesSEXP, SEXP sizeSEXP, SEXP replaceSEXP, SEXP state_limitSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type classes(classesSEXP);
+    Rcpp::traits::input_parameter< double >::type size(sizeSEXP);
+    Rcpp::traits::input_parameter< bool >::type replace(replaceSEXP);
+    Rcpp::traits::input_parameter< double >::type state_limit(state_limitSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_class_law(words, classes, size, replace, state_limit));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_address_words
 Rcpp::NumericMatrix core_address_words(double seed, double trial, double lane, int count);
 RcppExport SEXP _habanera_core_address_words(SEXP seedSEXP, SEXP trialSEXP, SEXP laneSEXP, SEXP countSEXP) {
@@ -253,6 +398,17 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},
     {"_habanera_core_trial_draws", (DL_FUNC) &_habanera_core_trial_draws, 3},
     {"_habanera_core_walk_draws", (DL_FUNC) &_habanera_core_walk_draws, 2},
+    {"_habanera_core_hands_start", (DL_FUNC) &_habanera_core_hands_start, 2},
+    {"_habanera_core_hands_draw", (DL_FUNC) &_habanera_core_hands_draw, 4},
+    {"_habanera_core_hands_put_under", (DL_FUNC) &_habanera_core_hands_put_under, 3},
+    {"_habanera_core_hands_kept", (DL_FUNC) &_habanera_core_hands_kept, 3},
+    {"_habanera_core_hands_exchange", (DL_FUNC) &_habanera_core_hands_exchange, 3},
+    {"_habanera_core_hands_indices", (DL_FUNC) &_habanera_core_hands_indices, 3},
+    {"_habanera_core_count_question", (DL_FUNC) &_habanera_core_count_question, 5},
+    {"_habanera_core_trial_question", (DL_FUNC) &_habanera_core_trial_question, 3},
+    {"_habanera_core_play_on", (DL_FUNC) &_habanera_core_play_on, 2},
+    {"_habanera_core_walk_question", (DL_FUNC) &_habanera_core_walk_question, 2},
+    {"_habanera_core_class_law", (DL_FUNC) &_habanera_core_class_law, 5},
     {"_habanera_core_address_words", (DL_FUNC) &_habanera_core_address_words, 4},
     {"_habanera_core_machine_threads", (DL_FUNC) &_habanera_core_machine_threads, 0},
     {"_habanera_core_shuffled_places", (DL_FUNC) &_habanera_core_shuffled_places, 5},

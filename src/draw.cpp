@@ -1,20 +1,12 @@
-#include "procedure.h"
+#include "draw.h"
 #include "tally.h"
 
 #include "habanera/draw/counting.hpp"
-#include "habanera/draw/draw.hpp"
 #include "habanera/draw/enumerating.hpp"
 
 using habanera::Cells;
 
 namespace {
-
-habanera::Draw to_draw(const Rcpp::List& spec) {
-  habanera::DrawSpec draw{to_kinds(spec["places"]), static_cast<std::size_t>(to_count(spec["size"])),
-                          Rcpp::as<bool>(spec["replace"])};
-  habanera::Procedure procedure = to_procedure(spec["steps"], draw.deck.size());
-  return habanera::Draw(std::move(draw), std::move(procedure));
-}
 
 template <Cells cells>
 Rcpp::List run_counts(const Rcpp::List& spec, double seed, double first, double count,

@@ -53,27 +53,24 @@ enum class Cells { kind, kind_and_position };
 // Counts the cards of many draws. With `pairs`, also how many pairs of like cards the trials held,
 // kind by kind: with it the variance per trial of a kind's count follows exactly.
 template <Cells cells>
-class DrawCounter {
+class CardSink {
  public:
-  DrawCounter(const Draw& draw, std::uint64_t seed, std::size_t kinds, bool pairs)
-      : draw_(&draw),
-        seed_(seed),
-        kinds_(kinds),
-        table_(draw.fresh_table()),
-        tally_(cells == Cells::kind ? kinds : kinds * draw.spec().size),
+  CardSink(std::size_t size, std::size_t kinds, bool pairs)
+      : kinds_(kinds),
+        tally_(cells == Cells::kind ? kinds : kinds * size),
         pairs_(pairs ? kinds : 0, 0),
-        held_(pairs ? kinds : 0, 0),
-        swaps_(draw.spec().size) {}
+        held_(pairs ? kinds : 0, 0) {}
 
-  void run(std::uint64_t begin, std::uint64_t end) {
-    // A choice per block, not per card.
-    if (!tally_.has_all_examples())
-      run_trials<true>(begin, end);
-    else if (!run_small_draws<most_small>(begin, end))
-      run_trials<false>(begin, end);
+  bool has_all_examples() const { return tally_.has_all_examples(); }
+
+  template <bool Examples>
+  void add(const Card* cards, std::size_t size, std::uint64_t trial) {
+#pragma GCC unroll 8
+    for (std::size_t i = 0; i < size; ++i) tally_.add<Examples>(cell(i, cards[i]), trial);
+    if (!pairs_.empty()) count_pairs(cards, size);
   }
 
-  void merge(const DrawCounter& other) {
+  void merge(const CardSink& other) {
     tally_.merge(other.tally_);
     for (std::size_t i = 0; i < pairs_.size(); ++i) pairs_[i] += other.pairs_[i];
   }
@@ -82,39 +79,74 @@ class DrawCounter {
   const std::vector<std::uint64_t>& pairs() const { return pairs_; }
 
  private:
+  std::size_t cell(std::size_t position, Card kind) const {
+    return (cells == Cells::kind ? 0 : position * kinds_) + kind;
+  }
+
+  void count_pairs(const Card* cards, std::size_t size) {
+    for (std::size_t i = 0; i < size; ++i) pairs_[cards[i]] += held_[cards[i]]++;
+    for (std::size_t i = 0; i < size; ++i) held_[cards[i]] = 0;
+  }
+
+  std::size_t kinds_;
+  Tally tally_;
+  std::vector<std::uint64_t> pairs_;
+  std::vector<std::uint32_t> held_;
+};
+
+// Plays many draws and hands the cards of each to a sink, which counts what it is after.
+template <class Sink>
+class DrawCounter {
+ public:
+  DrawCounter(const Draw& draw, std::uint64_t seed, Sink sink)
+      : draw_(&draw),
+        seed_(seed),
+        table_(draw.fresh_table()),
+        sink_(std::move(sink)),
+        swaps_(draw.spec().size) {}
+
+  void run(std::uint64_t begin, std::uint64_t end) {
+    // A choice per block, not per card.
+    sink_.has_all_examples() ? run_block<false>(begin, end) : run_block<true>(begin, end);
+  }
+
+  void merge(const DrawCounter& other) { sink_.merge(other.sink_); }
+  const Sink& sink() const { return sink_; }
+
+ private:
   static constexpr std::size_t most_small = 7;
 
+  template <bool Examples>
+  void run_block(std::uint64_t begin, std::uint64_t end) {
+    if (!run_small_draws<Examples, most_small>(begin, end)) run_trials<Examples>(begin, end);
+  }
+
   // Draws of a few cards, by far the most common, get a loop for each size.
-  template <std::size_t Top>
+  template <bool Examples, std::size_t Top>
   bool run_small_draws(std::uint64_t begin, std::uint64_t end) {
     if constexpr (Top == 0) {
       return false;
     } else {
-      if (draw_->spec().size != Top) return run_small_draws<Top - 1>(begin, end);
+      if (draw_->spec().size != Top) return run_small_draws<Examples, Top - 1>(begin, end);
       const UniformShuffle* shuffle = draw_->by_swaps();
-      if (!shuffle || !pairs_.empty() || !shuffle->settles_in_one_word(Top)) return false;
-      // From here on every draw is taken back; the one before this block may not have been.
-      table_ = draw_->fresh_table();
-      for (std::uint64_t trial = begin; trial < end; ++trial) small_draw<Top>(*shuffle, trial);
+      if (!shuffle || !shuffle->settles_in_one_word(Top)) return false;
+      // Every draw is taken back, so that the next begins on the deck as it was.
+      for (std::uint64_t trial = begin; trial < end; ++trial)
+        small_draw<Examples, Top>(*shuffle, trial);
       return true;
     }
   }
 
-  template <std::size_t Top>
+  template <bool Examples, std::size_t Top>
   void small_draw(const UniformShuffle& shuffle, std::uint64_t trial) {
     RandomChance chance(seed_, trial);
     Card* cards = table_.data();
     std::size_t others[Top];
     shuffle.settle<Top>(cards, chance, others);
-#pragma GCC unroll 8
-    for (std::size_t i = 0; i < Top; ++i) tally_.add<false>(cell(i, cards[i]), trial);
+    sink_.template add<Examples>(cards, Top, trial);
 #pragma GCC unroll 8
     for (std::size_t back = 1; back <= Top; ++back)
       std::swap(cards[Top - back], cards[others[Top - back]]);
-  }
-
-  std::size_t cell(std::size_t position, Card kind) const {
-    return (cells == Cells::kind ? 0 : position * kinds_) + kind;
   }
 
   template <bool Examples>
@@ -127,51 +159,42 @@ class DrawCounter {
       if (few_swaps) {
         SwapMemory memory(swaps_);
         (*draw_)(table_, work_, chance, memory);
-        count<Examples>(trial);
+        sink_.template add<Examples>(table_.data(), spec.size, trial);
         memory.take_back(table_.data());
       } else {
         Silent silent;
         if (!spec.replace) std::copy(spec.deck.begin(), spec.deck.end(), table_.begin());
         (*draw_)(table_, work_, chance, silent);
-        count<Examples>(trial);
+        sink_.template add<Examples>(table_.data(), spec.size, trial);
       }
     }
   }
 
-  template <bool Examples>
-  void count(std::uint64_t trial) {
-    const std::size_t size = draw_->spec().size;
-    for (std::size_t i = 0; i < size; ++i) tally_.add<Examples>(cell(i, table_[i]), trial);
-    if (!pairs_.empty()) count_pairs(size);
-  }
-
-  void count_pairs(std::size_t size) {
-    for (std::size_t i = 0; i < size; ++i) pairs_[table_[i]] += held_[table_[i]]++;
-    for (std::size_t i = 0; i < size; ++i) held_[table_[i]] = 0;
-  }
-
   const Draw* draw_;
   std::uint64_t seed_;
-  std::size_t kinds_;
   std::vector<Card> table_;
   Workspace work_;
-  Tally tally_;
-  std::vector<std::uint64_t> pairs_;
-  std::vector<std::uint32_t> held_;
+  Sink sink_;
   std::vector<SwapMemory::Swap> swaps_;
 };
 
-// Plays trials first to first + count - 1 and returns what they held.
-template <Cells cells>
-DrawCounter<cells> count_draws(const Draw& draw, std::size_t kinds, bool pairs, std::uint64_t seed,
-                               std::uint64_t first, std::uint64_t count, unsigned threads) {
+// Plays trials first to first + count - 1 and returns the sink that saw them.
+template <class Sink>
+Sink count_with(const Draw& draw, const Sink& sink, std::uint64_t seed, std::uint64_t first,
+                std::uint64_t count, unsigned threads) {
   const std::uint64_t entries = std::max<std::uint64_t>(draw.spec().size, 1);
   if (count > Tally::most_entries / entries)
     throw std::invalid_argument("at most " + std::to_string(Tally::most_entries / entries) +
                                 " trials of this draw can be run in one lap, not " +
                                 std::to_string(count));
   return run_blocks(first, count, threads,
-                    [&] { return DrawCounter<cells>(draw, seed, kinds, pairs); });
+                    [&] { return DrawCounter<Sink>(draw, seed, sink); }).sink();
+}
+
+template <Cells cells>
+CardSink<cells> count_draws(const Draw& draw, std::size_t kinds, bool pairs, std::uint64_t seed,
+                            std::uint64_t first, std::uint64_t count, unsigned threads) {
+  return count_with(draw, CardSink<cells>(draw.spec().size, kinds, pairs), seed, first, count, threads);
 }
 
 }  // namespace habanera

@@ -1,0 +1,115 @@
+#' @rdname exact
+#' @section Questions: A plain draw is worked out class by class: cards that no word tells apart are one class,
+#'   the number of each class among the cards still to come is hypergeometric (Johnson, Kemp & Kotz 2005,
+#'   "Univariate discrete distributions", eq. 6.1), with replacement binomial, and the state is the
+#'   cards drawn and the words' values so far. Where the order counts (`card_at()`), where there are stages, and
+#'   in [draw_until()], the hands are followed card by card. A shuffle that is not uniform can be worked
+#'   out for up to 7 cards, from the exact law of its arrangements, without redraws. `method = "walk"` walks
+#'   every path of the code that simulates.
+#' @export
+exact.habanera_question <- function(x, method = c("classes", "walk"), ...) {
+  exact_question(x, check_choice(method, c("classes", "walk")), rlang::current_env())
+}
+
+exact_question <- function(x, method, call, limits = exact_limits) {
+  law <- within_limits(keyed_law(x, method, call, limits), x, call)
+  rows <- gathered_rows(key_outcomes(x, law$key))
+  new_distribution("question", rows$outcomes, rows$sum(law$probability),
+                   new_provenance(x, entries_per_trial(x), source = law$source))
+}
+
+# Beyond these an exact answer is refused, and not given beside a simulated one unasked: states of the class
+# by class law, and different hands.
+exact_limits <- list(states = 2e7, hands = 1e6)
+quick_limits <- list(states = 5e5, hands = 2e4)
+most_walked_cards <- 7
+
+# Chances by the core's keys, with how they were found.
+keyed_law <- function(x, method, call, limits) {
+  shuffled <- !x$replace && !is_uniform(x$shuffle)
+  if (shuffled && method != "walk") return(c(arrangement_law(x, call), source = "arrangements"))
+  if (method == "walk") return(c(walked_question(x, call), source = "walk"))
+  if (is_plain_question(x)) {
+    law <- core_class_law(x$spec$words, question_classes(x), x$size, x$replace, limits$states)
+    return(c(law, source = "classes"))
+  }
+  c(hands_law(x, limits$hands), source = "hands")
+}
+
+is_plain_question <- function(x) {
+  inherits(x, "habanera_question") && !length(x$stages) && x$turns == 0 && !length(x$spec$turn_words) &&
+    !length(x$spec$words$places)
+}
+
+within_limits <- function(code, x, call) {
+  tryCatch(code, error = function(cnd) {
+    if (inherits(cnd, "habanera_error")) rlang::cnd_signal(cnd)
+    refuse(c(sprintf("The exact answer is out of reach: %s.", conditionMessage(cnd)),
+             i = "Ask something coarser, or simulate()."), "work", call)
+  })
+}
+
+walked_question <- function(x, call) {
+  if (played_in_r(x)) refuse("An R function cannot be walked.", "work", call)
+  core_walk_question(x$spec, most_paths)
+}
+
+# Every arrangement that the shuffle leaves, with its chance, and what is asked played on it.
+arrangement_law <- function(x, call) {
+  if (has_function(x$shuffle)) refuse("An R function cannot be worked out exactly; simulate().", "work", call)
+  if (length(x$deck) > most_walked_cards) {
+    refuse(sprintf("After a shuffle that is not uniform, at most %s can be worked out exactly, not %s; simulate().",
+                   count_of(most_walked_cards, "card"), format_count(length(x$deck))), "work", call)
+  }
+  if (length(x$stages)) {
+    refuse("After a shuffle that is not uniform, a hand with redraws or exchanges cannot be worked out exactly; simulate().",
+           "work", call)
+  }
+  law <- core_exact_law(core_steps(x$shuffle, repeated = FALSE), as.integer(step_times(x$shuffle)), length(x$deck),
+                        most_paths, most_products)
+  kinds <- match(codes_of(x$deck), x$pool$kinds$codes)
+  tables <- matrix(kinds[law$places], nrow = length(law$probability))
+  played <- core_play_on(x$spec, tables)
+  keys <- unlist(played$keys)
+  list(key = keys, probability = rep(law$probability, times = lengths(played$keys)))
+}
+
+# Cards that nothing in the question tells apart: the first kind of each class, and how many cards of it lie
+# in the deck and are held.
+question_classes <- function(x) {
+  class <- like_kinds(question_traits(x))
+  in_deck <- x$pool$in_deck
+  list(kind = which(!duplicated(class)), deck = as.double(rowsum(in_deck, class)),
+       held = as.double(rowsum(x$pool$kinds$copies - in_deck, class)), of_kind = class)
+}
+
+# Kinds that agree in all traits (a list of vectors with an entry for each) get one number.
+like_kinds <- function(traits) {
+  as.integer(vctrs::vec_group_id(vctrs::new_data_frame(rlang::set_names(traits, paste0("trait_", seq_along(traits))))))
+}
+
+question_traits <- function(x) {
+  words <- words_in(x$spec)
+  ways <- lapply(x$spec$stages, function(stage) lapply(stage$ways, `[[`, "value"))
+  within <- function(part, what) lapply(words, function(one) lapply(one[[part]], `[[`, what))
+  traits <- c(lapply(words, `[[`, "added"), lapply(x$spec$stages, `[[`, "under_first"),
+              unlist(c(ways, within("groups", "group"), within("places", "holds")), recursive = FALSE),
+              if (has_keep_function(x)) list(seq_len(nrow(x$pool$data))))
+  traits <- Filter(length, traits)
+  c(traits, run_blocks(x, traits))
+}
+
+# Of cards of one value, keep_run() keeps the first in the catalogue. So cards of a value may only share a
+# class when no other class comes between them.
+run_blocks <- function(x, traits) {
+  runs <- Filter(function(way) way$what == 3L, unlist(lapply(x$spec$stages, `[[`, "ways"), recursive = FALSE))
+  if (!length(runs)) return(NULL)
+  lapply(runs, function(way) {
+    like <- like_kinds(traits)
+    place <- order(way$value, seq_along(like))
+    changes <- c(TRUE, diff(like[place]) != 0)
+    block <- integer(length(like))
+    block[place] <- cumsum(changes)
+    block
+  })
+}

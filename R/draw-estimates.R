@@ -1,0 +1,140 @@
+# Estimates of a question's columns, from counts or from chances: a logical column has a chance, a number a
+# mean, a text a chance for each of its values; all of them turn by turn where there are turns.
+
+asked_columns <- function(outcomes) setdiff(names(outcomes), "turn")
+
+# `weight` is how often each row came, or its chance. One row per term: `term`, `turn` (when there are turns),
+# `column`, `estimate`, and `variance` in one trial. Chances are taken of the rows there are, so that a part of
+# the outcomes gives conditional estimates.
+weighted_terms <- function(outcomes, weight, wanted = asked_columns(outcomes)) {
+  turns <- if ("turn" %in% names(outcomes)) outcomes$turn else rep(0, nrow(outcomes))
+  each <- lapply(sort(unique(turns)), function(turn) {
+    rows <- turns == turn
+    terms <- do.call(rbind, lapply(wanted, function(name) column_terms(name, outcomes[[name]][rows], weight[rows])))
+    if (!is.null(terms)) cbind(terms, turn = turn, total = sum(weight[rows]))
+  })
+  found <- do.call(rbind, each)
+  if (!"turn" %in% names(outcomes)) found$turn <- NULL
+  found
+}
+
+column_terms <- function(name, values, weight) {
+  share <- weight / sum(weight)
+  if (is.character(values)) {
+    chances <- rowsum(share, values)
+    return(data.frame(term = paste0(name, "=", rownames(chances)), column = name, is_chance = TRUE,
+                      estimate = chances[, 1], variance = chances[, 1] * (1 - chances[, 1]), row.names = NULL))
+  }
+  mean <- sum(share * values)
+  data.frame(term = name, column = name, is_chance = is.logical(values), estimate = mean,
+             variance = sum(share * (values - mean)^2))
+}
+
+# Estimates from counts, with their intervals: Wilson's for a chance, normal for a mean.
+column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes)) {
+  terms <- weighted_terms(outcomes, n, wanted)
+  total <- terms$total
+  error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / pmax(total - 1, 0)) / total)
+  wilson <- wilson_interval(ifelse(terms$is_chance, round(terms$estimate * total), 0), total, level)
+  half <- stats::qnorm((1 + level) / 2) * error
+  cbind(
+    terms[intersect(c("term", "turn", "column", "is_chance", "estimate"), names(terms))], std.error = error,
+    conf.low = ifelse(terms$is_chance, wilson$low, terms$estimate - half),
+    conf.high = ifelse(terms$is_chance, wilson$high, terms$estimate + half),
+    half_width = ifelse(terms$is_chance, wilson$half_width, half), total = total
+  )
+}
+
+# The columns `exact`, `statistic` and `p.value` for estimates from counts, by the exact variance.
+beside_exact <- function(estimates, law) {
+  if (is.null(law)) return(cbind(estimates, exact = NA_real_, statistic = NA_real_, p.value = NA_real_))
+  key <- function(x) if ("turn" %in% names(x)) paste(x$term, x$turn) else x$term
+  place <- match(key(estimates), key(law))
+  estimates$exact <- ifelse(is.na(place), 0, law$estimate[place])
+  variance <- ifelse(is.na(place), 0, law$variance[place])
+  error <- sqrt(variance / estimates$total)
+  off <- estimates$estimate - estimates$exact
+  # Rounding in a column that cannot vary is no deviation.
+  settled <- abs(off) <= 1e-9 * pmax(1, abs(estimates$exact))
+  estimates$statistic <- ifelse(variance > 1e-12, off / error, ifelse(settled, NA, Inf))
+  estimates$p.value <- 2 * stats::pnorm(-abs(estimates$statistic))
+  estimates
+}
+
+# The exact answer beside a simulated one, when it takes no time to speak of; otherwise NULL.
+quick_exact <- function(experiment) {
+  if (has_keep_function(experiment)) return(NULL)
+  tryCatch(exact_question(experiment, "classes", NULL, quick_limits), habanera_error_work = function(cnd) NULL)
+}
+
+# Counts beside their exact law, row by row of tidy(); `part` picks the outcomes looked at.
+question_estimates <- function(x, level = 0.95, part = all_rows, law = quick_exact(x$provenance$experiment)) {
+  rows <- part(x$outcomes)
+  estimates <- column_estimates(x$outcomes[rows, , drop = FALSE], x$n[rows], trial_count(x), level)
+  if (is.null(law)) return(beside_exact(estimates, NULL))
+  rows <- part(law$outcomes)
+  beside_exact(estimates, weighted_terms(law$outcomes[rows, , drop = FALSE], law$probability[rows]))
+}
+
+all_rows <- function(outcomes) rep(TRUE, nrow(outcomes))
+
+#' @rawNamespace S3method(generics::tidy, habanera_counts_question)
+tidy.habanera_counts_question <- function(x, conf.level = 0.95, ...) {
+  check_between(conf.level, 0, 1)
+  estimates <- question_estimates(x, conf.level)
+  estimates[intersect(c("term", "turn", "estimate", "std.error", "conf.low", "conf.high", "exact", "statistic", "p.value"),
+                      names(estimates))]
+}
+
+#' @rawNamespace S3method(generics::tidy, habanera_distribution_question)
+tidy.habanera_distribution_question <- function(x, ...) {
+  terms <- weighted_terms(x$outcomes, x$probability)
+  terms[intersect(c("term", "turn", "estimate"), names(terms))]
+}
+
+# "1 in 24", or nothing for what always or never comes.
+one_in <- function(p) {
+  ifelse(is.na(p) | p <= 0 | p >= 1, "", sprintf("1 in %s", ifelse(1 / p < 1e4, format_number(1 / p, 4),
+                                                                  format_count(signif(1 / pmax(p, 1e-300), 4)))))
+}
+
+exact_in_words <- function(estimate, is_chance) {
+  if (!is_chance) return(format_statistic(estimate))
+  if (estimate <= 1e-15) return("never")
+  if (estimate >= 1 - 1e-12) return("always")
+  fraction <- nearest_fraction(estimate)
+  paste0(format_percent(estimate, 4), if (!is.null(fraction)) sprintf(" = %s", paste(whole_text(fraction), collapse = "/")),
+         ", ", one_in(estimate))
+}
+
+# What counts say of one term, with the exact value beside it.
+term_in_words <- function(row) {
+  interval <- if (row$is_chance && row$estimate == 0) {
+    sprintf("none seen, at most %s (95%%)", format_number(none_seen_bound(row$total), 2))
+  } else if (row$is_chance) {
+    sprintf("%s (95%%: %s to %s), %s", format_percent(row$estimate, 4), format_percent(row$conf.low, 4),
+            format_percent(row$conf.high, 4), one_in(row$estimate))
+  } else {
+    sprintf("on average %s (95%%: %s to %s)", format_statistic(row$estimate), format_statistic(row$conf.low),
+            format_statistic(row$conf.high))
+  }
+  paste0(term_name(row), sub(", $", "", interval), exactly_in_words(row))
+}
+
+exactly_in_words <- function(row) {
+  if (is.na(row$exact)) return("")
+  z <- if (is.na(row$statistic)) "" else sprintf(" (z %+.1f)", row$statistic)
+  sprintf("; exactly %s%s", exact_in_words(row$exact, row$is_chance), z)
+}
+
+term_name <- function(row) paste0(row$term, if (!is.null(row$turn)) sprintf(" at turn %s", format_count(row$turn)), ": ")
+
+# Whether counts and exact values agree, over all terms at once (Bonferroni).
+agreement_in_words <- function(estimates) {
+  p <- estimates$p.value[!is.na(estimates$p.value)]
+  if (!length(p)) return(NULL)
+  z <- max(abs(estimates$statistic), na.rm = TRUE)
+  agrees <- min(p) * length(p) >= verdict_level
+  sprintf("%s with the exact answer (largest |z| %.1f of %s).", if (agrees) "They agree" else "They do not agree", z,
+          count_of(length(p), "estimate"))
+}

@@ -1,0 +1,218 @@
+#' What came of a question
+#'
+#' For each outcome column its chance or mean, the interval, "1 in x", and the whole distribution; beside a
+#' simulated value the exact one, where it can be had at once, with the deviation in standard errors (z, by the
+#' exact variance).
+#'
+#' @param object Counts or a distribution of a question or of [draw_until()].
+#' @param given A condition on outcome columns by name: only the trials in which it holds are looked at.
+#' @param ... Not used.
+#' @return A `habanera_question_summary`. `as.data.frame()` gives the distributions, a row per column, turn and
+#'   value: `column`, `turn` (when there are turns), `value` (text), for counts `n`, `estimate` (share of the
+#'   trials looked at), `conf.low`, `conf.high` (Wilson), `exact` and `statistic` (z) where known; of an exact
+#'   answer `estimate`. `tidy()` gives the estimates; see [tidy()][tidy.habanera_counts].
+#' @section Errors: `habanera_error_language` for a condition that cannot be understood; `habanera_error_input`
+#'   when it never holds.
+#' @examples
+#' x <- draws(deck_standard(), 5, aces = count(rank == "A"), red = count(suit %in% c("hearts", "diamonds")))
+#' summary(exact(x), given = aces >= 1)
+#' @name summary.habanera_counts_question
+NULL
+
+#' @rdname summary.habanera_counts_question
+#' @export
+summary.habanera_counts_question <- function(object, given = NULL, ...) {
+  summarise_question(object, rlang::enquo(given), rlang::current_env())
+}
+
+#' @rdname summary.habanera_counts_question
+#' @export
+summary.habanera_distribution_question <- function(object, given = NULL, ...) {
+  summarise_question(object, rlang::enquo(given), rlang::current_env())
+}
+
+summarise_question <- function(x, given, call) {
+  expr <- checked_given(given, x, call)
+  part <- function(outcomes) given_rows(expr, outcomes, call)
+  simulated <- inherits(x, "habanera_counts")
+  law <- if (simulated) quick_exact(x$provenance$experiment) else x
+  rows <- part(x$outcomes)
+  if (!any(rows)) refuse(sprintf("`%s` never holds here.", expression_text(expr)), call = call)
+  estimates <- if (simulated) question_estimates(x, 0.95, part, law) else {
+    exact_estimates(x$outcomes[rows, , drop = FALSE], x$probability[rows])
+  }
+  structure(
+    list(estimates = estimates, values = question_values(x, law, part, simulated),
+         given = if (!is.null(expr)) expression_text(expr), share = given_share(x, rows, simulated),
+         simulated = simulated, words = if (simulated) run_in_words(x) else "exact",
+         question = in_words(x$provenance$experiment)),
+    class = "habanera_question_summary"
+  )
+}
+
+exact_estimates <- function(outcomes, probability) {
+  terms <- weighted_terms(outcomes, probability)
+  terms$std.deviation <- sqrt(terms$variance)
+  terms
+}
+
+# A condition on outcome columns, NULL when there is none.
+checked_given <- function(given, x, call) {
+  if (rlang::quo_is_null(given)) return(NULL)
+  checked_on_outcomes(rlang::quo_get_expr(given), x$outcomes, rlang::quo_get_env(given), call)
+}
+
+checked_on_outcomes <- function(expr, outcomes, env, call) {
+  lookup <- list(known = names(outcomes), words = character(), env = env, what = "the outcome columns are")
+  checked_expression(expr, lookup, call)
+}
+
+on_outcomes <- function(expr, outcomes, call) {
+  rep_len(interpret(expr, list(values = outcomes, rows = nrow(outcomes)), call), nrow(outcomes))
+}
+
+given_rows <- function(expr, outcomes, call) {
+  if (is.null(expr)) return(all_rows(outcomes))
+  holds <- on_outcomes(expr, outcomes, call)
+  if (is.logical(holds) && !anyNA(holds)) return(holds)
+  refuse(sprintf("`%s` must be a condition on outcome columns, TRUE or FALSE.", expression_text(expr)), "language", call)
+}
+
+# The share of entries looked at.
+given_share <- function(x, rows, simulated) {
+  weight <- if (simulated) x$n else x$probability
+  sum(weight[rows]) / sum(weight)
+}
+
+# The whole distribution of every column, turn by turn.
+question_values <- function(x, law, part, simulated) {
+  exact <- if (!is.null(law)) value_shares(law$outcomes, law$probability, part)
+  if (!simulated) return(exact[setdiff(names(exact), c("weight", "total"))])
+  seen <- value_shares(x$outcomes, x$n, part)
+  if (!is.null(exact)) {
+    unseen <- exact[!value_key(exact) %in% value_key(seen), , drop = FALSE]
+    unseen$weight <- unseen$estimate <- rep(0, nrow(unseen))
+    unseen$total <- rep(c(seen$total, 0)[1], nrow(unseen))
+    seen <- in_value_order(rbind(seen, unseen))
+  }
+  interval <- wilson_interval(seen$weight, seen$total)
+  expected <- if (is.null(exact)) NA_real_ else {
+    found <- exact$estimate[match(value_key(seen), value_key(exact))]
+    ifelse(is.na(found), 0, found)
+  }
+  z <- (seen$estimate - expected) / sqrt(expected * (1 - expected) / seen$total)
+  kept <- intersect(c("column", "turn", "value"), names(seen))
+  cbind(seen[kept], n = seen$weight, estimate = seen$estimate, conf.low = interval$low, conf.high = interval$high,
+        exact = expected, statistic = ifelse(is.finite(z), z, NA))
+}
+
+value_key <- function(x) do.call(paste, c(unname(as.list(x[intersect(c("column", "turn", "value"), names(x))])), sep = "\r"))
+
+value_shares <- function(outcomes, weight, part) {
+  rows <- part(outcomes)
+  outcomes <- outcomes[rows, , drop = FALSE]
+  weight <- weight[rows]
+  turns <- if ("turn" %in% names(outcomes)) outcomes$turn else rep(0, nrow(outcomes))
+  each <- lapply(asked_columns(outcomes), function(name) {
+    rows <- gathered_rows(vctrs::data_frame(turn = turns, value = outcomes[[name]]))
+    added <- rows$sum(weight)
+    total <- stats::ave(added, rows$outcomes$turn, FUN = sum)
+    data.frame(column = name, turn = rows$outcomes$turn, value = value_text(rows$outcomes$value), weight = added,
+               estimate = added / total, total = total)
+  })
+  found <- do.call(rbind, each)
+  if (!"turn" %in% names(outcomes)) found$turn <- NULL
+  found
+}
+
+value_text <- function(x) if (is.numeric(x)) format(x, digits = 12, trim = TRUE, drop0trailing = TRUE) else as.character(x)
+
+# By column as they came, then turn, then value: numbers as numbers.
+in_value_order <- function(x) {
+  number <- suppressWarnings(as.numeric(x$value))
+  turn <- if (is.null(x$turn)) rep(0, nrow(x)) else x$turn
+  x[order(match(x$column, unique(x$column)), turn, number, x$value), , drop = FALSE]
+}
+
+#' @export
+as.data.frame.habanera_question_summary <- function(x, row.names = NULL, optional = FALSE, ...) {
+  rownames(x$values) <- NULL
+  x$values
+}
+
+#' @rawNamespace S3method(generics::tidy, habanera_question_summary)
+tidy.habanera_question_summary <- function(x, ...) {
+  x$estimates[intersect(c("term", "turn", "estimate", "std.error", "conf.low", "conf.high", "exact", "statistic", "p.value"),
+                        names(x$estimates))]
+}
+
+#' @export
+print.habanera_question_summary <- function(x, rows = 12, ...) {
+  cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
+  writeLines(summary_lines(x))
+  shown <- printed_values(x, rows)
+  if (!is.null(shown)) print(shown, row.names = FALSE)
+  invisible(x)
+}
+
+summary_lines <- function(x) {
+  c(if (!is.null(x$given)) sprintf("Given %s, which holds in %s:", x$given, format_percent(x$share, 4)),
+    estimate_lines(x$estimates, x$simulated), if (x$simulated) agreement_in_words(x$estimates))
+}
+
+# A line for each term; by turns, the last turn's.
+estimate_lines <- function(estimates, simulated) {
+  if (!is.null(estimates$turn)) estimates <- estimates[estimates$turn == max(estimates$turn), , drop = FALSE]
+  lines <- lapply(seq_len(nrow(estimates)), function(i) {
+    row <- estimates[i, , drop = FALSE]
+    if (simulated) return(term_in_words(row))
+    spread <- if (!row$is_chance) sprintf(", standard deviation %s", format_statistic(row$std.deviation)) else ""
+    paste0(term_name(row), if (!row$is_chance) "on average ", exact_in_words(row$estimate, row$is_chance), spread)
+  })
+  unlist(lines)
+}
+
+# The distributions of the columns that have few values, or the course of the estimates by turn.
+printed_values <- function(x, rows) {
+  if (!is.null(x$estimates$turn)) return(printed_turns(x))
+  sizes <- table(x$values$column)
+  shown <- x$values[x$values$column %in% names(sizes)[sizes > 2 & sizes <= rows], , drop = FALSE]
+  if (!nrow(shown)) return(NULL)
+  printed <- data.frame(column = shown$column, value = shown$value)
+  if (!x$simulated) {
+    printed[["chance"]] <- format_percent(shown$estimate, 4)
+    printed[["1 in"]] <- sub("1 in ", "", one_in(shown$estimate))
+    return(printed)
+  }
+  cbind(printed, n = format_count(shown$n), share = format_percent(shown$estimate, 4),
+        `95%` = sprintf("%s to %s", format_percent(shown$conf.low), format_percent(shown$conf.high)),
+        exact = format_percent(shown$exact, 4), z = ifelse(is.na(shown$statistic), "", sprintf("%+.2f", shown$statistic)))
+}
+
+printed_turns <- function(x) {
+  estimates <- x$estimates
+  shown <- ifelse(estimates$is_chance, format_percent(estimates$estimate, 4), format_statistic(estimates$estimate))
+  terms <- unique(estimates$term)
+  turns <- sort(unique(estimates$turn))
+  table <- data.frame(turn = turns)
+  for (term in terms) {
+    of_term <- estimates$term == term
+    table[[term]] <- ifelse(turns %in% estimates$turn[of_term], shown[of_term][match(turns, estimates$turn[of_term])], "")
+  }
+  table
+}
+
+#' @export
+first_answer.habanera_counts_question <- function(x) {
+  estimates <- question_estimates(x)
+  c(estimate_lines(estimates, TRUE), sprintf("%s%s.", paste(c(agreement_in_words(estimates), ""), collapse = " "),
+                                              sentence(run_in_words(x))))
+}
+
+#' @export
+print.habanera_distribution_question <- function(x, rows = 10, ...) {
+  cat("<distribution> ", in_words(x$provenance$experiment), ", exact\n", sep = "")
+  writeLines(estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE))
+  print_head(as.data.frame(x), rows)
+  invisible(x)
+}

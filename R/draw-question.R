@@ -1,0 +1,205 @@
+# A question: a draw of which words are asked. The experiment keeps what was asked (`columns`, checked
+# expressions by name; `stages`; `turns` times `turn_size` cards more) and, made from it once, what the
+# core is told (`pool`, `words`, `spec`).
+
+new_question <- function(parts, size, columns, replace, shuffle, call, stages = list(), turns = 0, turn_size = 0) {
+  made_question(new_experiment(
+    "habanera_question", whole = parts$whole, deck = parts$deck, held = parts$held, dead = parts$dead, size = size,
+    columns = columns, replace = replace, shuffle = shuffle, stages = stages, turns = turns, turn_size = turn_size
+  ), call)
+}
+
+# Everything that can be wrong with a question is found here.
+made_question <- function(x, call) {
+  refuse_short_deck(x, call)
+  x$pool <- new_pool(x$deck, x$held, x$replace, most_in_hand(x))
+  x$words <- asked_words(x$columns, x$pool, c(hand_words, turn_words), call)
+  for (name in names(x$columns)) check_column(name, x, call)
+  refuse_order_lost(x, call)
+  x$spec <- question_spec(x, call)
+  x
+}
+
+checked_columns <- function(questions, catalogue, call) {
+  columns <- list()
+  for (i in seq_along(questions)) {
+    name <- check_column_name(names(questions)[i], names(columns), call)
+    columns[[name]] <- checked_outcome(rlang::quo_get_expr(questions[[i]]), catalogue, columns,
+                                       rlang::quo_get_env(questions[[i]]), call)
+  }
+  columns
+}
+
+check_column_name <- function(name, before, call) {
+  if (!nzchar(name)) refuse("Give each question a name, as in draws(deck, 5, aces = count(rank == \"A\")).", call = call)
+  if (name %in% reserved_columns) refuse(sprintf("`%s` is a name that results need for their own.", name), call = call)
+  if (name %in% before) refuse(sprintf("There are two questions with the name `%s`.", name), call = call)
+  name
+}
+
+# Every value that the column can have is worked out once, so that nothing bad waits for simulate().
+check_column <- function(name, x, call) {
+  words <- asked_words(x$columns[name], x$pool, c(hand_words, turn_words), call)
+  turns <- if ("turn" %in% all.vars(x$columns[[name]])) x$turns + 1 else 1
+  cells <- words$cells * turns
+  if (cells > most_cells) refuse_cells(expression_text(x$columns[[name]]), cells, call)
+  outcome_values(x$columns[[name]], words, seq_len(cells) - 1, call)
+}
+
+# The sizes that a hand can have before it grows by turns, and the most cards used up for it.
+drawn_sizes <- function(x) {
+  redraws <- Filter(function(stage) stage$stage == "redraw", x$stages)
+  put_back <- unlist(lapply(redraws, `[[`, "put_back"))
+  sizes <- unlist(lapply(redraws, `[[`, "sizes"))
+  exchanges <- Filter(function(stage) stage$stage == "exchange", x$stages)
+  hands <- length(x$held) + c(x$size, sizes - put_back)
+  exchanged <- sum(vapply(exchanges, `[[`, 0, "times")) * max(hands)
+  list(hands = hands, used = max(x$size, sizes) + exchanged + x$turns * x$turn_size)
+}
+
+most_in_hand <- function(x) max(drawn_sizes(x)$hands) + x$turns * x$turn_size
+
+refuse_short_deck <- function(x, call) {
+  used <- drawn_sizes(x)$used
+  if (x$replace || used <= length(x$deck)) return(invisible())
+  refuse(sprintf("These draws can take %s; the deck has %s to draw.", count_of(used, "card"),
+                 format_count(length(x$deck))), call = call)
+}
+
+# After an exchange or with cards put under, "the third card drawn" would mean nothing.
+refuse_order_lost <- function(x, call) {
+  places <- Filter(function(word) word$kind == "card_at", x$words$each)
+  moved <- Filter(function(stage) stage$stage == "exchange" || any(stage$put_back > 0), x$stages)
+  if (!length(places) || !length(moved)) return(invisible())
+  refuse(sprintf("`%s` has no meaning when cards are exchanged or put back one by one.", places[[1]]$text),
+         "language", call)
+}
+
+# What the core is told.
+question_spec <- function(x, call) {
+  turned <- Filter(function(word) word$kind %in% turn_words, x$words$each)
+  list(
+    until = FALSE, draw = question_draw(x, drawn_sizes(x)$used), held = match(codes_of(x$held), x$pool$kinds$codes),
+    size = x$size, turns = x$turns, turn_size = x$turn_size, cells = x$words$cells,
+    words = core_words(x$words, x$pool),
+    stages = lapply(x$stages, core_stage, x$pool, call),
+    turn_words = lapply(unname(turned), function(word) {
+      list(condition = new_condition(word$condition, x$pool, x$turns, call)$core, every = word$kind == "every_turn",
+           step = word$step)
+    })
+  )
+}
+
+question_draw <- function(x, used) {
+  list(places = match(codes_of(x$deck), x$pool$kinds$codes), size = used, replace = x$replace,
+       steps = if (has_function(x$shuffle)) list() else core_steps(x$shuffle))
+}
+
+#' @export
+result_kind.habanera_question <- function(experiment) "question"
+#' @export
+entries_per_trial.habanera_question <- function(experiment) experiment$turns + 1
+
+#' @export
+run_lap.habanera_question <- function(experiment, seed, first, count, threads) {
+  if (played_in_r(experiment)) return(tally_of_plays(play_in_r(experiment, seed, first - 1 + seq_len(count)), first))
+  refuse_too_many_outcomes(core_count_question(experiment$spec, seed, first, count, threads), experiment)
+}
+
+refuse_too_many_outcomes <- function(code, experiment) {
+  refuse_if_fails(code, sprintf("There are too many different outcomes to count; drop or coarsen %s.",
+                                paste0("`", finest_column(experiment), "`")), "work", NULL)
+}
+
+# The column that tells most hands apart.
+finest_column <- function(x) {
+  cells <- vapply(names(x$columns), function(name) {
+    texts <- names(calls_of(x$columns[[name]], c(hand_words, turn_words)))
+    prod(vapply(x$words$each[texts], `[[`, 0, "size"))
+  }, 0)
+  names(x$columns)[which.max(cells)]
+}
+
+#' @export
+precision_terms.habanera_question <- function(experiment) names(experiment$columns)
+
+#' @export
+half_widths.habanera_question <- function(experiment, tally, done, wanted) {
+  found <- counted_outcomes(experiment, tally)
+  column_estimates(found$outcomes, found$n, done, 0.95, wanted)$half_width
+}
+
+# Keys of the core as rows of outcomes, like rows added up.
+#' @export
+counted_outcomes.habanera_question <- function(experiment, tally) {
+  rows <- gathered_rows(key_outcomes(experiment, tally$key))
+  list(outcomes = rows$outcomes, n = rows$sum(tally$n), example_trial = rows$least(tally$example_trial), pairs = NULL)
+}
+
+key_outcomes <- function(x, key) UseMethod("key_outcomes")
+
+#' @export
+key_outcomes.habanera_question <- function(x, key) {
+  columns <- lapply(x$columns, outcome_values, x$words, key, call = NULL)
+  if (x$turns > 0) columns <- c(list(turn = key %/% x$words$cells), columns)
+  as.data.frame(columns, stringsAsFactors = FALSE, optional = TRUE)
+}
+
+#' @export
+play_trials.habanera_question <- function(experiment, seed, trials) {
+  played <- if (played_in_r(experiment)) play_in_r(experiment, seed, trials) else {
+    core_trial_question(experiment$spec, seed, trials)
+  }
+  played_rows(experiment, played, trials)
+}
+
+# A row for each trial and turn: the outcomes, then the cards in the hand at the end.
+played_rows <- function(x, played, trials) {
+  most <- max(lengths(played$hands), 0)
+  hands <- t(vapply(played$hands, function(hand) x$pool$kinds$cards[hand[seq_len(most)]], character(most)))
+  hands <- matrix(hands, nrow = length(trials), ncol = most,
+                  dimnames = list(NULL, sprintf("card_%d", seq_len(most))))
+  turns <- lengths(played$keys)
+  row <- rep(seq_along(trials), times = turns)
+  cbind(data.frame(trial = trials[row]), key_outcomes(x, unlist(played$keys)),
+        as.data.frame(hands)[row, , drop = FALSE], row.names = NULL)
+}
+
+#' @export
+in_words.habanera_question <- function(experiment) {
+  asked <- vapply(experiment$columns, expression_text, "")
+  sprintf("%s; %s", hand_in_words(experiment), paste(names(asked), "=", asked, collapse = ", "))
+}
+
+hand_in_words <- function(x) {
+  known <- function(cards, what) if (length(cards)) sprintf(", with %s %s", paste(format(cards), collapse = " "), what)
+  paste0(
+    sprintf("a hand of %s from %s", count_of(x$size + length(x$held), "card"), deck_in_words(x$whole)),
+    known(x$held, "held"), known(x$dead, "dead"), ", ", draw_manner(x),
+    paste(vapply(x$stages, function(stage) paste0(", ", stage_in_words(stage)), ""), collapse = ""),
+    if (x$turns > 0) sprintf(", then %s more by turn, %s", count_of(x$turn_size, "card"), count_of(x$turns, "time"))
+  )
+}
+
+#' @export
+as_plain.habanera_question <- function(experiment) {
+  list(kind = "question", deck = plain_deck(experiment$whole), held = as.character(experiment$held),
+       dead = as.character(experiment$dead), size = experiment$size,
+       columns = lapply(experiment$columns, expression_text), replace = experiment$replace,
+       shuffle = procedure_text(experiment$shuffle), stages = lapply(experiment$stages, plain_stage),
+       turns = experiment$turns, turn_size = experiment$turn_size)
+}
+
+#' @export
+from_plain.question <- function(plain) {
+  deck <- deck_from_plain(plain$deck)
+  catalogue <- catalogue_of(deck)
+  cards <- function(codes) as_cards(as.character(unlist(codes)), like = deck)
+  columns <- list()
+  for (name in names(plain$columns)) {
+    columns[[name]] <- checked_outcome(parse_expression(plain$columns[[name]], name, NULL), catalogue, columns, NULL, NULL)
+  }
+  new_question(parted_deck(deck, cards(plain$held), cards(plain$dead)), as.double(plain$size), columns,
+               plain$replace, procedure_from_plain(plain$shuffle), NULL,
+               lapply(plain$stages, stage_from_plain, catalogue), as.double(plain$turns), as.double(plain$turn_size))
+}

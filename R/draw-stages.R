@@ -1,0 +1,150 @@
+#' Stages of a draw
+#'
+#' What is done with a hand after it is drawn. Stages chain with the pipe: redraws first, then exchanges, then
+#' cards by turn.
+#'
+#' `redraw_if()` (a mulligan): a hand that meets the condition goes back, all is shuffled again, and `size` new
+#' cards come, of which `put_back` go under the deck: the last drawn, or first those for which `under` holds.
+#' Held cards stay. The condition is asked of every hand as it then stands, up to `times` times.
+#'
+#' `draw_more()`: after the hand, `times` turns bring `size` cards each. Outcomes get a column `turn`, from 0
+#' (the hand) to `times`; each row is about all cards so far. `every_turn(condition)` and
+#' `any_turn(condition)` look back over the turns.
+#'
+#' `exchange_cards()`: cards that are not kept are laid aside, all at once, and replaced from the top.
+#'
+#' @param x A question: [draws()] with named expressions.
+#' @param condition A condition on the hand in the [question_language], or on outcome columns by name.
+#' @param size Number of new cards; for `redraw_if()` `NULL` (as many as at first), or one number for each time.
+#' @param times How often at most (`redraw_if()`); number of turns, or of exchanges.
+#' @param put_back Number of cards that go under, or one number for each time.
+#' @param under `NULL`, or a condition on a card's attributes: such cards go under first.
+#' @return The question with the stage added.
+#' @section Errors: `habanera_error_input` for stages in another order and for more cards than the deck has;
+#'   `habanera_error_language` for a condition that cannot be understood.
+#' @examples
+#' built <- deck_from(demo_file("windfall.yaml"))
+#' draws(built, 7, grounds = count(kind == "ground")) |>
+#'   redraw_if(grounds < 2 | grounds > 5, times = 2, put_back = 1:2) |>
+#'   draw_more(times = 4) |>
+#'   exact()
+#' @export
+redraw_if <- function(x, condition, size = NULL, times = 1, put_back = 0, under = NULL) {
+  call <- rlang::current_env()
+  condition <- rlang::enquo(condition)
+  under <- rlang::enquo(under)
+  check_question(x, call)
+  refuse_after(x, "redraw_if()", c("exchange", "turns"), call)
+  if (has_function(x$shuffle)) refuse("A shuffle that is an R function cannot be made again in a trial: no redraws.")
+  check_whole(times, 1, 1000)
+  sizes <- check_each_time(if (is.null(size)) x$size else size - length(x$held), times, "size", call)
+  put_back <- check_each_time(put_back, times, "put_back", call)
+  if (any(put_back > sizes)) refuse("`put_back` must be at most the number of cards drawn.")
+  catalogue <- catalogue_of(x$deck)
+  stage <- list(
+    stage = "redraw", sizes = sizes, put_back = put_back,
+    condition = checked_outcome(rlang::quo_get_expr(condition), catalogue, x$columns, rlang::quo_get_env(condition), call, FALSE),
+    under = checked_under(under, catalogue, call)
+  )
+  with_stage(x, stage, call)
+}
+
+checked_under <- function(under, catalogue, call) {
+  if (rlang::quo_is_null(under)) return(NULL)
+  checked_attributes(rlang::quo_get_expr(under), catalogue, rlang::quo_get_env(under), call)
+}
+
+check_each_time <- function(x, times, name, call) {
+  fits <- is.numeric(x) && length(x) %in% c(1, times) && all(is.finite(x) & x >= 0 & x == floor(x))
+  if (fits) return(rep_len(as.double(x), times))
+  refuse(sprintf("`%s` must be a whole number of 0 or more, or one for each of the %s, not %s.", name,
+                 count_of(times, "time"), said(x)), call = call)
+}
+
+#' @rdname redraw_if
+#' @export
+draw_more <- function(x, size = 1, times) {
+  call <- rlang::current_env()
+  check_question(x, call)
+  refuse_after(x, "draw_more()", "turns", call)
+  x$turn_size <- check_whole(size, 0, most_cards)
+  x$turns <- check_whole(times, 1, 1000)
+  made_question(x, call)
+}
+
+#' @rdname redraw_if
+#' @param keep What is kept: [keep_groups()], [keep_suit()], [keep_run()], [keep_where()], a list of such, of
+#'   which the first that keeps a card decides; or an R function that is given the hand and returns the
+#'   cards it keeps, or `TRUE` and `FALSE` for each.
+#' @export
+exchange_cards <- function(x, keep, times = 1) {
+  call <- rlang::current_env()
+  check_question(x, call)
+  refuse_after(x, "exchange_cards()", "turns", call)
+  check_whole(times, 1, 1000)
+  if (is.function(keep) && length(x$stages)) {
+    refuse("An R function must be the only stage before turns: give redraws and exchanges in words instead.")
+  }
+  if (!is.function(keep) && any(vapply(x$stages, function(stage) !is.null(stage$f), TRUE))) {
+    refuse("An R function must be the only exchange.")
+  }
+  with_stage(x, list(stage = "exchange", times = times, ways = if (!is.function(keep)) checked_ways(keep, x, call),
+                     f = if (is.function(keep)) keep, code = if (is.function(keep)) deparse(keep)), call)
+}
+
+check_question <- function(x, call) {
+  if (inherits(x, "habanera_question")) return(x)
+  refuse(sprintf("`x` must be a question, such as draws(deck, 5, aces = count(rank == \"A\")), not %s.", said(x)),
+         call = call)
+}
+
+refuse_after <- function(x, what, later, call) {
+  there <- c(vapply(x$stages, `[[`, "", "stage"), if (x$turns > 0) "turns")
+  if (!any(there %in% later)) return(invisible())
+  refuse(sprintf("%s comes too late: the order is redraw_if(), exchange_cards(), and once draw_more().", what),
+         call = call)
+}
+
+with_stage <- function(x, stage, call) {
+  x$stages <- c(x$stages, list(stage))
+  made_question(x, call)
+}
+
+core_stage <- function(stage, pool, call) {
+  if (stage$stage == "exchange") {
+    return(list(stage = "exchange", times = stage$times, ways = lapply(stage$ways, core_way, pool, call)))
+  }
+  under <- if (is.null(stage$under)) rep(0, nrow(pool$data)) else condition_values(stage$under, pool, "under", call)
+  list(stage = "redraw", condition = new_condition(stage$condition, pool, 0, call)$core, sizes = stage$sizes,
+       put_back = stage$put_back, under_first = under)
+}
+
+stage_in_words <- function(stage) {
+  if (stage$stage == "exchange") {
+    kept <- if (is.null(stage$f)) join_words(vapply(stage$ways, format, ""), "or else") else "an R function"
+    return(sprintf("exchanged%s by %s", if (stage$times > 1) sprintf(" %s times", format_count(stage$times)) else "", kept))
+  }
+  sprintf("redrawn%s if %s", if (length(stage$sizes) > 1) sprintf(" up to %s", count_of(length(stage$sizes), "time")) else "",
+          expression_text(stage$condition)) |>
+    paste0(if (any(stage$put_back > 0)) sprintf(" with %s put under", paste(stage$put_back, collapse = ", then ")))
+}
+
+plain_stage <- function(stage) {
+  text <- function(expr) if (!is.null(expr)) expression_text(expr)
+  if (stage$stage == "exchange") {
+    return(list(stage = "exchange", times = stage$times, ways = lapply(stage$ways, plain_way), code = stage$code))
+  }
+  list(stage = "redraw", sizes = stage$sizes, put_back = stage$put_back, condition = text(stage$condition),
+       under = text(stage$under))
+}
+
+stage_from_plain <- function(plain, catalogue) {
+  if (plain$stage == "exchange") {
+    # Read from a file, the function is only text: it is never run.
+    return(list(stage = "exchange", times = as.double(plain$times),
+                ways = lapply(plain$ways, way_from_plain, catalogue), f = NULL, code = plain$code))
+  }
+  list(stage = "redraw", sizes = as.double(plain$sizes), put_back = as.double(plain$put_back),
+       condition = checked_outcome(parse_expression(plain$condition, "condition", NULL), catalogue, list(), NULL, NULL),
+       under = if (!is.null(plain$under)) checked_attributes(parse_expression(plain$under, "under", NULL), catalogue, NULL, NULL))
+}

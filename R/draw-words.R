@@ -1,0 +1,228 @@
+# The words of a question: what each says of a hand, reduced to whole numbers for the core.
+#
+# A `pool` is what hands are made of: a list of `deck` and `held` (cards), `replace`, `most` (the most
+# cards a hand can have), and what follows from them (see new_pool()).
+
+hand_words <- c("count", "total", "distinct", "largest_group", "card_at")
+turn_words <- c("every_turn", "any_turn")
+
+new_pool <- function(deck, held, replace, most) {
+  kinds <- kinds_of(c(deck, held))
+  in_deck <- as.double(tabulate(match(codes_of(deck), kinds$codes), length(kinds$codes)))
+  data <- catalogue_of(deck)$data[kinds$codes, , drop = FALSE]
+  list(deck = deck, held = held, replace = replace, most = most, kinds = kinds, in_deck = in_deck, data = data)
+}
+
+# Checks an outcome expression: words and R's operators on them. `columns` are the columns before it,
+# which may be used by name.
+checked_outcome <- function(expr, catalogue, columns, env, call, turns = TRUE) {
+  lookup <- list(
+    known = c(names(columns), "turn"), meanings = columns, words = c(hand_words, if (turns) turn_words), env = env,
+    what = "the outcome columns so far are",
+    check_word = function(word) checked_word(word, catalogue, columns, env, call)
+  )
+  checked_expression(expr, lookup, call)
+}
+
+checked_word <- function(word, catalogue, columns, env, call) {
+  name <- as.character(word[[1]])
+  operands <- as.list(word)[-1]
+  wanted <- if (name == "card_at") 2 else 1
+  if (length(operands) != wanted || !is.null(names(operands))) {
+    refuse(sprintf("%s() takes %s, as in %s.", name, if (wanted == 2) "a number and a condition" else "one value",
+                   word_example(name)), "language", call)
+  }
+  if (name %in% turn_words) {
+    return(as.call(list(word[[1]], checked_outcome(operands[[1]], catalogue, columns, env, call, turns = FALSE))))
+  }
+  if (name == "card_at") operands[[1]] <- checked_place(operands[[1]], env, call)
+  operands[[wanted]] <- checked_attributes(operands[[wanted]], catalogue, env, call)
+  as.call(c(word[[1]], operands))
+}
+
+word_example <- function(name) {
+  switch(name, count = "count(rank == \"A\")", total = "total(points)", distinct = "distinct(suit)",
+         largest_group = "largest_group(suit)", card_at = "card_at(1, rank == \"A\")",
+         sprintf("%s(count(rank == \"A\") > 0)", name))
+}
+
+# An expression of the catalogue's attributes alone.
+checked_attributes <- function(expr, catalogue, env, call) {
+  lookup <- list(known = names(catalogue$data), words = character(), env = env, what = "the attributes of a card are")
+  checked_expression(expr, lookup, call)
+}
+
+checked_place <- function(expr, env, call) {
+  lookup <- list(known = character(), words = character(), env = env, what = "names that may stand here are")
+  place <- interpret(checked_expression(expr, lookup, call), list(values = list(), rows = 1), call)
+  check_whole(place, 1, most_cards, "the place in card_at()", call)
+}
+
+# A value for every kind of card in the pool.
+attribute_values <- function(expr, pool, about, call) {
+  rows <- nrow(pool$data)
+  values <- interpret(expr, list(values = pool$data, rows = rows), call)
+  if (!length(values) %in% c(1, rows)) {
+    refuse(sprintf("In `%s`, `%s` has %s; it must have one for each of the %s of card.", about, expression_text(expr),
+                   count_of(length(values), "value"), count_of(rows, "kind")), "language", call)
+  }
+  values <- rep_len(values, rows)
+  missing <- which(is.na(values))
+  if (length(missing)) {
+    refuse(sprintf("In `%s`, `%s` is NA for the card %s; say what it counts as, with is.na(), %%in%% or ifelse().",
+                   about, expression_text(expr), quoted(pool$data$card[missing[1]])), "language", call)
+  }
+  values
+}
+
+condition_values <- function(expr, pool, about, call) {
+  values <- attribute_values(expr, pool, about, call)
+  if (is.logical(values)) return(as.double(values))
+  refuse(sprintf("In `%s`, `%s` must be a condition, TRUE or FALSE for each card, such as rank == \"A\".", about,
+                 expression_text(expr)), "language", call)
+}
+
+# What the core is told of one word, and how its index is read back: `low` to `high` in units of `unit` /
+# 10^`decimals`.
+new_word <- function(word, pool, call) {
+  text <- expression_text(word)
+  make <- switch(as.character(word[[1]]), count = count_word, total = total_word, card_at = place_word,
+                 distinct = , largest_group = group_word, turn_word)
+  defaults <- list(text = text, kind = as.character(word[[1]]), low = 0, high = 1, unit = 1, decimals = 0)
+  utils::modifyList(defaults, make(word, pool, text, call))
+}
+
+count_word <- function(word, pool, text, call) {
+  holds <- condition_values(word[[2]], pool, text, call)
+  if (!any(holds > 0) && nrow(pool$data)) {
+    inform_user(sprintf("`%s` is always 0: the condition holds for no card here.", text))
+  }
+  list(added = holds, high = most_sum(holds, pool))
+}
+
+# The largest sum that the cards of a hand can reach, and with values below 0 the smallest.
+most_sum <- function(values, pool) {
+  values <- pmax(0, values)
+  if (pool$replace) return(pool$most * max(values, 0))
+  of_cards <- rep(values, times = pool$kinds$copies)
+  sum(sort(of_cards, decreasing = TRUE)[seq_len(min(pool$most, length(of_cards)))])
+}
+
+total_word <- function(word, pool, text, call) {
+  values <- attribute_values(word[[2]], pool, text, call)
+  if (!is.numeric(values)) {
+    refuse(sprintf("In `%s`, `%s` is not a number for each card.", text, expression_text(word[[2]])), "language", call)
+  }
+  decimals <- decimals_of(values, text, call)
+  whole <- round(values * 10^decimals)
+  unit <- greatest_divisor(whole)
+  list(added = whole / unit, low = -most_sum(-whole / unit, pool), high = most_sum(whole / unit, pool), unit = unit,
+       decimals = decimals)
+}
+
+decimals_of <- function(values, text, call) {
+  for (decimals in 0:6) {
+    scaled <- values * 10^decimals
+    if (all(abs(scaled - round(scaled)) <= 1e-9 * pmax(1, abs(scaled)))) return(decimals)
+  }
+  refuse(sprintf("In `%s`, the values must have at most 6 decimals.", text), "language", call)
+}
+
+greatest_divisor <- function(x) {
+  divisor <- Reduce(function(a, b) if (b == 0) a else Recall(b, a %% b), abs(x), 0)
+  if (divisor == 0) 1 else divisor
+}
+
+group_word <- function(word, pool, text, call) {
+  values <- attribute_values(word[[2]], pool, text, call)
+  group <- match(values, unique(values))
+  groups <- max(group, 0)
+  sizes <- as.double(rowsum(pool$kinds$copies, factor(group, seq_len(groups))))
+  largest <- if (pool$replace) pool$most else max(sizes, 0)
+  list(group = group - 1L, groups = groups,
+       high = min(pool$most, if (as.character(word[[1]]) == "distinct") groups else largest))
+}
+
+place_word <- function(word, pool, text, call) {
+  most <- pool$most - length(pool$held)
+  if (word[[2]] > most) {
+    refuse(sprintf("`%s` asks for card %s; at most %s drawn.", text, format_count(word[[2]]),
+                   if (most == 1) "1 is" else paste(format_count(most), "are")), "language", call)
+  }
+  list(position = word[[2]], holds = condition_values(word[[3]], pool, text, call))
+}
+
+turn_word <- function(word, pool, text, call) list(condition = word[[2]])
+
+# The words of some expressions, with the step of each in the one index that the core counts by.
+asked_words <- function(expressions, pool, functions, call) {
+  found <- do.call(c, lapply(unname(expressions), calls_of, functions))
+  words <- lapply(found[!duplicated(names(found))], new_word, pool, call)
+  sizes <- vapply(words, function(word) word$high - word$low + 1, 0)
+  steps <- cumprod(c(1, sizes))
+  if (steps[length(steps)] >= 2^53) {
+    refuse("These outcome columns have too many combinations to be counted; drop some, or ask coarser ones.", "work", call)
+  }
+  words <- Map(function(word, step, size) utils::modifyList(word, list(step = step, size = size)), words,
+               steps[seq_along(words)], sizes)
+  list(each = words, cells = steps[length(steps)])
+}
+
+# What the words say at these indices of the core, each under its text.
+word_values <- function(words, index) {
+  lapply(words$each, function(word) {
+    raw <- (index %/% word$step) %% word$size + word$low
+    if (word$kind %in% c("card_at", turn_words)) return(raw == 1)
+    raw * word$unit / 10^word$decimals
+  })
+}
+
+# The words as the core takes them.
+core_words <- function(words, pool) {
+  each <- words$each
+  kinds <- nrow(pool$data)
+  added <- Reduce(`+`, lapply(each, function(word) if (is.null(word$added)) 0 else word$added * word$step), numeric(kinds))
+  of_kind <- function(kind) unname(Filter(function(word) word$kind %in% kind, each))
+  list(
+    start = sum(vapply(each, function(word) -word$low * word$step, 0)), added = added, cells = words$cells,
+    groups = lapply(of_kind(c("distinct", "largest_group")), function(word) {
+      list(group = word$group, groups = word$groups, step = word$step, size = word$size,
+           largest = word$kind == "largest_group")
+    }),
+    places = lapply(of_kind("card_at"), function(word) {
+      list(position = word$position - 1, step = word$step, holds = as.integer(word$holds))
+    })
+  )
+}
+
+# A condition on a hand as the core takes it: its words, and whether it holds at each of their indices,
+# turn by turn.
+new_condition <- function(expr, pool, turns, call) {
+  words <- asked_words(list(expr), pool, hand_words, call)
+  cells <- words$cells * (turns + 1)
+  if (cells > most_cells) refuse_cells(expression_text(expr), cells, call)
+  holds <- outcome_values(expr, words, seq_len(cells) - 1, call)
+  if (!is.logical(holds)) {
+    refuse(sprintf("`%s` must be a condition, TRUE or FALSE for each hand.", expression_text(expr)), "language", call)
+  }
+  list(expr = expr, words = words, core = list(words = core_words(words, pool), holds = as.integer(holds)))
+}
+
+most_cells <- 2^20
+
+refuse_cells <- function(text, cells, call) {
+  refuse(sprintf("`%s` can come out in %s ways to tell apart; at most %s can be worked with. Ask something coarser.",
+                 text, format_number(cells, 2), format_count(most_cells)), "work", call)
+}
+
+# An expression at indices of the core; above the words' indices, the turn is counted.
+outcome_values <- function(expr, words, index, call) {
+  scope <- list(values = list(turn = index %/% words$cells), words = word_values(words, index %% words$cells),
+                rows = length(index))
+  values <- rep_len(interpret(expr, scope, call), length(index))
+  if (anyNA(values) || any(is.infinite(values))) {
+    refuse(sprintf("`%s` is not always a value: it can be %s.", expression_text(expr),
+                   said(values[is.na(values) | is.infinite(values)][1])), "language", call)
+  }
+  values
+}

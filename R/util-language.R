@@ -1,0 +1,175 @@
+# The little language of questions. What a user types is checked here and worked out by our own
+# interpreter, with a fixed list of functions: nothing typed is ever run by R.
+
+# What may be called, besides the words that a question brings along; ifelse() is worked out apart.
+language_functions <- list(
+  `+` = `+`, `-` = `-`, `*` = `*`, `/` = `/`, `^` = `^`, `%%` = `%%`, `%/%` = `%/%`,
+  `==` = `==`, `!=` = `!=`, `<` = `<`, `<=` = `<=`, `>` = `>`, `>=` = `>=`,
+  `&` = `&`, `|` = `|`, `!` = `!`, `&&` = `&`, `||` = `|`, xor = xor, `(` = identity, `%in%` = `%in%`,
+  c = c, `:` = `:`, is.na = is.na, abs = abs, sqrt = sqrt, floor = floor, ceiling = ceiling, round = round,
+  min = pmin, max = pmax, ifelse = NULL
+)
+
+arithmetic <- c("+", "-", "*", "/", "^", "%%", "%/%", "abs", "sqrt", "floor", "ceiling", "round", "min", "max", ":")
+logic <- c("&", "|", "!", "xor", "&&", "||")
+orderings <- c("<", "<=", ">", ">=")
+divisions <- c("/", "%%", "%/%")
+
+expression_text <- function(expr) paste(trimws(deparse(expr, width.cutoff = 500L)), collapse = " ")
+
+# Text from a shell or a file as named expressions, as list(a = , b = ). It is parsed and nothing more.
+parse_expressions <- function(text, name, call = rlang::caller_env()) {
+  parsed <- tryCatch(parse(text = sprintf("list(%s\n)", text), keep.source = FALSE), error = function(cnd) NULL)
+  whole <- length(parsed) == 1 && is.call(parsed[[1]]) && identical(parsed[[1]][[1]], quote(list))
+  if (!whole) {
+    refuse(sprintf("`%s` is no whole expression: %s. It is like 'two_up = count(rank == \"A\") >= 2'.", name,
+                   quoted(text)), call = call)
+  }
+  as.list(parsed[[1]])[-1]
+}
+
+# The same for a single expression without a name.
+parse_expression <- function(text, name, call = rlang::caller_env()) {
+  parsed <- parse_expressions(text, name, call)
+  if (length(parsed) == 1 && is.null(names(parsed))) return(parsed[[1]])
+  refuse(sprintf("`%s` must be one expression, not %s.", name, quoted(text)), call = call)
+}
+
+# Checks a typed expression and returns it with the caller's names replaced by their values. `lookup`
+# is a list: `known` (names that may stand in it), `meanings` (expressions that stand for some of them),
+# `words` (functions of its own), `check_word(expr)` (returns the checked call of a word), `env` (where
+# other names are found, or NULL) and `what` (what known names are, for errors).
+checked_expression <- function(expr, lookup, call) {
+  if (is.symbol(expr)) return(checked_name(expr, lookup, call))
+  if (!is.call(expr)) return(checked_value(expr, lookup, call))
+  name <- called_name(expr, lookup, call)
+  if (name %in% lookup$words) return(lookup$check_word(expr))
+  operands <- lapply(as.list(expr)[-1], checked_operand, name, lookup, call)
+  refuse_operand_count(name, operands, call)
+  as.call(c(as.symbol(name), operands))
+}
+
+checked_operand <- function(operand, name, lookup, call) {
+  if (identical(operand, quote(expr = ))) refuse(sprintf("Something is missing in %s().", name), call = call)
+  checked_expression(operand, lookup, call)
+}
+
+called_name <- function(expr, lookup, call) {
+  allowed <- c(names(language_functions), lookup$words)
+  if (is.symbol(expr[[1]]) && as.character(expr[[1]]) %in% allowed) return(as.character(expr[[1]]))
+  said <- expression_text(expr[[1]])
+  hint <- switch(said, `if` = "; write ifelse(test, yes, no)", `=` = , `<-` = "; to compare, write ==",
+                 did_you_mean_function(said, allowed))
+  refuse(sprintf("`%s` cannot be used in a question%s. Its functions are %s, and arithmetic, comparison and logic.",
+                 said, hint, join_words(paste0(c(lookup$words, "ifelse", "min", "max", "abs", "round"), "()"))),
+         "language", call)
+}
+
+did_you_mean_function <- function(word, choices) {
+  near <- nearest_word(word, grep("^[a-z]", choices, value = TRUE))
+  if (is.null(near)) "" else sprintf("; did you mean %s()?", near)
+}
+
+operand_counts <- list(`!` = 1, `(` = 1, is.na = 1, abs = 1, sqrt = 1, floor = 1, ceiling = 1, round = 1, ifelse = 3,
+                       `+` = 1:2, `-` = 1:2, min = 2:99, max = 2:99, c = 1:1e4)
+
+refuse_operand_count <- function(name, operands, call) {
+  named <- names(operands)[nzchar(names(operands))]
+  if (length(named)) refuse(sprintf("%s() takes its values without names, not `%s =`.", name, named[1]), "language", call)
+  wanted <- operand_counts[[name]]
+  if (is.null(wanted)) wanted <- 2
+  if (length(operands) %in% wanted) return(invisible())
+  if (name %in% c("min", "max")) {
+    refuse(sprintf("%s() takes the %s of two or more values of one hand.", name,
+                   if (name == "min") "smallest" else "largest"), "language", call)
+  }
+  refuse(sprintf("%s takes %s, not %d.", name, count_of(max(wanted), "value"), length(operands)), "language", call)
+}
+
+checked_name <- function(expr, lookup, call) {
+  name <- as.character(expr)
+  if (name %in% names(lookup$meanings)) return(lookup$meanings[[name]])
+  if (name %in% lookup$known) return(expr)
+  found <- if (!is.null(lookup$env)) get0(name, lookup$env, inherits = TRUE)
+  if (is_plain_vector(found)) return(plain_vector(found))
+  kind <- if (is.function(found)) "is a function" else if (is.null(found)) "is not known here" else "is no plain vector"
+  refuse(sprintf("`%s` %s. %s: %s%s", name, kind, sentence(lookup$what),
+                 if (length(lookup$known)) join_words(lookup$known) else "none", did_you_mean(name, lookup$known)),
+         "language", call)
+}
+
+# Cards of the caller stand for their codes.
+is_plain_vector <- function(x) {
+  if (inherits(x, "cards") || is.factor(x)) return(length(x) > 0)
+  is.atomic(x) && length(x) > 0 && all(names(attributes(x)) == "names")
+}
+
+plain_vector <- function(x) if (is.factor(x) || inherits(x, "cards")) as.character(x) else unname(x)
+
+checked_value <- function(value, lookup, call) {
+  if ((is.numeric(value) || is.character(value) || is.logical(value)) && !anyNA(value)) return(value)
+  refuse(sprintf("%s cannot stand in a question; numbers, text, TRUE and FALSE can.", expression_text(value)),
+         "language", call)
+}
+
+# The value of a checked expression. `scope` is a list: `values` (vectors by name), `words` (vectors by
+# the text of the call they answer) and `rows` (how long a whole vector is).
+interpret <- function(expr, scope, call) {
+  if (is.symbol(expr)) return(scope$values[[as.character(expr)]])
+  if (!is.call(expr)) return(expr)
+  word <- scope$words[[expression_text(expr)]]
+  if (!is.null(word)) return(word)
+  name <- as.character(expr[[1]])
+  if (name == "ifelse") return(interpret_choice(expr, scope, call))
+  operands <- lapply(as.list(expr)[-1], interpret, scope, call)
+  refuse_operand_types(name, operands, expr, call)
+  if (name %in% divisions) refuse_zero(operands[[2]], expr, scope, call)
+  do.call(language_functions[[name]], operands)
+}
+
+# Each branch is worked out only where it is taken, so that it may guard a division.
+interpret_choice <- function(expr, scope, call) {
+  test <- rep_len(interpret(expr[[2]], scope, call), scope$rows)
+  if (!is.logical(test)) refuse_type(expr[[2]], "TRUE or FALSE", expr, call)
+  value <- rep(NA, scope$rows)
+  for (branch in list(list(which(test), expr[[3]]), list(which(!test), expr[[4]]))) {
+    taken <- branch[[1]]
+    if (length(taken)) value[taken] <- interpret(branch[[2]], narrowed(scope, taken), call)
+  }
+  value
+}
+
+narrowed <- function(scope, rows) {
+  pick <- function(values) if (length(values) == scope$rows) values[rows] else values
+  list(values = lapply(scope$values, pick), words = lapply(scope$words, pick), rows = length(rows))
+}
+
+refuse_operand_types <- function(name, operands, expr, call) {
+  for (i in seq_along(operands)) {
+    value <- operands[[i]]
+    if (name %in% arithmetic && !is.numeric(value) && !is.logical(value)) refuse_type(expr[[i + 1]], "a number", expr, call)
+    if (name %in% logic && !is.logical(value)) refuse_type(expr[[i + 1]], "TRUE or FALSE", expr, call)
+    if (name %in% orderings && is.character(value)) refuse_type(expr[[i + 1]], "a number", expr, call)
+  }
+}
+
+refuse_type <- function(part, wanted, expr, call) {
+  refuse(sprintf("In `%s`, `%s` is not %s.%s", expression_text(expr), expression_text(part), wanted,
+                 if (wanted == "TRUE or FALSE") " Compare it with something, as in >= 1." else ""), "language", call)
+}
+
+refuse_zero <- function(divisor, expr, scope, call) {
+  if (!length(divisor) || !any(divisor == 0, na.rm = TRUE)) return(invisible())
+  refuse(sprintf("`%s` divides by zero when `%s` is 0; guard it with ifelse().", expression_text(expr),
+                 expression_text(expr[[3]])), "language", call)
+}
+
+# All calls of the given functions in an expression, each once, by its text.
+calls_of <- function(expr, functions) {
+  if (!is.call(expr)) return(list())
+  if (is.symbol(expr[[1]]) && as.character(expr[[1]]) %in% functions) {
+    return(rlang::set_names(list(expr), expression_text(expr)))
+  }
+  inner <- do.call(c, lapply(as.list(expr)[-1], calls_of, functions))
+  inner[!duplicated(names(inner))]
+}

@@ -1,0 +1,244 @@
+#pragma once
+
+#include <algorithm>
+#include <cstddef>
+#include <cstdint>
+#include <map>
+#include <stdexcept>
+#include <string>
+#include <unordered_map>
+#include <utility>
+#include <vector>
+
+#include "habanera/draw/classes.hpp"
+#include "habanera/draw/words.hpp"
+#include "habanera/stat/exact_sum.hpp"
+
+// The exact law of a hand's words, class by class: how many cards of each class come, given how many are
+// still to come. The state is the index so far, the cards drawn, and the sizes of groups that later classes
+// may add to.
+
+namespace habanera {
+
+// The law of the number of marked cards among k drawn of `marked` + `rest`, without replacement:
+// hypergeometric (Johnson, Kemp & Kotz 2005, "Univariate discrete distributions", eq. 6.1). By its ratios,
+// from the mode outward, so that nothing overflows. Entry c is the chance of c.
+inline std::vector<double> hypergeometric_law(std::size_t marked, std::size_t rest, std::size_t k) {
+  const std::size_t low = k > rest ? k - rest : 0, high = std::min(marked, k);
+  std::vector<double> law(high + 1, 0.0);
+  const double m = static_cast<double>(marked), r = static_cast<double>(rest), n = static_cast<double>(k);
+  std::size_t mode = static_cast<std::size_t>((n + 1) * (m + 1) / (m + r + 2));
+  mode = std::clamp(mode, low, high);
+  const auto ratio = [&](double c) { return (m - c) * (n - c) / ((c + 1) * (r - n + c + 1)); };
+  law[mode] = 1;
+  for (std::size_t c = mode; c < high; ++c) law[c + 1] = law[c] * ratio(static_cast<double>(c));
+  for (std::size_t c = mode; c > low; --c) law[c - 1] = law[c] / ratio(static_cast<double>(c - 1));
+  ExactSum total;
+  for (const double weight : law) total.add(weight);
+  for (double& weight : law) weight /= total.value();
+  return law;
+}
+
+// The same with replacement: binomial with chance marked / (marked + rest).
+inline std::vector<double> binomial_law(std::size_t marked, std::size_t rest, std::size_t k) {
+  std::vector<double> law(k + 1, 0.0);
+  if (marked == 0 || rest == 0) {
+    law[marked == 0 ? 0 : k] = 1;
+    return law;
+  }
+  const double odds = static_cast<double>(marked) / static_cast<double>(rest), n = static_cast<double>(k);
+  const std::size_t mode = std::min(k, static_cast<std::size_t>((n + 1) * odds / (1 + odds)));
+  law[mode] = 1;
+  for (std::size_t c = mode; c < k; ++c)
+    law[c + 1] = law[c] * odds * (n - static_cast<double>(c)) / static_cast<double>(c + 1);
+  for (std::size_t c = mode; c > 0; --c)
+    law[c - 1] = law[c] / odds * static_cast<double>(c) / (n - static_cast<double>(c - 1));
+  ExactSum total;
+  for (const double weight : law) total.add(weight);
+  for (double& weight : law) weight /= total.value();
+  return law;
+}
+
+using IndexLaw = std::map<std::uint64_t, double>;
+
+class ClassLaw {
+ public:
+  ClassLaw(const Words& words, std::vector<CardClass> classes, bool replace, std::uint64_t state_limit)
+      : words_(&words), classes_(std::move(classes)), replace_(replace), state_limit_(state_limit) {
+    order_classes();
+    open_slots();
+  }
+
+  // Of the words' index after `size` cards on top of the held ones.
+  IndexLaw operator()(std::size_t size) const {
+    Law law;
+    law[first_state()].add(1);
+    std::uint64_t states = 0;
+    std::size_t rest = 0;
+    for (const CardClass& one : classes_) rest += one.deck;
+    for (std::size_t i = 0; i < classes_.size(); ++i) {
+      rest -= classes_[i].deck;
+      law = add_class(law, i, rest, size, states);
+    }
+    IndexLaw found;
+    for (const auto& [state, chance] : law)
+      if (state.drawn == size) found[state.index] += chance.value();
+    return found;
+  }
+
+ private:
+  struct State {
+    std::uint64_t index;
+    std::uint32_t drawn;
+    std::vector<std::uint16_t> open;  // sizes of the groups that have a slot
+    bool operator==(const State& other) const {
+      return index == other.index && drawn == other.drawn && open == other.open;
+    }
+  };
+  struct StateHash {
+    std::size_t operator()(const State& state) const {
+      std::uint64_t hash = state.index * 0x9e3779b97f4a7c15ULL + state.drawn;
+      for (const std::uint16_t size : state.open) hash = (hash ^ size) * 0x100000001b3ULL;
+      return static_cast<std::size_t>(hash ^ (hash >> 29));
+    }
+  };
+  using Law = std::unordered_map<State, ExactSum, StateHash>;
+
+  static constexpr std::size_t no_slot = static_cast<std::size_t>(-1);
+
+  // A group of a word as a class adds to it: where its size is kept, while it is.
+  struct Membership {
+    std::size_t slot;         // no_slot: the class is the only one of its group
+    std::uint16_t at_first;   // of the group in the held cards
+    bool closes;              // no later class adds to it
+  };
+
+  // The classes of one group of some word should follow each other, so that few groups are open at once:
+  // each word is tried as the one to sort by.
+  void order_classes() {
+    std::vector<CardClass> best = classes_;
+    double least = open_states(best);
+    for (const Words::Groups& groups : words_->groups) {
+      std::vector<CardClass> sorted = classes_;
+      std::stable_sort(sorted.begin(), sorted.end(), [&](const CardClass& a, const CardClass& b) {
+        return groups.group[a.kind] < groups.group[b.kind];
+      });
+      const double states = open_states(sorted);
+      if (states < least) {
+        least = states;
+        best = std::move(sorted);
+      }
+    }
+    classes_ = std::move(best);
+  }
+
+  // How many states of open groups there may be, added up over the classes.
+  double open_states(const std::vector<CardClass>& order) const {
+    double sum = 0;
+    for (std::size_t i = 0; i < order.size(); ++i) {
+      double states = 1;
+      for (const Words::Groups& groups : words_->groups) {
+        std::map<std::uint16_t, std::size_t> so_far;
+        for (std::size_t j = 0; j <= i; ++j) so_far[groups.group[order[j].kind]] += order[j].deck;
+        for (std::size_t j = i + 1; j < order.size(); ++j) {
+          const auto open = so_far.find(groups.group[order[j].kind]);
+          if (open == so_far.end()) continue;
+          states *= static_cast<double>(groups.largest ? open->second + 1 : 2);
+          so_far.erase(open);
+        }
+      }
+      sum += states;
+    }
+    return sum;
+  }
+
+  void open_slots() {
+    members_.assign(classes_.size(), {});
+    for (const Words::Groups& groups : words_->groups) {
+      std::map<std::uint16_t, std::vector<std::size_t>> classes;
+      std::map<std::uint16_t, std::size_t> held;
+      for (std::size_t i = 0; i < classes_.size(); ++i) {
+        classes[groups.group[classes_[i].kind]].push_back(i);
+        held[groups.group[classes_[i].kind]] += classes_[i].held;
+      }
+      for (std::size_t i = 0; i < classes_.size(); ++i) {
+        const std::uint16_t group = groups.group[classes_[i].kind];
+        const std::vector<std::size_t>& of_group = classes[group];
+        const bool opens = of_group.size() > 1 && of_group.front() == i;
+        if (opens) first_open_.push_back(static_cast<std::uint16_t>(held[group]));
+        const std::size_t slot = of_group.size() == 1 ? no_slot
+                                 : opens ? first_open_.size() - 1
+                                         : slot_of(of_group.front(), members_[i].size());
+        members_[i].push_back({slot, static_cast<std::uint16_t>(held[group]), of_group.back() == i});
+      }
+    }
+  }
+
+  std::size_t slot_of(std::size_t first_class, std::size_t word) const {
+    return members_[first_class][word].slot;
+  }
+
+  State first_state() const {
+    Reading reading(*words_);
+    reading.begin();
+    for (const CardClass& one : classes_)
+      for (std::size_t i = 0; i < one.held; ++i) reading.hold(one.kind);
+    return {reading.index(), 0, first_open_};
+  }
+
+  Law add_class(const Law& law, std::size_t i, std::size_t rest, std::size_t size,
+                std::uint64_t& states) const {
+    std::vector<std::vector<double>> laws(size + 1);
+    Law next;
+    for (const auto& [state, chance] : law) {
+      const std::size_t open = size - state.drawn;
+      std::vector<double>& counts = laws[open];
+      if (counts.empty())
+        counts = replace_ ? binomial_law(classes_[i].deck, rest, open)
+                          : hypergeometric_law(classes_[i].deck, rest, open);
+      const double before = chance.value();
+      for (std::size_t c = 0; c < counts.size(); ++c) {
+        if (counts[c] == 0) continue;
+        if (++states > state_limit_)
+          throw std::length_error("more than " + std::to_string(state_limit_) + " states");
+        next[with_cards(state, i, c)].add(before * counts[c]);
+      }
+    }
+    return next;
+  }
+
+  State with_cards(const State& state, std::size_t i, std::size_t count) const {
+    State next{state.index + words_->added[classes_[i].kind] * count,
+               state.drawn + static_cast<std::uint32_t>(count), state.open};
+    for (std::size_t word = 0; word < words_->groups.size(); ++word) {
+      const Words::Groups& groups = words_->groups[word];
+      const Membership& member = members_[i][word];
+      const std::size_t before = member.slot == no_slot ? member.at_first : state.open[member.slot];
+      const std::size_t after = before + count;
+      next.index += groups.step * grown(groups, state.index, before, after);
+      if (member.slot != no_slot) {
+        // Of a group that is only counted, it matters no more how large it is.
+        const std::size_t kept = groups.largest ? after : std::min<std::size_t>(after, 1);
+        next.open[member.slot] = static_cast<std::uint16_t>(member.closes ? 0 : kept);
+      }
+    }
+    return next;
+  }
+
+  // By how much a word grows when one of its groups does.
+  std::uint64_t grown(const Words::Groups& groups, std::uint64_t index, std::size_t before,
+                      std::size_t after) const {
+    if (!groups.largest) return before == 0 && after > 0;
+    const std::uint64_t best = index / groups.step % groups.size;
+    return after > best ? after - best : 0;
+  }
+
+  const Words* words_;
+  std::vector<CardClass> classes_;
+  bool replace_;
+  std::uint64_t state_limit_;
+  std::vector<std::vector<Membership>> members_;  // by class, by word of groups
+  std::vector<std::uint16_t> first_open_;
+};
+
+}  // namespace habanera
