@@ -12,6 +12,7 @@ exact.habanera_question <- function(x, method = c("classes", "walk"), ...) {
 }
 
 exact_question <- function(x, method, call, limits = exact_limits) {
+  refuse_far_places(x, call)
   law <- within_limits(keyed_law(x, method, call, limits), x, call)
   rows <- gathered_rows(key_outcomes(x, law$key))
   new_distribution("question", rows$outcomes, rows$sum(law$probability),

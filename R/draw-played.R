@@ -88,6 +88,7 @@ tally_of_plays <- function(played, first) {
 
 #' @export
 check_simulation.habanera_question <- function(experiment, settings, call) {
+  refuse_far_places(experiment, call)
   if (has_keep_function(experiment) && is.null(experiment$stages[[1]]$f)) {
     refuse("The keep function was not kept in the file; make the question again with exchange_cards().", call = call)
   }

@@ -75,6 +75,15 @@ refuse_order_lost <- function(x, call) {
          "language", call)
 }
 
+# Turns may still be added to a question; so this is asked when it is to be answered.
+refuse_far_places <- function(x, call) {
+  drawn <- x$pool$most - length(x$pool$held)
+  for (word in Filter(function(word) word$kind == "card_at" && word$position > drawn, x$words$each)) {
+    refuse(sprintf("`%s` asks for card %s; at most %s drawn.", word$text, format_count(word$position),
+                   if (drawn == 1) "1 is" else paste(format_count(drawn), "are")), "language", call)
+  }
+}
+
 # What the core is told.
 question_spec <- function(x, call) {
   turned <- Filter(function(word) word$kind %in% turn_words, x$words$each)

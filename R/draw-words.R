@@ -144,11 +144,6 @@ group_word <- function(word, pool, text, call) {
 }
 
 place_word <- function(word, pool, text, call) {
-  most <- pool$most - length(pool$held)
-  if (word[[2]] > most) {
-    refuse(sprintf("`%s` asks for card %s; at most %s drawn.", text, format_count(word[[2]]),
-                   if (most == 1) "1 is" else paste(format_count(most), "are")), "language", call)
-  }
   list(position = word[[2]], holds = condition_values(word[[3]], pool, text, call))
 }
 
