@@ -1,0 +1,59 @@
+#' How an estimate settles
+#'
+#' Plays the trials of a simulation once more and notes the estimate on the way, with its 95% band and the exact
+#' value where it can be had at once.
+#'
+#' @param x Counts of a question or of [draw_until()], made by `simulate()`.
+#' @param column Name of an outcome column, or a term of [tidy()][tidy.habanera_counts]; `NULL`: the first.
+#' @return A data frame of class `habanera_convergence`: `trials` (how many so far), `estimate`, `conf.low`, `conf.high`,
+#'   `exact` (`NA` where not known). Of a question with turns, of the last turn.
+#' @section Errors: `habanera_error_input` for counts that were not simulated here, or an unknown column.
+#' @examples
+#' x <- simulate(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2), nsim = 1e4, seed = 1)
+#' convergence(x, "two_up")
+#' @export
+convergence <- function(x, column = NULL) {
+  call <- rlang::current_env()
+  if (!inherits(x, "habanera_counts_question")) {
+    refuse(sprintf("`x` must be counts of a question, from simulate(), not %s.", said(x)))
+  }
+  estimates <- last_turn(question_estimates(x))
+  column <- settled_term(column, estimates, call)
+  exact <- estimates$exact[estimates$term == column]
+  from <- x$provenance
+  first <- from$trials$first[1]
+  stops <- settling_stops(from$trials$last[1] - first + 1)
+  tally <- NULL
+  rows <- list()
+  for (i in seq_along(stops)) {
+    done <- c(0, stops)[i]
+    tally <- add_tallies(tally, run_lap(from$experiment, from$seed, first + done, stops[i] - done, resolve_threads(NULL)))
+    rows[[i]] <- settled_row(from$experiment, tally, stops[i], column, exact)
+  }
+  structure(do.call(rbind, rows), class = c("habanera_convergence", "data.frame"), term = column,
+            question = in_words(from$experiment), seed = from$seed)
+}
+
+last_turn <- function(estimates) {
+  if (is.null(estimates$turn)) estimates else estimates[estimates$turn == max(estimates$turn), , drop = FALSE]
+}
+
+settled_term <- function(column, estimates, call) {
+  if (is.null(column)) return(estimates$term[1])
+  check_string(column, "column", call)
+  if (column %in% estimates$term) return(column)
+  refuse(sprintf("`column` must be one of %s, not %s%s", join_words(estimates$term), quoted(column),
+                 did_you_mean(column, estimates$term)), call = call)
+}
+
+# Numbers of trials at even steps on a logarithmic scale.
+settling_stops <- function(trials) unique(round(exp(seq(log(min(10, trials)), log(trials), length.out = 60))))
+
+settled_row <- function(experiment, tally, trials, column, exact) {
+  found <- counted_outcomes(experiment, tally)
+  estimates <- last_turn(column_estimates(found$outcomes, found$n, trials, 0.95))
+  row <- estimates[estimates$term == column, , drop = FALSE]
+  # A text that has not come yet has no row.
+  if (!nrow(row)) row <- data.frame(estimate = 0, conf.low = 0, conf.high = none_seen_bound(trials))
+  data.frame(trials = trials, estimate = row$estimate, conf.low = row$conf.low, conf.high = row$conf.high, exact = exact)
+}

@@ -1,0 +1,248 @@
+#' What a game pays
+#'
+#' Puts prices on outcomes: the return to the player, the house edge, how often anything is won, the standard
+#' deviation per play, and what each line of the pay table contributes. Exact when `x` is.
+#'
+#' With chance p and pay v of each outcome, the mean pay is m = sum(p v), the return m / stake, the edge
+#' 1 - m / stake, the hit frequency the chance that v > 0, and the standard deviation sqrt(sum(p v^2) - m^2)
+#' (Epstein 2009, "The theory of gambling and statistical logic", ch. 3). From counts the standard error of m is
+#' the standard deviation over the root of the number of trials.
+#'
+#' @param x Counts or a distribution with one row of outcomes a trial, such as those of [draws()] with questions.
+#' @param pays What the player is handed, the stake included if it comes back: a vector named by the values of
+#'   an outcome column (values without a name pay 0), or an expression of outcome columns.
+#' @param stake What a play costs, a number above 0.
+#' @return A `habanera_payout`. `as.data.frame()` gives the lines: `line` (text), `chance`, `pays`,
+#'   `contribution` (chance times pays), `share` (of the mean pay). `tidy()`: `term` (`return_to_player`,
+#'   `house_edge`, `hit_frequency`, `mean_pay`, `std_deviation`), `estimate`, from counts `std.error`, `conf.low`,
+#'   `conf.high` (95%), and `exact` where it can be had at once.
+#' @section Errors: `habanera_error_input` for names that are no values of any column, and for pays below 0;
+#'   `habanera_error_language` for an expression that cannot be understood.
+#' @examples
+#' orchard <- deck_from(demo_file("orchard.csv"))
+#' x <- exact(draws(orchard, 3, alike = largest_group(suit)))
+#' payout(x, c("3" = 10), stake = 1)
+#' payout(x, ifelse(alike == 3, 10, 0))
+#' @export
+payout <- function(x, pays, stake = 1) {
+  call <- rlang::current_env()
+  check_payable(x, call)
+  check_between(stake, 0, 1e15)
+  new_payout(x, given_pays(rlang::enquo(pays), x, call), stake, call)
+}
+
+check_payable <- function(x, call) {
+  if (!is_result(x)) {
+    hint <- if (inherits(x, "habanera_experiment")) "; take exact() or simulate() of it first" else ""
+    refuse(sprintf("`x` must be counts or a distribution, not %s%s.", said_result(x), hint), call = call)
+  }
+  if (x$provenance$entries != 1) {
+    refuse(sprintf("Pays need one row of outcomes a trial; here a trial has %s.", format_count(x$provenance$entries)),
+           call = call)
+  }
+}
+
+said_result <- function(x) if (inherits(x, "habanera_experiment")) "an experiment" else said(x)
+
+# A list of `by` (columns the pay depends on) and `of(outcomes)` (the pay of each row).
+given_pays <- function(pays, x, call) {
+  expr <- rlang::quo_get_expr(pays)
+  if (!any(all.vars(expr) %in% names(x$outcomes))) return(pays_by_value(rlang::eval_tidy(pays), x, call))
+  pays_by_expression(expr, x, rlang::quo_get_env(pays), call)
+}
+
+pays_by_expression <- function(expr, x, env, call) {
+  expr <- checked_on_outcomes(expr, x$outcomes, env, call)
+  list(by = intersect(all.vars(expr), names(x$outcomes)), of = function(outcomes) {
+    check_pays(on_outcomes(expr, outcomes, call), call)
+  })
+}
+
+pays_by_value <- function(pays, x, call) {
+  check_pays(pays, call)
+  if (is.null(names(pays))) {
+    if (length(pays) == 1) return(list(by = character(), of = function(outcomes) rep(pays, nrow(outcomes))))
+    refuse("`pays` must be named by the values of an outcome, as in c(\"2\" = 5, \"3\" = 50).", call = call)
+  }
+  column <- paid_column(names(pays), x, call)
+  list(by = column, of = function(outcomes) {
+    found <- unname(pays[match(value_text(outcomes[[column]]), names(pays))])
+    ifelse(is.na(found), 0, found)
+  })
+}
+
+check_pays <- function(pays, call) {
+  if ((is.numeric(pays) || is.logical(pays)) && length(pays) && all(is.finite(pays) & pays >= 0)) return(as.double(pays))
+  refuse("`pays` must be finite numbers of 0 or more.", call = call)
+}
+
+# The column whose values the names are. A value that a simulation has not met may be named all the same.
+paid_column <- function(names, x, call) {
+  known <- lapply(x$outcomes, function(values) unique(value_text(values)))
+  met <- vapply(known, function(values) sum(names %in% values), 0)
+  best <- which.max(met)
+  if (met[best] == length(names)) return(names(known)[best])
+  missing <- setdiff(names, known[[best]])[1]
+  if (met[best] == 0 || inherits(x, "habanera_distribution")) {
+    refuse(sprintf("`pays` names %s, which is no value of an outcome here: %s.", quoted(missing), paste(
+      sprintf("%s is %s", names(known), vapply(known, join_some, "", 8)), collapse = "; ")), call = call)
+  }
+  inform_user(sprintf("`pays` names %s, which never came in these trials.", quoted(missing)))
+  names(known)[best]
+}
+
+new_payout <- function(x, pays, stake, call) {
+  simulated <- inherits(x, "habanera_counts")
+  weight <- if (simulated) x$n else x$probability
+  law <- if (simulated && inherits(x, "habanera_counts_question")) quick_exact(x$provenance$experiment)
+  structure(
+    list(lines = pay_lines(x$outcomes, weight, pays), moments = pay_moments(pays$of(x$outcomes), weight), stake = stake,
+         exact = if (!is.null(law)) pay_moments(pays$of(law$outcomes), law$probability),
+         trials = if (simulated) trial_count(x), words = if (simulated) run_in_words(x) else "exact",
+         question = in_words(x$provenance$experiment)),
+    class = "habanera_payout"
+  )
+}
+
+pay_moments <- function(values, weight) {
+  share <- weight / sum(weight)
+  mean <- sum(share * values)
+  list(mean = mean, hit = sum(share[values > 0]), sd = sqrt(max(0, sum(share * (values - mean)^2))))
+}
+
+most_pay_lines <- 24
+
+# A line for each combination of the columns that decide the pay, or, when these are many, for each pay.
+pay_lines <- function(outcomes, weight, pays) {
+  values <- pays$of(outcomes)
+  rows <- gathered_rows(cbind(outcomes[pays$by], pays = values))
+  if (nrow(rows$outcomes) > most_pay_lines || !length(pays$by)) rows <- gathered_rows(data.frame(pays = values))
+  chance <- rows$sum(weight) / sum(weight)
+  by <- setdiff(names(rows$outcomes), "pays")
+  line <- if (!length(by)) paste("pays", value_text(rows$outcomes$pays)) else {
+    do.call(paste, c(unname(Map(function(name, values) paste(name, "=", value_text(values)), by, rows$outcomes[by])),
+                     sep = ", "))
+  }
+  contribution <- chance * rows$outcomes$pays
+  data.frame(line = line, chance = chance, pays = rows$outcomes$pays, contribution = contribution,
+             share = contribution / max(sum(contribution), .Machine$double.xmin))
+}
+
+#' @export
+as.data.frame.habanera_payout <- function(x, row.names = NULL, optional = FALSE, ...) x$lines
+
+#' @rdname payout
+#' @param ... Not used.
+#' @rawNamespace S3method(generics::tidy, habanera_payout)
+tidy.habanera_payout <- function(x, ...) {
+  found <- data.frame(term = pay_terms, estimate = pay_estimates(x$moments, x$stake))
+  if (is.null(x$trials)) return(found)
+  # The error of a standard deviation depends on moments that pay tables leave wild: none is given.
+  error <- x$moments$sd / sqrt(x$trials)
+  hit <- wilson_interval(round(x$moments$hit * x$trials), x$trials)
+  half <- stats::qnorm(0.975) * error
+  found$std.error <- c(error / x$stake, error / x$stake, sqrt(x$moments$hit * (1 - x$moments$hit) / x$trials), error, NA)
+  found$conf.low <- found$estimate - c(half / x$stake, half / x$stake, found$estimate[3] - hit$low, half, NA)
+  found$conf.high <- found$estimate + c(half / x$stake, half / x$stake, hit$high - found$estimate[3], half, NA)
+  found$exact <- if (is.null(x$exact)) NA_real_ else pay_estimates(x$exact, x$stake)
+  found
+}
+
+pay_terms <- c("return_to_player", "house_edge", "hit_frequency", "mean_pay", "std_deviation")
+
+pay_estimates <- function(moments, stake) {
+  c(moments$mean / stake, 1 - moments$mean / stake, moments$hit, moments$mean, moments$sd)
+}
+
+#' @export
+print.habanera_payout <- function(x, ...) {
+  cat("<payout> ", x$question, "; ", x$words, "\n", sep = "")
+  writeLines(payout_sentences(x))
+  print(printed_lines_of_pay(x), row.names = FALSE)
+  invisible(x)
+}
+
+payout_sentences <- function(x) {
+  row <- tidy(x)
+  between <- function(i, format) {
+    if (is.null(x$trials)) return("")
+    exact <- if (is.na(row$exact[i])) "" else sprintf("; exactly %s", format(row$exact[i]))
+    sprintf(" (95%%: %s to %s%s)", format(row$conf.low[i]), format(row$conf.high[i]), exact)
+  }
+  percent <- function(p) format_percent(p, 4)
+  c(sprintf("A play at %s hands back %s on average%s: return to player %s, house edge %s%s.", format_money(x$stake),
+            format_money(row$estimate[4]), between(4, format_money), percent(row$estimate[1]), percent(row$estimate[2]),
+            between(2, percent)),
+    sprintf("Something is won in %s of plays%s; the standard deviation of a play is %s.", hit_in_words(row$estimate[3]),
+            between(3, percent), format_money(row$estimate[5])))
+}
+
+hit_in_words <- function(p) {
+  often <- one_in(p)
+  paste0(format_percent(p, 4), if (nzchar(often)) sprintf(", %s,", often))
+}
+
+# An amount: to four digits, and no digits that say nothing.
+format_money <- function(x) format(signif(x, 5), big.mark = ",", scientific = FALSE, trim = TRUE, drop0trailing = TRUE)
+
+printed_lines_of_pay <- function(x) {
+  data.frame(line = x$lines$line, chance = format_percent(x$lines$chance, 4), pays = vapply(x$lines$pays, format_money, ""),
+             contribution = format_number(x$lines$contribution, 4), share = format_percent(x$lines$share))
+}
+
+#' The price that meets an edge
+#'
+#' Solves for the stake at which the house keeps the share `edge` of it, or, with `stake` given, for the factor
+#' that all pays must be multiplied by: stake = mean pay / (1 - edge).
+#'
+#' @param x,pays As in [payout()].
+#' @param edge The share of the stake that the house keeps on average, below 1.
+#' @param stake `NULL` to solve for the stake, or the stake for which to scale the pays.
+#' @return A list of class `habanera_price`: `stake`, `factor` (1 when the stake is solved for), `pays` (the line, what it
+#'   pays now, what it would pay) and `std.error` of what was solved for (0 when exact).
+#' @section Errors: as [payout()]; `habanera_error_input` also when nothing is ever paid.
+#' @examples
+#' x <- exact(draws(deck_from(demo_file("orchard.csv")), 3, alike = largest_group(suit)))
+#' price_for(x, c("3" = 10, "2" = 1), edge = 0.15)
+#' price_for(x, c("3" = 10, "2" = 1), edge = 0.15, stake = 2)
+#' @export
+price_for <- function(x, pays, edge = 0.15, stake = NULL) {
+  call <- rlang::current_env()
+  check_payable(x, call)
+  check_between(edge, -1e6, 1)
+  if (!is.null(stake)) check_between(stake, 0, 1e15)
+  found <- new_payout(x, given_pays(rlang::enquo(pays), x, call), 1, call)
+  new_price(found, edge, stake, call)
+}
+
+new_price <- function(payout, edge, stake, call) {
+  mean <- payout$moments$mean
+  if (mean <= 0) refuse("Nothing is ever paid here; no price has an edge below 1.", call = call)
+  error <- if (is.null(payout$trials)) 0 else payout$moments$sd / sqrt(payout$trials)
+  factor <- if (is.null(stake)) 1 else (1 - edge) * stake / mean
+  solved <- if (is.null(stake)) mean / (1 - edge) else factor
+  lines <- payout$lines[payout$lines$pays > 0, , drop = FALSE]
+  structure(
+    list(stake = if (is.null(stake)) solved else stake, factor = factor, edge = edge,
+         pays = data.frame(line = lines$line, pays = lines$pays, would_pay = lines$pays * factor, row.names = NULL),
+         std.error = solved * error / mean, words = payout$words, question = payout$question),
+    class = "habanera_price"
+  )
+}
+
+#' @export
+print.habanera_price <- function(x, ...) {
+  cat("<price> ", x$question, "; ", x$words, "\n", sep = "")
+  cat(price_sentence(x), "\n", sep = "")
+  shown <- data.frame(line = x$pays$line, pays = vapply(x$pays$pays, format_money, ""))
+  if (x$factor != 1) shown$`would pay` <- vapply(x$pays$would_pay, format_money, "")
+  print(shown, row.names = FALSE)
+  invisible(x)
+}
+
+price_sentence <- function(x) {
+  error <- if (x$std.error > 0) sprintf(", with a standard error of %s", format_number(x$std.error, 2)) else ""
+  keeps <- sprintf("the house keeps %s of every stake", format_percent(x$edge, 4))
+  if (x$factor == 1) return(sprintf("At a stake of %s%s, %s.", format_money(x$stake), error, keeps))
+  sprintf("At a stake of %s with all pays times %s%s, %s.", format_money(x$stake), format_number(x$factor, 5), error, keeps)
+}
