@@ -1,6 +1,6 @@
 draws_command <- function() {
   new_command(
-    "draws", "Draws cards many times: does each card come up as often as it should?",
+    "draws", "Draws cards many times: does each card come up as often as it should? Or: what is in the hand?",
     "draws [OPTIONS]",
     c(list(
       cli_option("deck", "A catalogue file, or \"standard packs=2 jokers=1\", \"numbered 40\" [standard]",
@@ -16,11 +16,14 @@ draws_command <- function() {
       cli_option("first-number", "The number of the first card, where cards are numbers [1]", "N"),
       cli_option("group", "Add up by an attribute, such as suit, in the text", "NAME"),
       cli_option("precision", "Stop once every card's 95% half-width per trial is this small", "W"),
-      cli_option("expect", "fair: exit with status 1 if a bias is seen", "WORD"),
+      exact_option(),
+      cli_option("given", "With --ask: look only at trials for which this holds, such as 'aces >= 1'", "CONDITION"),
+      cli_option("expect", "fair, or with --ask 'two_up < 0.05': exit with status 1 if it does not hold", "WHAT"),
       cli_option("report", "Also write a page with figure and settings", "FILE"),
       cli_option("figure", "Also write the figure (.png, .svg or .pdf)", "FILE")
-    ), run_options(), common_options()),
+    ), question_options(), run_options(), common_options()),
     c("habanera draws --size 5 --trials 1e6 --seed 1",
+      "habanera draws --size 5 --ask 'two_up = count(rank == \"A\") >= 2' --exact",
       "habanera draws --deck orchard.csv --size 3 --group suit --report draws.html",
       "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0 --expect fair",
       "habanera draws --format csv --out draws.csv"),
@@ -30,6 +33,8 @@ draws_command <- function() {
 
 run_draws <- function(options, arguments) {
   refuse_arguments(draws_command(), arguments)
+  if (!is.null(options$ask)) return(run_question(options, draws_command()))
+  refuse_without_ask(options)
   option_word(options, "expect", "fair")
   format <- result_format(options)
   deck <- option_deck(options$deck)
@@ -45,6 +50,14 @@ run_draws <- function(options, arguments) {
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(counts), options$figure)
   emit_or_write(lines, options$out)
   draws_status(counts, options, interrupted)
+}
+
+refuse_without_ask <- function(options) {
+  for (name in c("given", "exact", "held", "dead")) {
+    if (!is.null(options[[name]]) && !isFALSE(options[[name]])) {
+      refuse_usage(draws_command(), sprintf("--%s goes with --ask.", name))
+    }
+  }
 }
 
 draws_status <- function(counts, options, interrupted) {
@@ -72,7 +85,7 @@ counts_for_shell <- function(options, deck) {
   if (sources[["file"]]) {
     return(draws_recorded(options$file, deck, size, options$replace, numbering))
   }
-  simulate_for_shell(shell_experiment(options, deck, size, numbering), options)
+  simulate_for_shell(shell_experiment(options, deck, size, numbering), options, "card")
 }
 
 shell_experiment <- function(options, deck, size, numbering) {
@@ -81,13 +94,14 @@ shell_experiment <- function(options, deck, size, numbering) {
   if (!is.null(options$program)) {
     return(draws_program(options$program, deck, size, options$replace, numbering))
   }
-  draws(deck, if (is.null(size)) 5 else size, options$replace, shuffle)
+  draws(deck, if (is.null(size)) 5 else size, replace = options$replace, shuffle = shuffle)
 }
 
-simulate_for_shell <- function(experiment, options) {
+# `--precision` is about the outcome column named here.
+simulate_for_shell <- function(experiment, options, precise) {
   precision <- option_number(options, "precision")
   simulate(experiment, option_number(options, "trials"), option_number(options, "seed"),
            threads = option_number(options, "threads"),
-           precision = if (!is.null(precision)) c(card = precision),
+           precision = if (!is.null(precision)) rlang::set_names(precision, precise),
            checkpoint = options$checkpoint, progress = isatty(stderr()) && !options$quiet)
 }

@@ -42,7 +42,7 @@ option_parser <- function(command) {
 option_names <- function(command) vapply(command$options(), function(option) option@long_flag, "")
 
 parse_words <- function(command, words) {
-  words <- join_values(command, words)
+  words <- join_repeated(command, join_values(command, words))
   refuse_unknown_options(command, words)
   parsed <- tryCatch(
     optparse::parse_args(option_parser(command), args = words,
@@ -61,6 +61,20 @@ join_values <- function(command, words) {
   if (max(at) == length(words)) refuse_usage(command, sprintf("%s needs a value.", words[length(words)]))
   words[at] <- paste0(words[at], "=", words[at + 1])
   words[-(at + 1)]
+}
+
+# Options that may be given several times, their values joined by commas; any other is one too many.
+joined_options <- "--ask"
+
+join_repeated <- function(command, words) {
+  names <- ifelse(startsWith(words, "--"), sub("=.*$", "", words), "")
+  again <- names[nzchar(names) & duplicated(names)]
+  if (!length(again)) return(words)
+  strange <- setdiff(again, joined_options)
+  if (length(strange)) refuse_usage(command, sprintf("%s is given twice.", strange[1]))
+  at <- which(names == joined_options)
+  words[at[1]] <- paste0(joined_options, "=", paste(sub("^[^=]*=", "", words[at]), collapse = ", "))
+  words[-at[-1]]
 }
 
 refuse_unknown_options <- function(command, words) {

@@ -38,17 +38,32 @@
 #' @export
 draws <- function(deck, size, ..., replace = FALSE, shuffle = shuffle_uniform(), held = NULL, dead = NULL) {
   call <- rlang::current_env()
+  refuse_short_names(rlang::names2(as.list(sys.call())), call)
   check_deck(deck)
   check_flag(replace)
   questions <- rlang::enquos(...)
   parts <- parted_deck(deck, held, dead, call)
   check_draw_size(size, parts, replace, call)
   check_procedure(shuffle)
+  if (replace && !missing(shuffle)) {
+    refuse("With `replace` each card comes from the whole deck: no shuffle, so give only one of the two.")
+  }
   drawn <- as.double(size) - length(parts$held)
   if (!length(questions)) {
     return(new_experiment("habanera_draws", deck = parts$deck, size = drawn, replace = replace, shuffle = shuffle))
   }
   new_question(parts, drawn, checked_columns(questions, catalogue_of(deck), call), replace, shuffle, call)
+}
+
+# R takes a question called `d` or `si` for `deck` or `size`.
+refuse_short_names <- function(names, call) {
+  for (name in c("deck", "size")) {
+    short <- names[nzchar(names) & names != name & startsWith(name, names)]
+    if (length(short)) {
+      refuse(sprintf("A question cannot be called `%s`: R reads that as `%s`. Give it a longer name.", short[1], name),
+             call = call)
+    }
+  }
 }
 
 #' @rdname draws

@@ -92,9 +92,9 @@ tidy.habanera_distribution_question <- function(x, ...) {
   terms[intersect(c("term", "turn", "estimate"), names(terms))]
 }
 
-# "1 in 24", or nothing for what always or never comes.
+# "1 in 24", or nothing for what never comes or more often than not.
 one_in <- function(p) {
-  ifelse(is.na(p) | p <= 0 | p >= 1, "", sprintf("1 in %s", ifelse(1 / p < 1e4, format_number(1 / p, 4),
+  ifelse(is.na(p) | p <= 0 | p > 0.5, "", sprintf("1 in %s", ifelse(1 / p < 1e4, format_number(1 / p, 4),
                                                                   format_count(signif(1 / pmax(p, 1e-300), 4)))))
 }
 
@@ -103,8 +103,8 @@ exact_in_words <- function(estimate, is_chance) {
   if (estimate <= 1e-15) return("never")
   if (estimate >= 1 - 1e-12) return("always")
   fraction <- nearest_fraction(estimate)
-  paste0(format_percent(estimate, 4), if (!is.null(fraction)) sprintf(" = %s", paste(whole_text(fraction), collapse = "/")),
-         ", ", one_in(estimate))
+  said <- paste0(format_percent(estimate, 4), if (!is.null(fraction)) sprintf(" = %s", paste(whole_text(fraction), collapse = "/")))
+  paste(c(said, if (estimate <= 0.5) one_in(estimate)), collapse = ", ")
 }
 
 # What counts say of one term, with the exact value beside it.

@@ -173,13 +173,8 @@ payout_sentences <- function(x) {
   c(sprintf("A play at %s hands back %s on average%s: return to player %s, house edge %s%s.", format_money(x$stake),
             format_money(row$estimate[4]), between(4, format_money), percent(row$estimate[1]), percent(row$estimate[2]),
             between(2, percent)),
-    sprintf("Something is won in %s of plays%s; the standard deviation of a play is %s.", hit_in_words(row$estimate[3]),
+    sprintf("Something is won in %s of plays%s; the standard deviation of a play is %s.", percent(row$estimate[3]),
             between(3, percent), format_money(row$estimate[5])))
-}
-
-hit_in_words <- function(p) {
-  often <- one_in(p)
-  paste0(format_percent(p, 4), if (nzchar(often)) sprintf(", %s,", often))
 }
 
 # An amount: to four digits, and no digits that say nothing.

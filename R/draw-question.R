@@ -12,7 +12,7 @@ new_question <- function(parts, size, columns, replace, shuffle, call, stages = 
 # Everything that can be wrong with a question is found here.
 made_question <- function(x, call) {
   refuse_short_deck(x, call)
-  x$pool <- new_pool(x$deck, x$held, x$replace, most_in_hand(x))
+  x$pool <- new_pool(x$deck, x$held, x$replace, min(drawn_sizes(x)$hands), most_in_hand(x))
   x$words <- asked_words(x$columns, x$pool, c(hand_words, turn_words), call)
   for (name in names(x$columns)) check_column(name, x, call)
   refuse_order_lost(x, call)
@@ -43,7 +43,7 @@ check_column <- function(name, x, call) {
   turns <- if ("turn" %in% all.vars(x$columns[[name]])) x$turns + 1 else 1
   cells <- words$cells * turns
   if (cells > most_cells) refuse_cells(expression_text(x$columns[[name]]), cells, call)
-  outcome_values(x$columns[[name]], words, seq_len(cells) - 1, call)
+  outcome_values(x$columns[[name]], words, possible_index(words, cells), call)
 }
 
 # The sizes that a hand can have before it grows by turns, and the most cards used up for it.

@@ -30,7 +30,7 @@ draw_until <- function(deck, condition, by_at_most = NULL, shuffle = shuffle_uni
 new_until <- function(deck, condition, most, shuffle, call) {
   x <- new_experiment("habanera_until", whole = deck, deck = deck, condition = condition, most = as.double(most), replace = FALSE,
                       shuffle = shuffle)
-  x$pool <- new_pool(deck, deck[0], FALSE, most)
+  x$pool <- new_pool(deck, deck[0], FALSE, 0, most)
   x$spec <- list(until = TRUE, draw = question_draw(x, most), most = x$most,
                  condition = new_condition(condition, x$pool, 0, call)$core)
   x

@@ -1,16 +1,16 @@
 # The words of a question: what each says of a hand, reduced to whole numbers for the core.
 #
-# A `pool` is what hands are made of: a list of `deck` and `held` (cards), `replace`, `most` (the most
-# cards a hand can have), and what follows from them (see new_pool()).
+# A `pool` is what hands are made of: a list of `deck` and `held` (cards), `replace`, `least` and `most` (the
+# fewest and the most cards a hand can have when it is asked), and what follows from them (see new_pool()).
 
 hand_words <- c("count", "total", "distinct", "largest_group", "card_at")
 turn_words <- c("every_turn", "any_turn")
 
-new_pool <- function(deck, held, replace, most) {
+new_pool <- function(deck, held, replace, least, most) {
   kinds <- kinds_of(c(deck, held))
   in_deck <- as.double(tabulate(match(codes_of(deck), kinds$codes), length(kinds$codes)))
   data <- catalogue_of(deck)$data[kinds$codes, , drop = FALSE]
-  list(deck = deck, held = held, replace = replace, most = most, kinds = kinds, in_deck = in_deck, data = data)
+  list(deck = deck, held = held, replace = replace, least = least, most = most, kinds = kinds, in_deck = in_deck, data = data)
 }
 
 # Checks an outcome expression: words and R's operators on them. `columns` are the columns before it,
@@ -83,21 +83,33 @@ condition_values <- function(expr, pool, about, call) {
 }
 
 # What the core is told of one word, and how its index is read back: `low` to `high` in units of `unit` /
-# 10^`decimals`.
+# 10^`decimals`. Below `from` it lies only while a hand is being read.
 new_word <- function(word, pool, call) {
   text <- expression_text(word)
   make <- switch(as.character(word[[1]]), count = count_word, total = total_word, card_at = place_word,
                  distinct = , largest_group = group_word, turn_word)
-  defaults <- list(text = text, kind = as.character(word[[1]]), low = 0, high = 1, unit = 1, decimals = 0)
+  defaults <- list(text = text, kind = as.character(word[[1]]), low = 0, high = 1, unit = 1, decimals = 0, from = -Inf)
   utils::modifyList(defaults, make(word, pool, text, call))
 }
 
 count_word <- function(word, pool, text, call) {
   holds <- condition_values(word[[2]], pool, text, call)
   if (!any(holds > 0) && nrow(pool$data)) {
-    inform_user(sprintf("`%s` is always 0: the condition holds for no card here.", text))
+    inform_user(sprintf("`%s` is always 0: the condition holds for no card here%s", text, unknown_value(word[[2]], pool)))
   }
-  list(added = holds, high = most_sum(holds, pool))
+  list(added = holds, high = most_sum(holds, pool), from = least_sum(holds, pool))
+}
+
+# The end of that sentence: which text no card has, and what is near.
+unknown_value <- function(condition, pool) {
+  for (same in calls_of(condition, "==")) {
+    attribute <- if (is.symbol(same[[2]])) pool$data[[as.character(same[[2]])]]
+    if (is.character(attribute) && is.character(same[[3]]) && !same[[3]] %in% attribute) {
+      return(sprintf("; no card has the %s %s%s", expression_text(same[[2]]), quoted(same[[3]]),
+                     did_you_mean(same[[3]], unique(attribute))))
+    }
+  }
+  "."
 }
 
 # The largest sum that the cards of a hand can reach, and with values below 0 the smallest.
@@ -106,6 +118,12 @@ most_sum <- function(values, pool) {
   if (pool$replace) return(pool$most * max(values, 0))
   of_cards <- rep(values, times = pool$kinds$copies)
   sum(sort(of_cards, decreasing = TRUE)[seq_len(min(pool$most, length(of_cards)))])
+}
+
+least_sum <- function(values, pool) {
+  if (any(values < 0)) return(-Inf)
+  if (pool$replace) return(pool$least * min(values, Inf))
+  sum(sort(rep(values, times = pool$kinds$copies))[seq_len(pool$least)])
 }
 
 total_word <- function(word, pool, text, call) {
@@ -117,7 +135,7 @@ total_word <- function(word, pool, text, call) {
   whole <- round(values * 10^decimals)
   unit <- greatest_divisor(whole)
   list(added = whole / unit, low = -most_sum(-whole / unit, pool), high = most_sum(whole / unit, pool), unit = unit,
-       decimals = decimals)
+       decimals = decimals, from = least_sum(whole / unit, pool))
 }
 
 decimals_of <- function(values, text, call) {
@@ -139,7 +157,7 @@ group_word <- function(word, pool, text, call) {
   groups <- max(group, 0)
   sizes <- as.double(rowsum(pool$kinds$copies, factor(group, seq_len(groups))))
   largest <- if (pool$replace) pool$most else max(sizes, 0)
-  list(group = group - 1L, groups = groups,
+  list(group = group - 1L, groups = groups, from = min(pool$least, 1),
        high = min(pool$most, if (as.character(word[[1]]) == "distinct") groups else largest))
 }
 
@@ -196,11 +214,21 @@ new_condition <- function(expr, pool, turns, call) {
   words <- asked_words(list(expr), pool, hand_words, call)
   cells <- words$cells * (turns + 1)
   if (cells > most_cells) refuse_cells(expression_text(expr), cells, call)
-  holds <- outcome_values(expr, words, seq_len(cells) - 1, call)
-  if (!is.logical(holds)) {
+  index <- possible_index(words, cells)
+  found <- outcome_values(expr, words, index, call)
+  if (!is.logical(found)) {
     refuse(sprintf("`%s` must be a condition, TRUE or FALSE for each hand.", expression_text(expr)), "language", call)
   }
-  list(expr = expr, words = words, core = list(words = core_words(words, pool), holds = as.integer(holds)))
+  holds <- integer(cells)
+  holds[index + 1] <- as.integer(found)
+  list(words = words, core = list(words = core_words(words, pool), holds = holds))
+}
+
+# The indices, below `cells`, of hands that are whole.
+possible_index <- function(words, cells) {
+  index <- seq_len(cells) - 1
+  whole <- lapply(words$each, function(word) (index %/% word$step) %% word$size + word$low >= word$from)
+  index[Reduce(`&`, whole, rep(TRUE, cells))]
 }
 
 most_cells <- 2^20

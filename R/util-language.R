@@ -20,7 +20,7 @@ expression_text <- function(expr) paste(trimws(deparse(expr, width.cutoff = 500L
 # Text from a shell or a file as named expressions, as list(a = , b = ). It is parsed and nothing more.
 parse_expressions <- function(text, name, call = rlang::caller_env()) {
   parsed <- tryCatch(parse(text = sprintf("list(%s\n)", text), keep.source = FALSE), error = function(cnd) NULL)
-  whole <- length(parsed) == 1 && is.call(parsed[[1]]) && identical(parsed[[1]][[1]], quote(list))
+  whole <- length(parsed) == 1 && is.call(parsed[[1]]) && identical(parsed[[1]][[1]], quote(list)) && length(parsed[[1]]) > 1
   if (!whole) {
     refuse(sprintf("`%s` is no whole expression: %s. It is like 'two_up = count(rank == \"A\") >= 2'.", name,
                    quoted(text)), call = call)
@@ -58,16 +58,16 @@ called_name <- function(expr, lookup, call) {
   allowed <- c(names(language_functions), lookup$words)
   if (is.symbol(expr[[1]]) && as.character(expr[[1]]) %in% allowed) return(as.character(expr[[1]]))
   said <- expression_text(expr[[1]])
-  hint <- switch(said, `if` = "; write ifelse(test, yes, no)", `=` = , `<-` = "; to compare, write ==",
+  hint <- switch(said, `if` = "; write ifelse(test, yes, no).", `=` = , `<-` = "; to compare, write ==.",
                  did_you_mean_function(said, allowed))
-  refuse(sprintf("`%s` cannot be used in a question%s. Its functions are %s, and arithmetic, comparison and logic.",
+  refuse(sprintf("`%s` cannot be used in a question%s Its functions are %s, and arithmetic, comparison and logic.",
                  said, hint, join_words(paste0(c(lookup$words, "ifelse", "min", "max", "abs", "round"), "()"))),
          "language", call)
 }
 
 did_you_mean_function <- function(word, choices) {
   near <- nearest_word(word, grep("^[a-z]", choices, value = TRUE))
-  if (is.null(near)) "" else sprintf("; did you mean %s()?", near)
+  if (is.null(near)) "." else sprintf("; did you mean %s()?", near)
 }
 
 operand_counts <- list(`!` = 1, `(` = 1, is.na = 1, abs = 1, sqrt = 1, floor = 1, ceiling = 1, round = 1, ifelse = 3,
@@ -123,8 +123,10 @@ interpret <- function(expr, scope, call) {
   if (name == "ifelse") return(interpret_choice(expr, scope, call))
   operands <- lapply(as.list(expr)[-1], interpret, scope, call)
   refuse_operand_types(name, operands, expr, call)
-  if (name %in% divisions) refuse_zero(operands[[2]], expr, scope, call)
-  do.call(language_functions[[name]], operands)
+  if (!name %in% c("%in%", "c", ":")) refuse_operand_lengths(operands, expr, scope, call)
+  if (name %in% divisions) refuse_zero(operands[[2]], expr, call)
+  # What is no number (a root of less than 0) is found when the whole value is looked at.
+  suppressWarnings(do.call(language_functions[[name]], operands))
 }
 
 # Each branch is worked out only where it is taken, so that it may guard a division.
@@ -158,7 +160,15 @@ refuse_type <- function(part, wanted, expr, call) {
                  if (wanted == "TRUE or FALSE") " Compare it with something, as in >= 1." else ""), "language", call)
 }
 
-refuse_zero <- function(divisor, expr, scope, call) {
+# R would lay a short vector out again and again: `suit == c("fig", "plum")` compares every other card with "plum".
+refuse_operand_lengths <- function(operands, expr, scope, call) {
+  bad <- which(!lengths(operands) %in% c(1, scope$rows))
+  if (!length(bad)) return(invisible())
+  refuse(sprintf("In `%s`, `%s` has %s. To ask for any of several, write %%in%%.", expression_text(expr),
+                 expression_text(expr[[bad[1] + 1]]), count_of(length(operands[[bad[1]]]), "value")), "language", call)
+}
+
+refuse_zero <- function(divisor, expr, call) {
   if (!length(divisor) || !any(divisor == 0, na.rm = TRUE)) return(invisible())
   refuse(sprintf("`%s` divides by zero when `%s` is 0; guard it with ifelse().", expression_text(expr),
                  expression_text(expr[[3]])), "language", call)

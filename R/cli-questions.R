@@ -1,0 +1,177 @@
+# Questions of draws in the shell. What is typed is parsed and checked, never run.
+
+question_options <- function() {
+  list(
+    cli_option("ask", "Questions by name, such as 'two_up = count(rank == \"A\") >= 2'; separated by commas", "QUESTIONS"),
+    cli_option("held", "Cards already in the hand, which --size counts, such as \"AS KD\"", "CARDS"),
+    cli_option("dead", "Cards known to be out of play", "CARDS")
+  )
+}
+
+exact_option <- function() cli_option("exact", "Work the answer out instead of simulating it")
+
+# In R the same is written draws(deck, size, ...).
+shell_question <- function(options, command) {
+  call <- NULL
+  asked <- parse_expressions(options$ask, "--ask", call)
+  deck <- option_deck(options$deck)
+  parts <- parted_deck(deck, options$held, options$dead, call)
+  size <- option_number(options, "size")
+  size <- check_draw_size(if (is.null(size)) 5 else size, parts, options$replace, call)
+  names <- names(asked)
+  if (is.null(names) || any(!nzchar(names))) {
+    refuse_usage(command, "every question in --ask needs a name, as in --ask 'aces = count(rank == \"A\")'.")
+  }
+  columns <- checked_columns(rlang::new_quosures(lapply(asked, rlang::new_quosure, env = emptyenv())),
+                             catalogue_of(deck), call)
+  new_question(parts, size - length(parts$held), columns, options$replace, procedure(options$shuffle), call)
+}
+
+# The answer, exact or simulated.
+shell_answer <- function(question, options, command) {
+  if (!options$exact) return(simulate_for_shell(question, options, precision_terms(question)[1]))
+  given <- c("checkpoint", "precision", "seed")
+  given <- given[!vapply(options[given], is.null, TRUE)]
+  if (length(given)) refuse_usage(command, sprintf("--exact plays no trials: no --%s.", given[1]))
+  exact(question)
+}
+
+run_question <- function(options, command) {
+  refuse_beside_ask(options, command)
+  question <- shell_question(options, command)
+  expectation <- read_expectation(options$expect, names(question$columns))
+  given <- if (!is.null(options$given)) parse_expression(options$given, "--given", NULL)
+  write_answer(question, options, command, given, expectation)
+}
+
+refuse_beside_ask <- function(options, command) {
+  others <- c("file", "program", "group", "first_number")
+  given <- c(others[!vapply(options[others], is.null, TRUE)], if (options$positions) "positions")
+  if (length(given)) {
+    refuse_usage(command, sprintf("--ask and --%s exclude each other.", gsub("_", "-", given[1])))
+  }
+}
+
+# Answers, writes and judges: `given` is an expression or NULL.
+write_answer <- function(question, options, command, given, expectation) {
+  interrupted <- FALSE
+  answer <- withCallingHandlers(shell_answer(question, options, command),
+                                habanera_warning_interrupted = function(cnd) interrupted <<- TRUE)
+  summary <- summarise_question(answer, rlang::new_quosure(given, emptyenv()), NULL)
+  lines <- switch(result_format(options), text = printed_lines(summary, options$out), csv = csv_lines(answer),
+                  json = json_lines(answer))
+  if (!is.null(options$report)) report(answer, options$report)
+  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(answer), options$figure)
+  emit_or_write(lines, options$out)
+  if (interrupted) return(exit_status[["interrupted"]])
+  expected_status(expectation, tidy(summary))
+}
+
+# A condition on estimates, checked before anything is played; NULL when none is given.
+read_expectation <- function(text, known) {
+  if (is.null(text)) return(NULL)
+  lookup <- list(known = known, words = character(), env = NULL, what = "what can be expected of is")
+  expectation <- list(text = text, expr = checked_expression(parse_expression(text, "--expect", NULL), lookup, NULL))
+  expectation_holds(expectation, rlang::rep_named(known, list(0.5)))
+  expectation
+}
+
+expectation_holds <- function(expectation, values) {
+  holds <- interpret(expectation$expr, list(values = values, rows = 1), NULL)
+  if (is.logical(holds) && length(holds) == 1 && !is.na(holds)) return(holds)
+  refuse(sprintf("`--expect` must be a condition such as 'two_up < 0.05', not %s.", quoted(expectation$text)), "usage",
+         call = NULL)
+}
+
+expected_status <- function(expectation, estimates) {
+  if (is.null(expectation)) return(exit_status[["done"]])
+  values <- as.list(rlang::set_names(estimates$estimate, estimates$term))
+  if (expectation_holds(expectation, values)) return(exit_status[["done"]])
+  used <- intersect(all.vars(expectation$expr), names(values))
+  cat(sprintf("habanera: expected %s, but %s.\n", expectation$text,
+              paste(used, "is", format_number(unlist(values[used]), 5), collapse = ", ")), file = stderr())
+  exit_status[["expectation_failed"]]
+}
+
+until_command <- function() {
+  new_command(
+    "until", "Turns cards until a condition holds: how many does it take?",
+    "until CONDITION [OPTIONS]",
+    c(list(
+      cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
+      cli_option("by-at-most", "Stop after so many cards", "N"),
+      cli_option("shuffle", "How it is shuffled [uniform]", "PROCEDURE", "uniform"),
+      exact_option(),
+      cli_option("given", "Look only at trials for which this holds, such as 'turned > 3'", "CONDITION"),
+      cli_option("expect", "Such as 'turned < 10': exit with status 1 if it does not hold", "CONDITION"),
+      cli_option("precision", "Stop once the 95% half-width of the mean is this small", "W"),
+      cli_option("report", "Also write a page with figure and settings", "FILE"), figure_option()
+    ), run_options(), common_options()),
+    c("habanera until 'count(rank == \"A\") >= 1' --exact",
+      "habanera until 'distinct(suit) == 4' --deck orchard.csv --by-at-most 10 --trials 1e6 --seed 1"),
+    run_until
+  )
+}
+
+run_until <- function(options, arguments) {
+  command <- until_command()
+  if (length(arguments) != 1) refuse_usage(command, "it needs one condition, such as 'count(rank == \"A\") >= 1'.")
+  deck <- option_deck(options$deck)
+  condition <- checked_outcome(parse_expression(arguments, "CONDITION", NULL), catalogue_of(deck), list(), NULL, NULL, FALSE)
+  most <- option_number(options, "by-at-most")
+  most <- if (is.null(most)) length(deck) else check_whole(most, 0, length(deck), "--by-at-most", NULL)
+  question <- new_until(deck, condition, most, procedure(options$shuffle), NULL)
+  given <- if (!is.null(options$given)) parse_expression(options$given, "--given", NULL)
+  write_answer(question, options, command, given, read_expectation(options$expect, c("turned", "met")))
+}
+
+payout_command <- function() {
+  new_command(
+    "payout", "Prices a draw: return to the player, house edge, hit frequency, and what each line pays.",
+    "payout --ask QUESTIONS --pays PAYS [OPTIONS]",
+    c(list(
+      cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
+      cli_option("size", "Cards in the hand [5]", "K", "5"),
+      cli_option("pays", "An expression of the questions, or values and pays such as '\"2\" = 5, \"3\" = 50'", "PAYS"),
+      cli_option("stake", "What a play costs [1]", "STAKE", "1"),
+      cli_option("edge", "Also solve for the stake at which the house keeps this share", "EDGE"),
+      cli_option("shuffle", "How it is shuffled [uniform]", "PROCEDURE", "uniform"),
+      cli_option("replace", "Put each card back before the next"), exact_option(),
+      cli_option("expect", "Such as 'house_edge > 0.1': exit with status 1 if it does not hold", "CONDITION"),
+      figure_option()
+    ), question_options(), run_options(), common_options()),
+    c("habanera payout --deck orchard.csv --size 3 --ask 'alike = largest_group(suit)' --pays '\"3\" = 10' --exact",
+      "habanera payout --ask 'aces = count(rank == \"A\")' --pays 'ifelse(aces >= 2, 5 * aces, 0)' --edge 0.15"),
+    run_payout
+  )
+}
+
+run_payout <- function(options, arguments) {
+  command <- payout_command()
+  refuse_arguments(command, arguments)
+  if (is.null(options$ask) || is.null(options$pays)) refuse_usage(command, "it needs --ask and --pays.")
+  question <- shell_question(options, command)
+  typed <- parse_expressions(options$pays, "--pays", NULL)
+  expectation <- read_expectation(options$expect, pay_terms)
+  stake <- check_between(option_number(options, "stake"), 0, 1e15, "--stake", NULL)
+  edge <- option_number(options, "edge")
+  if (!is.null(edge)) check_between(edge, -1e6, 1, "--edge", NULL)
+  answer <- shell_answer(question, options, command)
+  found <- new_payout(answer, typed_pays(typed, answer), stake, NULL)
+  price <- if (!is.null(edge)) new_price(found, edge, NULL, NULL)
+  lines <- switch(result_format(options), text = c(printed_lines(found, options$out), if (!is.null(price)) price_sentence(price)),
+                  table_lines(as.data.frame(found), result_format(options)))
+  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found), options$figure)
+  emit_or_write(lines, options$out)
+  expected_status(expectation, tidy(found))
+}
+
+# Values and pays, each pay a number; or one expression of the outcome columns.
+typed_pays <- function(typed, answer) {
+  if (is.null(names(typed))) return(pays_by_expression(typed[[1]], answer, NULL, NULL))
+  numbers <- lapply(typed, function(pay) {
+    lookup <- list(known = character(), words = character(), env = NULL, what = "names that may stand here are")
+    interpret(checked_expression(pay, lookup, NULL), list(values = list(), rows = 1), NULL)
+  })
+  pays_by_value(rlang::set_names(unlist(numbers), names(typed)), answer, NULL)
+}

@@ -1,0 +1,103 @@
+#' @rdname autoplot
+#' @param column For questions: names of outcome columns to draw; `NULL`: all, up to six.
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_counts_question)
+autoplot.habanera_counts_question <- function(object, column = NULL, ...) question_figure(object, column, rlang::current_env())
+
+#' @rdname autoplot
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_distribution_question)
+autoplot.habanera_distribution_question <- function(object, column = NULL, ...) {
+  question_figure(object, column, rlang::current_env())
+}
+
+question_figure <- function(x, column, call) {
+  columns <- drawn_columns(x, column, call)
+  summary <- summarise_question(x, rlang::quo(NULL), call)
+  figure <- if (is.null(summary$estimates$turn)) value_bars(summary, columns) else turn_lines(summary, columns)
+  figure + question_figure_words(x, summary) + figure_theme()
+}
+
+most_panels <- 6
+
+drawn_columns <- function(x, column, call) {
+  known <- asked_columns(x$outcomes)
+  if (is.null(column)) {
+    # A column that cannot vary shows nothing.
+    vary <- vapply(known, function(name) length(unique(x$outcomes[[name]])) > 1, TRUE)
+    return(utils::head(if (any(vary)) known[vary] else known, most_panels))
+  }
+  unknown <- setdiff(column, known)
+  if (!is.character(column) || length(unknown)) {
+    refuse(sprintf("`column` must name outcome columns (%s), not %s%s", join_words(known), said(unknown[1]),
+                   did_you_mean(unknown[1], known)), call = call)
+  }
+  column
+}
+
+question_figure_words <- function(x, summary) {
+  about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), if (summary$simulated) run_in_words(x, timed = FALSE) else "exact")
+  turns <- !is.null(summary$estimates$turn)
+  marks <- if (!summary$simulated) NULL else if (turns) "Band: 95% interval. Points: exact, where known." else {
+    "Bars: simulated, with 95% intervals. Points: exact, where known."
+  }
+  ggplot2::labs(
+    title = if (turns) "How it goes, turn by turn" else "How often each outcome comes",
+    subtitle = if (summary$simulated) agreement_in_words(summary$estimates), caption = wrapped(paste(c(about, marks), collapse = " "))
+  )
+}
+
+# A panel of bars for each column.
+value_bars <- function(summary, columns) {
+  data <- summary$values[summary$values$column %in% columns, , drop = FALSE]
+  data$panel <- factor(data$column, levels = columns)
+  data$label <- in_order(paste(data$column, data$value, sep = "\r"))
+  figure <- ggplot2::ggplot(data, ggplot2::aes(x = .data$label, y = .data$estimate)) +
+    ggplot2::geom_col(fill = if (summary$simulated) "#9DC3DD" else figure_colours[["data"]], width = 0.75) +
+    ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free", ncol = if (length(columns) > 1) 2 else 1) +
+    ggplot2::scale_x_discrete(labels = shown_labels(data)) +
+    ggplot2::scale_y_continuous(labels = function(p) format_percent(p), limits = c(0, NA),
+                                expand = ggplot2::expansion(c(0, 0.08))) +
+    ggplot2::labs(x = NULL, y = NULL)
+  if (summary$simulated) figure <- figure + interval_marks(data)
+  figure
+}
+
+interval_marks <- function(data) {
+  list(
+    ggplot2::geom_linerange(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), colour = figure_colours[["data"]],
+                            linewidth = 0.9),
+    if (any(!is.na(data$exact))) {
+      ggplot2::geom_point(ggplot2::aes(y = .data$exact), colour = figure_colours[["surprise"]], shape = 18, size = 2.6,
+                          na.rm = TRUE)
+    }
+  )
+}
+
+# The values under the bars; where they would run into each other, only every so many.
+shown_labels <- function(data) {
+  step <- ceiling(table(data$column) / 16)
+  place <- stats::ave(seq_len(nrow(data)), data$column, FUN = seq_along)
+  shown <- (place - 1) %% as.integer(step[data$column]) == 0
+  rlang::set_names(ifelse(shown, data$value, ""), as.character(data$label))
+}
+
+# A panel for each column, its chance or mean against the turns.
+turn_lines <- function(summary, columns) {
+  data <- summary$estimates[summary$estimates$column %in% columns, , drop = FALSE]
+  data$panel <- factor(ifelse(data$is_chance, paste("chance:", data$term), paste("mean:", data$term)))
+  data$panel <- factor(data$panel, levels = unique(data$panel))
+  figure <- ggplot2::ggplot(data, ggplot2::aes(x = .data$turn, y = .data$estimate))
+  if (summary$simulated) {
+    figure <- figure + ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), fill = figure_colours[["band"]])
+  }
+  figure <- figure + ggplot2::geom_line(colour = figure_colours[["data"]], linewidth = 0.8)
+  figure <- figure + if (summary$simulated) {
+    ggplot2::geom_point(ggplot2::aes(y = .data$exact), colour = figure_colours[["surprise"]], shape = 18, size = 3, na.rm = TRUE)
+  } else {
+    ggplot2::geom_point(colour = figure_colours[["data"]], size = 2)
+  }
+  figure +
+    ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free", ncol = if (length(columns) > 1) 2 else 1) +
+    ggplot2::scale_x_continuous(breaks = function(ends) unique(round(pretty(ends)))) +
+    ggplot2::scale_y_continuous(limits = c(0, NA), labels = function(y) format_number(y, 2)) +
+    ggplot2::labs(x = "turn (0: the hand)", y = NULL)
+}

@@ -1,0 +1,64 @@
+#' @export
+report.habanera_counts_question <- function(x, file, title = NULL) {
+  write_report(question_page, x, file, title, "What comes off the top?")
+}
+
+#' @export
+report.habanera_distribution_question <- report.habanera_counts_question
+
+question_page <- function(x, title) {
+  tags <- htmltools::tags
+  summary <- summarise_question(x, rlang::quo(NULL), NULL)
+  lines <- summary_lines(summary)
+  report_page(
+    title,
+    tags$h1(title),
+    tags$p(class = "question", paste0(sentence(in_words(x$provenance$experiment)), ".")),
+    tags$div(class = paste("verdict", if (disagrees(summary)) "surprise"), lapply(lines, tags$p)),
+    report_figure(bare_figure(x), paste(c("Distribution of the outcomes.", lines), collapse = " "),
+                  if (summary$simulated) "Bars or bands: simulated, with 95% intervals. Points: exact, where known." else "Exact."),
+    tags$h2("The numbers"),
+    question_tables(summary),
+    tags$h2("Settings"),
+    question_settings(x),
+    question_code_section(x)
+  )
+}
+
+disagrees <- function(summary) {
+  said <- if (summary$simulated) agreement_in_words(summary$estimates)
+  isTRUE(startsWith(paste0(said, ""), "They do not"))
+}
+
+question_tables <- function(summary) {
+  tables <- list(printed_values(summary, rows_in_report))
+  lapply(Filter(Negate(is.null), tables), function(table) {
+    table[] <- lapply(table, as.character)
+    report_table(table, if (summary$simulated) "Simulated, beside exact where known." else "Exact.", text = "value")
+  })
+}
+
+question_settings <- function(x) {
+  from <- x$provenance
+  report_settings(
+    Deck = sentence(deck_in_words(from$experiment$whole)), Seed = if (!is.null(from$seed)) whole_code(from$seed),
+    Trials = if (!is.null(from$trials)) join_words(sprintf("%s to %s", format_count(from$trials$first), format_count(from$trials$last))),
+    Source = if (is.null(from$trials)) "exact answer" else from$source,
+    `Time taken` = if (!is.null(from$seconds)) format_seconds(from$seconds),
+    Version = sprintf("habanera %s, %s", from$version, R.version.string)
+  )
+}
+
+question_code_section <- function(x) {
+  code <- if (inherits(x, "habanera_counts")) code_of(x) else exact_code(x$provenance$experiment)
+  htmltools::tagList(
+    htmltools::tags$h2("Do it again"),
+    report_code("In R", c("library(habanera)", code$r, "report(x, \"report.html\")")),
+    report_code("In the shell", if (!is.null(code$shell)) paste(code$shell, "--report report.html"))
+  )
+}
+
+exact_code <- function(experiment) {
+  code <- experiment_code(experiment)
+  list(r = sprintf("x <- exact(%s)", code$r), shell = if (!is.null(code$shell)) paste(code$shell, "--exact"))
+}
