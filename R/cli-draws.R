@@ -1,6 +1,6 @@
 draws_command <- function() {
   new_command(
-    "draws", "Draws cards many times: does each card come up as often as it should? Or: what is in the hand?",
+    "draws", "Draws cards many times: does each card come as often as it should, and what is in the hand?",
     "draws [OPTIONS]",
     c(list(
       cli_option("deck", "A catalogue file, or \"standard packs=2 jokers=1\", \"numbered 40\" [standard]",

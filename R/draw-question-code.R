@@ -25,7 +25,7 @@ cards_setting <- function(name, cards) {
 }
 
 cards_option <- function(name, cards) {
-  if (length(cards)) sprintf(" --%s %s", name, shQuote(paste(as.character(cards), collapse = ", ")))
+  if (length(cards)) sprintf(" --%s %s", name, shell_word(paste(as.character(cards), collapse = ", ")))
 }
 
 stages_code <- function(x) {

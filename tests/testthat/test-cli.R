@@ -17,7 +17,7 @@ test_that("help and version answer, and help knows every command", {
 test_that("misspelt words name the nearest, with status 2 and nothing on standard output", {
   cases <- list(
     list("darws", "There is no command \"darws\"; did you mean \"draws\"?"),
-    list(c("draws", "--sead", "1"), "there is no option --sead; did you mean \"--seed\"?"),
+    list(c("draws", "--seeed", "1"), "there is no option --seeed; did you mean \"--seed\"?"),
     list(c("draws", "-n", "5"), "there is no option -n; options begin with two dashes"),
     list(c("draws", "--size", "abc"), "`--size` must be a number, not \"abc\""),
     list(c("draws", "--size", "60"), "`size` must be a whole number from 0 to 52, not 60"),
