@@ -96,12 +96,3 @@ shell_experiment <- function(options, deck, size, numbering) {
   }
   draws(deck, if (is.null(size)) 5 else size, replace = options$replace, shuffle = shuffle)
 }
-
-# `--precision` is about the outcome column named here.
-simulate_for_shell <- function(experiment, options, precise) {
-  precision <- option_number(options, "precision")
-  simulate(experiment, option_number(options, "trials"), option_number(options, "seed"),
-           threads = option_number(options, "threads"),
-           precision = if (!is.null(precision)) rlang::set_names(precision, precise),
-           checkpoint = options$checkpoint, progress = isatty(stderr()) && !options$quiet)
-}

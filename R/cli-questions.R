@@ -2,7 +2,8 @@
 
 question_options <- function() {
   list(
-    cli_option("ask", "Questions by name, such as 'two_up = count(rank == \"A\") >= 2'; separated by commas", "QUESTIONS"),
+    cli_option("ask", "Questions by name, such as 'two_up = count(rank == \"A\") >= 2'; separated by commas",
+               "QUESTIONS"),
     cli_option("held", "Cards already in the hand, which --size counts, such as \"AS KD\"", "CARDS"),
     cli_option("dead", "Cards known to be out of play", "CARDS")
   )
@@ -117,7 +118,8 @@ run_until <- function(options, arguments) {
   command <- until_command()
   if (length(arguments) != 1) refuse_usage(command, "it needs one condition, such as 'count(rank == \"A\") >= 1'.")
   deck <- option_deck(options$deck)
-  condition <- checked_outcome(parse_expression(arguments, "CONDITION", NULL), catalogue_of(deck), list(), NULL, NULL, FALSE)
+  condition <- checked_outcome(parse_expression(arguments, "CONDITION", NULL), catalogue_of(deck), list(), NULL, NULL,
+                               FALSE)
   most <- option_number(options, "by-at-most")
   most <- if (is.null(most)) length(deck) else check_whole(most, 0, length(deck), "--by-at-most", NULL)
   question <- new_until(deck, condition, most, procedure(options$shuffle), NULL)
@@ -159,7 +161,8 @@ run_payout <- function(options, arguments) {
   answer <- shell_answer(question, options, command)
   found <- new_payout(answer, typed_pays(typed, answer), stake, NULL)
   price <- if (!is.null(edge)) new_price(found, edge, NULL, NULL)
-  lines <- switch(result_format(options), text = c(printed_lines(found, options$out), if (!is.null(price)) price_sentence(price)),
+  lines <- switch(result_format(options), text = c(printed_lines(found, options$out),
+                                                   if (!is.null(price)) price_sentence(price)),
                   table_lines(as.data.frame(found), result_format(options)))
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found), options$figure)
   emit_or_write(lines, options$out)

@@ -63,7 +63,8 @@ arrangement_law <- function(x, call) {
                    count_of(most_walked_cards, "card"), format_count(length(x$deck))), "work", call)
   }
   if (length(x$stages)) {
-    refuse("After a shuffle that is not uniform, a hand with redraws or exchanges cannot be worked out exactly; simulate().",
+    refuse(paste("After a shuffle that is not uniform, a hand with redraws or exchanges cannot be worked out exactly;",
+                 "simulate()."),
            "work", call)
   }
   law <- core_exact_law(core_steps(x$shuffle, repeated = FALSE), as.integer(step_times(x$shuffle)), length(x$deck),
@@ -73,44 +74,4 @@ arrangement_law <- function(x, call) {
   played <- core_play_on(x$spec, tables)
   keys <- unlist(played$keys)
   list(key = keys, probability = rep(law$probability, times = lengths(played$keys)))
-}
-
-# Cards that nothing in the question tells apart: the first kind of each class, and how many cards of it lie
-# in the deck and are held.
-question_classes <- function(x) {
-  class <- like_kinds(question_traits(x))
-  in_deck <- x$pool$in_deck
-  list(kind = which(!duplicated(class)), deck = as.double(rowsum(in_deck, class)),
-       held = as.double(rowsum(x$pool$kinds$copies - in_deck, class)), of_kind = class)
-}
-
-# Kinds that agree in all traits (a list of vectors with an entry for each) get one number.
-like_kinds <- function(traits) {
-  as.integer(vctrs::vec_group_id(vctrs::new_data_frame(rlang::set_names(traits, paste0("trait_", seq_along(traits))))))
-}
-
-question_traits <- function(x) {
-  words <- words_in(x$spec)
-  ways <- lapply(x$spec$stages, function(stage) lapply(stage$ways, `[[`, "value"))
-  within <- function(part, what) lapply(words, function(one) lapply(one[[part]], `[[`, what))
-  traits <- c(lapply(words, `[[`, "added"), lapply(x$spec$stages, `[[`, "under_first"),
-              unlist(c(ways, within("groups", "group"), within("places", "holds")), recursive = FALSE),
-              if (has_keep_function(x)) list(seq_len(nrow(x$pool$data))))
-  traits <- Filter(length, traits)
-  c(traits, run_blocks(x, traits))
-}
-
-# Of cards of one value, keep_run() keeps the first in the catalogue. So cards of a value may only share a
-# class when no other class comes between them.
-run_blocks <- function(x, traits) {
-  runs <- Filter(function(way) way$what == 3L, unlist(lapply(x$spec$stages, `[[`, "ways"), recursive = FALSE))
-  if (!length(runs)) return(NULL)
-  lapply(runs, function(way) {
-    like <- like_kinds(traits)
-    place <- order(way$value, seq_along(like))
-    changes <- c(TRUE, diff(like[place]) != 0)
-    block <- integer(length(like))
-    block[place] <- cumsum(changes)
-    block
-  })
 }

@@ -8,8 +8,9 @@
 #' @param deck The whole deck, the hand among it.
 #' @return A data frame of class `habanera_exchanges`, best first: `keep` (text, the codes kept), `exchanged` (number of
 #'   cards), `estimate` (exact chance or mean).
-#' @section Errors: `habanera_error_conservation` for a hand that is not in the deck; `habanera_error_language` for a value that
-#'   cannot be understood; `habanera_error_work` when an exact answer is out of reach.
+#' @section Errors: `habanera_error_conservation` for a hand that is not in the deck;
+#'   `habanera_error_language` for a value that cannot be understood; `habanera_error_work` when an exact answer is out
+#'   of reach.
 #' @examples
 #' best_exchange("AS KS 9S 4S 9D", largest_group(suit) == 5, deck_standard())
 #' @export
@@ -21,7 +22,8 @@ best_exchange <- function(hand, value, deck = deck_standard()) {
   if (!length(hand) || length(hand) > 10) {
     refuse(sprintf("`hand` must have from 1 to 10 cards, not %s.", format_count(length(hand))))
   }
-  columns <- list(value = checked_outcome(rlang::quo_get_expr(value), catalogue_of(deck), list(), rlang::quo_get_env(value), call))
+  columns <- list(value = checked_outcome(rlang::quo_get_expr(value), catalogue_of(deck), list(),
+                                          rlang::quo_get_env(value), call))
   choices <- as.matrix(expand.grid(rep(list(c(TRUE, FALSE)), length(hand))))
   # Like cards make like choices.
   like <- apply(choices, 1, function(keep) paste(sort(codes_of(hand)[keep]), collapse = " "))

@@ -5,8 +5,8 @@
 #'
 #' @param x Counts of a question or of [draw_until()], made by `simulate()`.
 #' @param column Name of an outcome column, or a term of [tidy()][tidy.habanera_counts]; `NULL`: the first.
-#' @return A data frame of class `habanera_convergence`: `trials` (how many so far), `estimate`, `conf.low`, `conf.high`,
-#'   `exact` (`NA` where not known). Of a question with turns, of the last turn.
+#' @return A data frame of class `habanera_convergence`: `trials` (how many so far), `estimate`, `conf.low`,
+#'   `conf.high`, `exact` (`NA` where not known). Of a question with turns, of the last turn.
 #' @section Errors: `habanera_error_input` for counts that were not simulated here, or an unknown column.
 #' @examples
 #' x <- simulate(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2), nsim = 1e4, seed = 1)
@@ -27,7 +27,8 @@ convergence <- function(x, column = NULL) {
   rows <- list()
   for (i in seq_along(stops)) {
     done <- c(0, stops)[i]
-    tally <- add_tallies(tally, run_lap(from$experiment, from$seed, first + done, stops[i] - done, resolve_threads(NULL)))
+    tally <- add_tallies(tally, run_lap(from$experiment, from$seed, first + done, stops[i] - done,
+                                        resolve_threads(NULL)))
     rows[[i]] <- settled_row(from$experiment, tally, stops[i], column, exact)
   }
   structure(do.call(rbind, rows), class = c("habanera_convergence", "data.frame"), term = column,
@@ -55,5 +56,6 @@ settled_row <- function(experiment, tally, trials, column, exact) {
   row <- estimates[estimates$term == column, , drop = FALSE]
   # A text that has not come yet has no row.
   if (!nrow(row)) row <- data.frame(estimate = 0, conf.low = 0, conf.high = none_seen_bound(trials))
-  data.frame(trials = trials, estimate = row$estimate, conf.low = row$conf.low, conf.high = row$conf.high, exact = exact)
+  data.frame(trials = trials, estimate = row$estimate, conf.low = row$conf.low, conf.high = row$conf.high,
+             exact = exact)
 }

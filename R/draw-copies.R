@@ -7,8 +7,8 @@
 #' @param card The code of the card; or two codes.
 #' @param copies Numbers of copies, whole numbers; for two cards, or a list of two such.
 #' @param instead_of The code of the card that gives way, so that the deck keeps its size; `NULL`: the deck grows.
-#' @return A data frame of class `habanera_copies`: `copies` (of the card, a number), for two cards `copies_2`, `cards` in the
-#'   deck, `term` and `turn` as in [tidy()][tidy.habanera_counts], `estimate` (exact).
+#' @return A data frame of class `habanera_copies`: `copies` (of the card, a number), for two cards `copies_2`, `cards`
+#'   in the deck, `term` and `turn` as in [tidy()][tidy.habanera_counts], `estimate` (exact).
 #' @section Errors: `habanera_error_input` when `instead_of` has too few copies to give way;
 #'   `habanera_error_work` when the exact answer is out of reach.
 #' @examples
@@ -35,7 +35,8 @@ check_curve_cards <- function(card, instead_of, deck, call) {
   data <- catalogue_of(deck)$data
   code <- function(x, name, most) {
     if (!is.character(x) || !length(x) %in% seq_len(most)) {
-      refuse(sprintf("`%s` must be the code of a card%s, not %s.", name, if (most > 1) ", or two codes" else "", said(x)), call = call)
+      refuse(sprintf("`%s` must be the code of a card%s, not %s.", name, if (most > 1) ", or two codes" else "",
+                     said(x)), call = call)
     }
     # A name of several words is one card here.
     found <- match(tolower(x), tolower(data$card))
@@ -70,9 +71,11 @@ deck_with_copies <- function(deck, cards, copies, call) {
   given <- if (!is.null(cards$instead_of)) sum(codes == cards$instead_of) - more
   if (!is.null(given) && given < 0) {
     refuse(sprintf("%s cannot give way to %s more cards: the deck has %s of it.",
-                   quoted(catalogue_of(deck)$data$card[cards$instead_of]), format_count(more), format_count(given + more)), call = call)
+                   quoted(catalogue_of(deck)$data$card[cards$instead_of]), format_count(more),
+                     format_count(given + more)), call = call)
   }
-  new_cards(c(kept, rep(cards$card, times = copies), if (!is.null(given)) rep(cards$instead_of, given)), catalogue_of(deck))
+  new_cards(c(kept, rep(cards$card, times = copies), if (!is.null(given)) rep(cards$instead_of, given)),
+            catalogue_of(deck))
 }
 
 # The same question of another deck.
@@ -82,7 +85,8 @@ question_with_deck <- function(x, deck, call) {
       most <- if (x$most == length(x$deck)) length(deck) else min(x$most, length(deck))
       new_until(deck, x$condition, most, x$shuffle, call)
     } else {
-      new_question(parted_deck(deck, x$held, x$dead, call), x$size, x$columns, x$replace, x$shuffle, call, x$stages, x$turns,
+      new_question(parted_deck(deck, x$held, x$dead, call), x$size, x$columns, x$replace, x$shuffle, call, x$stages,
+                   x$turns,
                    x$turn_size)
     },
     habanera_message = function(cnd) rlang::cnd_muffle(cnd)

@@ -1,49 +1,4 @@
-# Estimates of a question's columns, from counts or from chances: a logical column has a chance, a number a
-# mean, a text a chance for each of its values; all of them turn by turn where there are turns.
-
-asked_columns <- function(outcomes) setdiff(names(outcomes), "turn")
-
-# `weight` is how often each row came, or its chance. One row per term: `term`, `turn` (when there are turns),
-# `column`, `estimate`, and `variance` in one trial. Chances are taken of the rows there are, so that a part of
-# the outcomes gives conditional estimates.
-weighted_terms <- function(outcomes, weight, wanted = asked_columns(outcomes)) {
-  turns <- if ("turn" %in% names(outcomes)) outcomes$turn else rep(0, nrow(outcomes))
-  each <- lapply(sort(unique(turns)), function(turn) {
-    rows <- turns == turn
-    terms <- do.call(rbind, lapply(wanted, function(name) column_terms(name, outcomes[[name]][rows], weight[rows])))
-    if (!is.null(terms)) cbind(terms, turn = turn, total = sum(weight[rows]))
-  })
-  found <- do.call(rbind, each)
-  if (!"turn" %in% names(outcomes)) found$turn <- NULL
-  found
-}
-
-column_terms <- function(name, values, weight) {
-  share <- weight / sum(weight)
-  if (is.character(values)) {
-    chances <- rowsum(share, values)
-    return(data.frame(term = paste0(name, "=", rownames(chances)), column = name, is_chance = TRUE,
-                      estimate = chances[, 1], variance = chances[, 1] * (1 - chances[, 1]), row.names = NULL))
-  }
-  mean <- sum(share * values)
-  data.frame(term = name, column = name, is_chance = is.logical(values), estimate = mean,
-             variance = sum(share * (values - mean)^2))
-}
-
-# Estimates from counts, with their intervals: Wilson's for a chance, normal for a mean.
-column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes)) {
-  terms <- weighted_terms(outcomes, n, wanted)
-  total <- terms$total
-  error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / pmax(total - 1, 0)) / total)
-  wilson <- wilson_interval(ifelse(terms$is_chance, round(terms$estimate * total), 0), total, level)
-  half <- stats::qnorm((1 + level) / 2) * error
-  cbind(
-    terms[intersect(c("term", "turn", "column", "is_chance", "estimate"), names(terms))], std.error = error,
-    conf.low = ifelse(terms$is_chance, wilson$low, terms$estimate - half),
-    conf.high = ifelse(terms$is_chance, wilson$high, terms$estimate + half),
-    half_width = ifelse(terms$is_chance, wilson$half_width, half), total = total
-  )
-}
+# Estimates of a question in words, with the exact answer beside them.
 
 # The columns `exact`, `statistic` and `p.value` for estimates from counts, by the exact variance.
 beside_exact <- function(estimates, law) {
@@ -82,20 +37,22 @@ all_rows <- function(outcomes) rep(TRUE, nrow(outcomes))
 tidy.habanera_counts_question <- function(x, conf.level = 0.95, ...) {
   check_between(conf.level, 0, 1)
   estimates <- question_estimates(x, conf.level)
-  estimates[intersect(c("term", "turn", "estimate", "std.error", "conf.low", "conf.high", "exact", "statistic", "p.value"),
-                      names(estimates))]
+  estimates[intersect(tidy_columns, names(estimates))]
 }
+
+tidy_columns <- c("term", "turn", "estimate", "std.error", "conf.low", "conf.high", "exact", "statistic", "p.value")
 
 #' @rawNamespace S3method(generics::tidy, habanera_distribution_question)
 tidy.habanera_distribution_question <- function(x, ...) {
   terms <- weighted_terms(x$outcomes, x$probability)
-  terms[intersect(c("term", "turn", "estimate"), names(terms))]
+  terms[intersect(tidy_columns, names(terms))]
 }
 
 # "1 in 24", or nothing for what never comes or more often than not.
 one_in <- function(p) {
-  ifelse(is.na(p) | p <= 0 | p > 0.5, "", sprintf("1 in %s", ifelse(1 / p < 1e4, format_number(1 / p, 4),
-                                                                  format_count(signif(1 / pmax(p, 1e-300), 4)))))
+  one <- 1 / pmax(p, 1e-300)
+  often <- ifelse(one < 1e4, format_number(one, 4), format_count(signif(one, 4)))
+  ifelse(is.na(p) | p <= 0 | p > 0.5, "", paste("1 in", often))
 }
 
 exact_in_words <- function(estimate, is_chance) {
@@ -103,8 +60,8 @@ exact_in_words <- function(estimate, is_chance) {
   if (estimate <= 1e-15) return("never")
   if (estimate >= 1 - 1e-12) return("always")
   fraction <- nearest_fraction(estimate)
-  said <- paste0(format_percent(estimate, 4), if (!is.null(fraction)) sprintf(" = %s", paste(whole_text(fraction), collapse = "/")))
-  paste(c(said, if (estimate <= 0.5) one_in(estimate)), collapse = ", ")
+  written <- if (!is.null(fraction)) paste(" =", paste(whole_text(fraction), collapse = "/"))
+  paste(c(paste0(format_percent(estimate, 4), written), if (estimate <= 0.5) one_in(estimate)), collapse = ", ")
 }
 
 # What counts say of one term, with the exact value beside it.
@@ -127,7 +84,9 @@ exactly_in_words <- function(row) {
   sprintf("; exactly %s%s", exact_in_words(row$exact, row$is_chance), z)
 }
 
-term_name <- function(row) paste0(row$term, if (!is.null(row$turn)) sprintf(" at turn %s", format_count(row$turn)), ": ")
+term_name <- function(row) {
+  paste0(row$term, if (!is.null(row$turn)) sprintf(" at turn %s", format_count(row$turn)), ": ")
+}
 
 # Whether counts and exact values agree, over all terms at once (Bonferroni).
 agreement_in_words <- function(estimates) {

@@ -41,11 +41,6 @@ with_mark_columns <- function(spec) {
   spec
 }
 
-words_in <- function(spec) {
-  conditions <- c(list(spec$condition), lapply(spec$stages, `[[`, "condition"), lapply(spec$turn_words, `[[`, "condition"))
-  Filter(Negate(is.null), c(list(spec$words), lapply(conditions, `[[`, "words")))
-}
-
 new_law_maker <- function(x, spec, most_hands) {
   classes <- question_classes(x)
   all <- words_in(spec)

@@ -41,7 +41,8 @@ keep_run <- function(at_least = 4, attribute = NULL) {
 keep_where <- function(condition) new_keep("where", condition = rlang::enquo(condition))
 
 new_keep <- function(what, attribute = NULL, at_least = 1, condition = NULL) {
-  structure(list(what = what, attribute = attribute, at_least = at_least, condition = condition), class = "habanera_keep")
+  structure(list(what = what, attribute = attribute, at_least = at_least, condition = condition),
+            class = "habanera_keep")
 }
 
 #' @export

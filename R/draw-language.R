@@ -10,13 +10,13 @@
 #' - `distinct(attribute)`: how many different values of it there are;
 #' - `largest_group(attribute)`: the size of the largest group of cards that share a value;
 #' - `card_at(i, condition)`: whether the card drawn as number `i` satisfies a condition;
-#' - `every_turn(condition)`, `any_turn(condition)`: whether a condition on the hand held at every turn so far, or at any
-#'   ([draw_more()]); `turn` is the number of the turn.
+#' - `every_turn(condition)`, `any_turn(condition)`: whether a condition on the hand held at every turn so far, or
+#'   at any ([draw_more()]); `turn` is the number of the turn.
 #'
-#' On these: `+ - * / ^ %% %/%`, `== != < <= > >=`, `& | !`, `xor()`, `abs()`, `sqrt()`, `floor()`, `ceiling()`, `round()`, and
-#' `min()` and `max()` of two or more values of one hand, `ifelse()`, and earlier questions by name. On attributes
-#' also `%in%`, `c()`, `:` and `is.na()`. A condition that is `NA` for a card of the deck is an error: a joker has no
-#' suit, so write `suit %in% "spades"`, or `ifelse(is.na(suit), "none", suit)`.
+#' On these: `+ - * / ^ %% %/%`, `== != < <= > >=`, `& | !`, `xor()`, `abs()`, `sqrt()`, `floor()`, `ceiling()`,
+#' `round()`, `min()` and `max()` of two or more values of one hand, `ifelse()`, and earlier questions by name. On
+#' attributes also `%in%`, `c()`, `:` and `is.na()`. A condition that is `NA` for a card of the deck is an error: a
+#' joker has no suit, so write `suit %in% "spades"`, or `ifelse(is.na(suit), "none", suit)`.
 #'
 #' Other names stand for plain vectors of the caller, copied when the question is made; in the shell there are
 #' none. A division by zero is refused when it can come up; `ifelse()` guards it.

@@ -72,7 +72,8 @@ pays_by_value <- function(pays, x, call) {
 }
 
 check_pays <- function(pays, call) {
-  if ((is.numeric(pays) || is.logical(pays)) && length(pays) && all(is.finite(pays) & pays >= 0)) return(as.double(pays))
+  amounts <- (is.numeric(pays) || is.logical(pays)) && length(pays) && all(is.finite(pays) & pays >= 0)
+  if (amounts) return(as.double(pays))
   refuse("`pays` must be finite numbers of 0 or more.", call = call)
 }
 
@@ -141,7 +142,8 @@ tidy.habanera_payout <- function(x, ...) {
   error <- x$moments$sd / sqrt(x$trials)
   hit <- wilson_interval(round(x$moments$hit * x$trials), x$trials)
   half <- stats::qnorm(0.975) * error
-  found$std.error <- c(error / x$stake, error / x$stake, sqrt(x$moments$hit * (1 - x$moments$hit) / x$trials), error, NA)
+  found$std.error <- c(error / x$stake, error / x$stake, sqrt(x$moments$hit * (1 - x$moments$hit) / x$trials), error,
+                       NA)
   found$conf.low <- found$estimate - c(half / x$stake, half / x$stake, found$estimate[3] - hit$low, half, NA)
   found$conf.high <- found$estimate + c(half / x$stake, half / x$stake, hit$high - found$estimate[3], half, NA)
   found$exact <- if (is.null(x$exact)) NA_real_ else pay_estimates(x$exact, x$stake)
@@ -181,7 +183,8 @@ payout_sentences <- function(x) {
 format_money <- function(x) format(signif(x, 5), big.mark = ",", scientific = FALSE, trim = TRUE, drop0trailing = TRUE)
 
 printed_lines_of_pay <- function(x) {
-  data.frame(line = x$lines$line, chance = format_percent(x$lines$chance, 4), pays = vapply(x$lines$pays, format_money, ""),
+  data.frame(line = x$lines$line, chance = format_percent(x$lines$chance, 4),
+             pays = vapply(x$lines$pays, format_money, ""),
              contribution = format_number(x$lines$contribution, 4), share = format_percent(x$lines$share))
 }
 
@@ -193,8 +196,8 @@ printed_lines_of_pay <- function(x) {
 #' @param x,pays As in [payout()].
 #' @param edge The share of the stake that the house keeps on average, below 1.
 #' @param stake `NULL` to solve for the stake, or the stake for which to scale the pays.
-#' @return A list of class `habanera_price`: `stake`, `factor` (1 when the stake is solved for), `pays` (the line, what it
-#'   pays now, what it would pay) and `std.error` of what was solved for (0 when exact).
+#' @return A list of class `habanera_price`: `stake`, `factor` (1 when the stake is solved for), `pays` (the line, what
+#'   it pays now, what it would pay) and `std.error` of what was solved for (0 when exact).
 #' @section Errors: as [payout()]; `habanera_error_input` also when nothing is ever paid.
 #' @examples
 #' x <- exact(draws(deck_from(demo_file("orchard.csv")), 3, alike = largest_group(suit)))
@@ -239,5 +242,6 @@ price_sentence <- function(x) {
   error <- if (x$std.error > 0) sprintf(", with a standard error of %s", format_number(x$std.error, 2)) else ""
   keeps <- sprintf("the house keeps %s of every stake", format_percent(x$edge, 4))
   if (x$factor == 1) return(sprintf("At a stake of %s%s, %s.", format_money(x$stake), error, keeps))
-  sprintf("At a stake of %s with all pays times %s%s, %s.", format_money(x$stake), format_number(x$factor, 5), error, keeps)
+  sprintf("At a stake of %s with all pays times %s%s, %s.", format_money(x$stake), format_number(x$factor, 5), error,
+          keeps)
 }

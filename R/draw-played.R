@@ -2,8 +2,6 @@
 
 played_in_r <- function(x) has_function(x$shuffle) || has_keep_function(x)
 
-has_keep_function <- function(x) any(vapply(x$stages, function(stage) !is.null(stage$code), TRUE))
-
 # The same as core_trial_question(): for each trial its keys and the hand at its end.
 play_in_r <- function(x, seed, trials) {
   tables <- shuffled_tables(x, seed, trials)
@@ -65,7 +63,8 @@ read_kept <- function(kept, hand, where) {
   if (is.logical(kept) && length(kept) == length(hand) && !anyNA(kept)) return(kept)
   if (is.character(kept)) kept <- as_cards(kept, like = hand)
   if (!is_cards(kept)) {
-    refuse(sprintf("Your keep function must return cards, or TRUE and FALSE for each card, not %s%s.", said(kept), where),
+    refuse(sprintf("Your keep function must return cards, or TRUE and FALSE for each card, not %s%s.", said(kept),
+                   where),
            "function", NULL)
   }
   codes <- codes_of(hand)
@@ -84,12 +83,4 @@ tally_of_plays <- function(played, first) {
   key <- sort(unique(keys))
   place <- match(keys, key)
   list(key = key, n = as.double(tabulate(place, length(key))), example_trial = trial[match(key, keys)])
-}
-
-#' @export
-check_simulation.habanera_question <- function(experiment, settings, call) {
-  refuse_far_places(experiment, call)
-  if (has_keep_function(experiment) && is.null(experiment$stages[[1]]$f)) {
-    refuse("The keep function was not kept in the file; make the question again with exchange_cards().", call = call)
-  }
 }

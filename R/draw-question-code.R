@@ -14,8 +14,8 @@ experiment_code.habanera_question <- function(experiment) {
     r = paste(c(sprintf("draws(%s)", paste(settings, collapse = ", ")), stages_code(experiment)), collapse = " |>\n  "),
     shell = if (!is.null(shell)) {
       paste0("habanera draws", shell, " --size ", whole_code(experiment$size + length(experiment$held)), " --ask ",
-             shQuote(paste(names(asked), "=", asked, collapse = ", ")), if (experiment$replace) " --replace", shuffle$shell,
-             cards_option("held", experiment$held), cards_option("dead", experiment$dead))
+             shQuote(paste(names(asked), "=", asked, collapse = ", ")), if (experiment$replace) " --replace",
+             shuffle$shell, cards_option("held", experiment$held), cards_option("dead", experiment$dead))
     }
   )
 }
@@ -39,7 +39,8 @@ stage_code <- function(stage) {
     keep <- if (!is.null(stage$code)) paste(stage$code, collapse = "\n") else if (length(ways) == 1) ways else {
       sprintf("list(%s)", paste(ways, collapse = ", "))
     }
-    return(sprintf("exchange_cards(%s%s)", keep, if (stage$times > 1) sprintf(", times = %s", whole_code(stage$times)) else ""))
+    times <- if (stage$times > 1) sprintf(", times = %s", whole_code(stage$times)) else ""
+    return(sprintf("exchange_cards(%s%s)", keep, times))
   }
   settings <- c(expression_text(stage$condition), sprintf("size = %s", as_code(stage$sizes)),
                 sprintf("times = %d", length(stage$sizes)), sprintf("put_back = %s", as_code(stage$put_back)),
@@ -58,8 +59,8 @@ experiment_code.habanera_until <- function(experiment) {
       sprintf("by_at_most = %s", whole_code(experiment$most))
     }, shuffle$r), collapse = ", ")),
     shell = if (!is.null(shell)) {
-      paste0("habanera until ", shQuote(condition), shell, if (limited) paste(" --by-at-most", whole_code(experiment$most)),
-             shuffle$shell)
+      paste0("habanera until ", shQuote(condition), shell,
+             if (limited) paste(" --by-at-most", whole_code(experiment$most)), shuffle$shell)
     }
   )
 }

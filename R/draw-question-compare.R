@@ -21,8 +21,8 @@ compare.habanera_counts_question <- function(x, y, ...) {
   test <- pooled_chi_square(n, trials * p)
   cells <- fit_table(list(outcomes = rows$outcomes, n = n, law = list(expected = p, variance = p * (1 - p))), trials)
   structure(list(agree = if (is.na(test$statistic)) NA else !is_surprising(test), test = test, cells = cells,
-                 unseen = data.frame(card = character(), log10_chance = numeric(), at_most = numeric()), trials = trials,
-                 words = run_in_words(x), question = in_words(x$provenance$experiment),
+                 unseen = data.frame(card = character(), log10_chance = numeric(), at_most = numeric()),
+                 trials = trials, words = run_in_words(x), question = in_words(x$provenance$experiment),
                  counts = within_rows(x, rows$outcomes, n)), class = "habanera_comparison")
 }
 

@@ -75,7 +75,8 @@ given_rows <- function(expr, outcomes, call) {
   if (is.null(expr)) return(all_rows(outcomes))
   holds <- on_outcomes(expr, outcomes, call)
   if (is.logical(holds) && !anyNA(holds)) return(holds)
-  refuse(sprintf("`%s` must be a condition on outcome columns, TRUE or FALSE.", expression_text(expr)), "language", call)
+  refuse(sprintf("`%s` must be a condition on outcome columns, TRUE or FALSE.", expression_text(expr)), "language",
+         call)
 }
 
 # The share of entries looked at.
@@ -106,7 +107,9 @@ question_values <- function(x, law, part, simulated) {
         exact = expected, statistic = ifelse(is.finite(z), z, NA))
 }
 
-value_key <- function(x) do.call(paste, c(unname(as.list(x[intersect(c("column", "turn", "value"), names(x))])), sep = "\r"))
+value_key <- function(x) {
+  do.call(paste, c(unname(as.list(x[intersect(c("column", "turn", "value"), names(x))])), sep = "\r"))
+}
 
 value_shares <- function(outcomes, weight, part) {
   rows <- part(outcomes)
@@ -125,7 +128,10 @@ value_shares <- function(outcomes, weight, part) {
   found
 }
 
-value_text <- function(x) if (is.numeric(x)) format(x, digits = 12, trim = TRUE, drop0trailing = TRUE) else as.character(x)
+value_text <- function(x) {
+  if (!is.numeric(x)) return(as.character(x))
+  format(x, digits = 12, trim = TRUE, drop0trailing = TRUE)
+}
 
 # By column as they came, then turn, then value: numbers as numbers.
 in_value_order <- function(x) {
@@ -142,8 +148,7 @@ as.data.frame.habanera_question_summary <- function(x, row.names = NULL, optiona
 
 #' @rawNamespace S3method(generics::tidy, habanera_question_summary)
 tidy.habanera_question_summary <- function(x, ...) {
-  x$estimates[intersect(c("term", "turn", "estimate", "std.error", "conf.low", "conf.high", "exact", "statistic", "p.value"),
-                        names(x$estimates))]
+  x$estimates[intersect(tidy_columns, names(x$estimates))]
 }
 
 #' @export
@@ -186,7 +191,8 @@ printed_values <- function(x, rows) {
   }
   cbind(printed, n = format_count(shown$n), share = format_percent(shown$estimate, 4),
         `95%` = sprintf("%s to %s", format_percent(shown$conf.low), format_percent(shown$conf.high)),
-        exact = format_percent(shown$exact, 4), z = ifelse(is.na(shown$statistic), "", sprintf("%+.2f", shown$statistic)))
+        exact = format_percent(shown$exact, 4),
+        z = ifelse(is.na(shown$statistic), "", sprintf("%+.2f", shown$statistic)))
 }
 
 printed_turns <- function(x) {
@@ -196,8 +202,8 @@ printed_turns <- function(x) {
   turns <- sort(unique(estimates$turn))
   table <- data.frame(turn = turns)
   for (term in terms) {
-    of_term <- estimates$term == term
-    table[[term]] <- ifelse(turns %in% estimates$turn[of_term], shown[of_term][match(turns, estimates$turn[of_term])], "")
+    found <- shown[estimates$term == term][match(turns, estimates$turn[estimates$term == term])]
+    table[[term]] <- ifelse(is.na(found), "", found)
   }
   table
 }

@@ -43,7 +43,8 @@ redraw_if <- function(x, condition, size = NULL, times = 1, put_back = 0, under 
   catalogue <- catalogue_of(x$deck)
   stage <- list(
     stage = "redraw", sizes = sizes, put_back = put_back,
-    condition = checked_outcome(rlang::quo_get_expr(condition), catalogue, x$columns, rlang::quo_get_env(condition), call, FALSE),
+    condition = checked_outcome(rlang::quo_get_expr(condition), catalogue, x$columns, rlang::quo_get_env(condition),
+                                call, FALSE),
     under = checked_under(under, catalogue, call)
   )
   with_stage(x, stage, call)
@@ -108,43 +109,4 @@ refuse_after <- function(x, what, later, call) {
 with_stage <- function(x, stage, call) {
   x$stages <- c(x$stages, list(stage))
   made_question(x, call)
-}
-
-core_stage <- function(stage, pool, call) {
-  if (stage$stage == "exchange") {
-    return(list(stage = "exchange", times = stage$times, ways = lapply(stage$ways, core_way, pool, call)))
-  }
-  under <- if (is.null(stage$under)) rep(0, nrow(pool$data)) else condition_values(stage$under, pool, "under", call)
-  list(stage = "redraw", condition = new_condition(stage$condition, pool, 0, call)$core, sizes = stage$sizes,
-       put_back = stage$put_back, under_first = under)
-}
-
-stage_in_words <- function(stage) {
-  if (stage$stage == "exchange") {
-    kept <- if (is.null(stage$f)) join_words(vapply(stage$ways, format, ""), "or else") else "an R function"
-    return(sprintf("exchanged%s by %s", if (stage$times > 1) sprintf(" %s times", format_count(stage$times)) else "", kept))
-  }
-  sprintf("redrawn%s if %s", if (length(stage$sizes) > 1) sprintf(" up to %s", count_of(length(stage$sizes), "time")) else "",
-          expression_text(stage$condition)) |>
-    paste0(if (any(stage$put_back > 0)) sprintf(" with %s put under", paste(stage$put_back, collapse = ", then ")))
-}
-
-plain_stage <- function(stage) {
-  text <- function(expr) if (!is.null(expr)) expression_text(expr)
-  if (stage$stage == "exchange") {
-    return(list(stage = "exchange", times = stage$times, ways = lapply(stage$ways, plain_way), code = stage$code))
-  }
-  list(stage = "redraw", sizes = stage$sizes, put_back = stage$put_back, condition = text(stage$condition),
-       under = text(stage$under))
-}
-
-stage_from_plain <- function(plain, catalogue) {
-  if (plain$stage == "exchange") {
-    # Read from a file, the function is only text: it is never run.
-    return(list(stage = "exchange", times = as.double(plain$times),
-                ways = lapply(plain$ways, way_from_plain, catalogue), f = NULL, code = plain$code))
-  }
-  list(stage = "redraw", sizes = as.double(plain$sizes), put_back = as.double(plain$put_back),
-       condition = checked_outcome(parse_expression(plain$condition, "condition", NULL), catalogue, list(), NULL, NULL),
-       under = if (!is.null(plain$under)) checked_attributes(parse_expression(plain$under, "under", NULL), catalogue, NULL, NULL))
 }

@@ -28,8 +28,8 @@ draw_until <- function(deck, condition, by_at_most = NULL, shuffle = shuffle_uni
 }
 
 new_until <- function(deck, condition, most, shuffle, call) {
-  x <- new_experiment("habanera_until", whole = deck, deck = deck, condition = condition, most = as.double(most), replace = FALSE,
-                      shuffle = shuffle)
+  x <- new_experiment("habanera_until", whole = deck, deck = deck, condition = condition, most = as.double(most),
+                      replace = FALSE, shuffle = shuffle)
   x$pool <- new_pool(deck, deck[0], FALSE, 0, most)
   x$spec <- list(until = TRUE, draw = question_draw(x, most), most = x$most,
                  condition = new_condition(condition, x$pool, 0, call)$core)
@@ -75,8 +75,9 @@ exact.habanera_until <- function(x, method = c("classes", "walk"), ...) {
 
 #' @export
 in_words.habanera_until <- function(experiment) {
+  limited <- experiment$most < length(experiment$deck)
   sprintf("cards turned from %s%s until %s, %s", deck_in_words(experiment$deck),
-          if (experiment$most < length(experiment$deck)) sprintf(", at most %s,", format_count(experiment$most)) else "",
+          if (limited) sprintf(", at most %s,", format_count(experiment$most)) else "",
           expression_text(experiment$condition), draw_manner(experiment))
 }
 
@@ -89,6 +90,7 @@ as_plain.habanera_until <- function(experiment) {
 #' @export
 from_plain.until <- function(plain) {
   deck <- deck_from_plain(plain$deck)
-  condition <- checked_outcome(parse_expression(plain$condition, "condition", NULL), catalogue_of(deck), list(), NULL, NULL)
+  condition <- parse_expression(plain$condition, "condition", NULL)
+  condition <- checked_outcome(condition, catalogue_of(deck), list(), NULL, NULL)
   new_until(deck, condition, plain$most, procedure_from_plain(plain$shuffle), NULL)
 }

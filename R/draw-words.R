@@ -10,7 +10,8 @@ new_pool <- function(deck, held, replace, least, most) {
   kinds <- kinds_of(c(deck, held))
   in_deck <- as.double(tabulate(match(codes_of(deck), kinds$codes), length(kinds$codes)))
   data <- catalogue_of(deck)$data[kinds$codes, , drop = FALSE]
-  list(deck = deck, held = held, replace = replace, least = least, most = most, kinds = kinds, in_deck = in_deck, data = data)
+  list(deck = deck, held = held, replace = replace, least = least, most = most, kinds = kinds, in_deck = in_deck,
+       data = data)
 }
 
 # Checks an outcome expression: words and R's operators on them. `columns` are the columns before it,
@@ -95,7 +96,8 @@ new_word <- function(word, pool, call) {
 count_word <- function(word, pool, text, call) {
   holds <- condition_values(word[[2]], pool, text, call)
   if (!any(holds > 0) && nrow(pool$data)) {
-    inform_user(sprintf("`%s` is always 0: the condition holds for no card here%s", text, unknown_value(word[[2]], pool)))
+    inform_user(sprintf("`%s` is always 0: the condition holds for no card here%s", text,
+                        unknown_value(word[[2]], pool)))
   }
   list(added = holds, high = most_sum(holds, pool), from = least_sum(holds, pool))
 }
@@ -174,7 +176,8 @@ asked_words <- function(expressions, pool, functions, call) {
   sizes <- vapply(words, function(word) word$high - word$low + 1, 0)
   steps <- cumprod(c(1, sizes))
   if (steps[length(steps)] >= 2^53) {
-    refuse("These outcome columns have too many combinations to be counted; drop some, or ask coarser ones.", "work", call)
+    refuse("These outcome columns have too many combinations to be counted; drop some, or ask coarser ones.", "work",
+           call)
   }
   words <- Map(function(word, step, size) utils::modifyList(word, list(step = step, size = size)), words,
                steps[seq_along(words)], sizes)
@@ -194,7 +197,8 @@ word_values <- function(words, index) {
 core_words <- function(words, pool) {
   each <- words$each
   kinds <- nrow(pool$data)
-  added <- Reduce(`+`, lapply(each, function(word) if (is.null(word$added)) 0 else word$added * word$step), numeric(kinds))
+  additions <- lapply(each, function(word) if (is.null(word$added)) 0 else word$added * word$step)
+  added <- Reduce(`+`, additions, numeric(kinds))
   of_kind <- function(kind) unname(Filter(function(word) word$kind %in% kind, each))
   list(
     start = sum(vapply(each, function(word) -word$low * word$step, 0)), added = added, cells = words$cells,

@@ -7,8 +7,9 @@
 #' @param x A question of [draws()] without stages, or its exact answer.
 #' @param column Name of an outcome column; `NULL`: the first.
 #' @return A `habanera_working`: a list with `classes` (data frame: `copies`, `cards` (text)), `terms` (data frame:
-#'   `value` (text), `ways` (the product, text), `count` (number)), `total` (number of all hands) and `values` (data frame: `value`, `count`,
-#'   `probability`). Counts are whole numbers up to 2^53; beyond that they are rounded, and no fraction is written.
+#'   `value` (text), `ways` (the product, text), `count` (number)), `total` (number of all hands) and `values` (data
+#'   frame: `value`, `count`, `probability`). Counts are whole numbers up to 2^53; beyond that they are rounded, and no
+#'   fraction is written.
 #' @section Errors: `habanera_error_work` for questions with stages or `card_at()`, and for more than 5,000 terms.
 #' @examples
 #' show_working(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2))
@@ -84,7 +85,8 @@ split_counts <- function(copies, splits, replace) {
 split_ways <- function(copies, splits, replace) {
   apply(splits, 1, function(counts) {
     used <- counts > 0
-    if (!replace) return(paste(sprintf("C(%s,%s)", whole_text(copies), whole_text(counts))[used | !any(used)], collapse = " "))
+    chosen <- sprintf("C(%s,%s)", whole_text(copies), whole_text(counts))
+    if (!replace) return(paste(chosen[used | !any(used)], collapse = " "))
     orders <- if (sum(used) > 1) sprintf("%s!/(%s) ", sum(counts), paste0(counts[used], "!", collapse = " "))
     paste0(orders, paste(sprintf("%s^%s", whole_text(copies), whole_text(counts))[used], collapse = " "))
   })

@@ -1,7 +1,9 @@
 #' @rdname autoplot
 #' @param column For questions: names of outcome columns to draw; `NULL`: all, up to six.
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_counts_question)
-autoplot.habanera_counts_question <- function(object, column = NULL, ...) question_figure(object, column, rlang::current_env())
+autoplot.habanera_counts_question <- function(object, column = NULL, ...) {
+  question_figure(object, column, rlang::current_env())
+}
 
 #' @rdname autoplot
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_distribution_question)
@@ -34,14 +36,16 @@ drawn_columns <- function(x, column, call) {
 }
 
 question_figure_words <- function(x, summary) {
-  about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), if (summary$simulated) run_in_words(x, timed = FALSE) else "exact")
+  run <- if (summary$simulated) run_in_words(x, timed = FALSE) else "exact"
+  about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), run)
   turns <- !is.null(summary$estimates$turn)
   marks <- if (!summary$simulated) NULL else if (turns) "Band: 95% interval. Points: exact, where known." else {
     "Bars: simulated, with 95% intervals. Points: exact, where known."
   }
   ggplot2::labs(
     title = if (turns) "How it goes, turn by turn" else "How often each outcome comes",
-    subtitle = if (summary$simulated) agreement_in_words(summary$estimates), caption = wrapped(paste(c(about, marks), collapse = " "))
+    subtitle = if (summary$simulated) agreement_in_words(summary$estimates),
+    caption = wrapped(paste(c(about, marks), collapse = " "))
   )
 }
 
@@ -63,7 +67,8 @@ value_bars <- function(summary, columns) {
 
 interval_marks <- function(data) {
   list(
-    ggplot2::geom_linerange(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), colour = figure_colours[["data"]],
+    ggplot2::geom_linerange(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high),
+                            colour = figure_colours[["data"]],
                             linewidth = 0.9),
     if (any(!is.na(data$exact))) {
       ggplot2::geom_point(ggplot2::aes(y = .data$exact), colour = figure_colours[["surprise"]], shape = 18, size = 2.6,
@@ -87,11 +92,13 @@ turn_lines <- function(summary, columns) {
   data$panel <- factor(data$panel, levels = unique(data$panel))
   figure <- ggplot2::ggplot(data, ggplot2::aes(x = .data$turn, y = .data$estimate))
   if (summary$simulated) {
-    figure <- figure + ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), fill = figure_colours[["band"]])
+    figure <- figure + ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high),
+                                            fill = figure_colours[["band"]])
   }
   figure <- figure + ggplot2::geom_line(colour = figure_colours[["data"]], linewidth = 0.8)
   figure <- figure + if (summary$simulated) {
-    ggplot2::geom_point(ggplot2::aes(y = .data$exact), colour = figure_colours[["surprise"]], shape = 18, size = 3, na.rm = TRUE)
+    ggplot2::geom_point(ggplot2::aes(y = .data$exact), colour = figure_colours[["surprise"]], shape = 18, size = 3,
+                        na.rm = TRUE)
   } else {
     ggplot2::geom_point(colour = figure_colours[["data"]], size = 2)
   }

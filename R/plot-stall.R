@@ -3,10 +3,11 @@
 autoplot.habanera_payout <- function(object, ...) {
   lines <- object$lines[object$lines$contribution > 0, , drop = FALSE]
   lines$line <- factor(lines$line, levels = rev(lines$line))
+  widest <- max(lines$contribution, 0) / object$stake
   lines$note <- sprintf("%s of plays, pays %s", format_percent(lines$chance), vapply(lines$pays, format_money, ""))
   ggplot2::ggplot(lines, ggplot2::aes(x = .data$contribution / object$stake, y = .data$line)) +
     ggplot2::geom_col(fill = figure_colours[["data"]], width = 0.65) +
-    ggplot2::geom_text(ggplot2::aes(label = .data$note), hjust = 0, nudge_x = max(lines$contribution, 0) / object$stake * 0.01,
+    ggplot2::geom_text(ggplot2::aes(label = .data$note), hjust = 0, nudge_x = widest * 0.01,
                        size = 3.8, colour = figure_colours[["text"]]) +
     ggplot2::scale_x_continuous(labels = function(p) format_percent(p), expand = ggplot2::expansion(c(0, 0.35))) +
     ggplot2::labs(title = "What each line hands back", x = "share of the stake", y = NULL,
@@ -28,7 +29,9 @@ autoplot.habanera_copies <- function(object, column = NULL, ...) {
   figure + ggplot2::facet_wrap(ggplot2::vars(.data$term), scales = if (is.null(data$copies_2)) "free_y" else "fixed") +
     ggplot2::labs(
       title = "How many copies?", x = copies_axis(object, 1),
-      subtitle = if (is.null(instead)) "The deck grows with every copy." else sprintf("Every copy takes the place of a %s.", instead),
+      subtitle = if (is.null(instead)) "The deck grows with every copy." else {
+        sprintf("Every copy takes the place of a %s.", instead)
+      },
       caption = wrapped(sprintf("%s; exact. %s", sentence(attr(object, "question")), "Marked: as the deck is now."))
     ) + figure_theme()
 }
@@ -66,13 +69,15 @@ autoplot.habanera_convergence <- function(object, ...) {
   exact <- object$exact[1]
   ggplot2::ggplot(as.data.frame(unclass(object)[names(object)]), ggplot2::aes(x = .data$trials, y = .data$estimate)) +
     ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), fill = figure_colours[["band"]]) +
-    (if (!is.na(exact)) ggplot2::geom_hline(yintercept = exact, colour = figure_colours[["surprise"]], linetype = "dashed")) +
+    (if (!is.na(exact)) ggplot2::geom_hline(yintercept = exact, colour = figure_colours[["surprise"]],
+                                            linetype = "dashed")) +
     ggplot2::geom_line(colour = figure_colours[["data"]], linewidth = 0.8) +
     ggplot2::scale_x_log10(labels = format_count) +
     ggplot2::scale_y_continuous(labels = function(y) format_number(y, 3)) +
     ggplot2::labs(title = sprintf("How the estimate of %s settles", attr(object, "term")), x = "trials", y = NULL,
                   subtitle = settled_in_words(object), caption = wrapped(sprintf(
-                    "%s; seed %s. Band: 95%%. Dashed: exact.", sentence(attr(object, "question")), whole_code(attr(object, "seed"))))) +
+                    "%s; seed %s. Band: 95%%. Dashed: exact.", sentence(attr(object, "question")),
+                      whole_code(attr(object, "seed"))))) +
     figure_theme()
 }
 

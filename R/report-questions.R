@@ -16,13 +16,17 @@ question_page <- function(x, title) {
     tags$p(class = "question", paste0(sentence(in_words(x$provenance$experiment)), ".")),
     tags$div(class = paste("verdict", if (disagrees(summary)) "surprise"), lapply(lines, tags$p)),
     report_figure(bare_figure(x), paste(c("Distribution of the outcomes.", lines), collapse = " "),
-                  if (summary$simulated) "Bars or bands: simulated, with 95% intervals. Points: exact, where known." else "Exact."),
+                  figure_note(summary)),
     tags$h2("The numbers"),
     question_tables(summary),
     tags$h2("Settings"),
     question_settings(x),
     question_code_section(x)
   )
+}
+
+figure_note <- function(summary) {
+  if (summary$simulated) "Bars or bands: simulated, with 95% intervals. Points: exact, where known." else "Exact."
 }
 
 disagrees <- function(summary) {
@@ -42,7 +46,8 @@ question_settings <- function(x) {
   from <- x$provenance
   report_settings(
     Deck = sentence(deck_in_words(from$experiment$whole)), Seed = if (!is.null(from$seed)) whole_code(from$seed),
-    Trials = if (!is.null(from$trials)) join_words(sprintf("%s to %s", format_count(from$trials$first), format_count(from$trials$last))),
+    Trials = if (!is.null(from$trials)) join_words(sprintf("%s to %s", format_count(from$trials$first),
+                                                           format_count(from$trials$last))),
     Source = if (is.null(from$trials)) "exact answer" else from$source,
     `Time taken` = if (!is.null(from$seconds)) format_seconds(from$seconds),
     Version = sprintf("habanera %s, %s", from$version, R.version.string)

@@ -20,7 +20,8 @@ expression_text <- function(expr) paste(trimws(deparse(expr, width.cutoff = 500L
 # Text from a shell or a file as named expressions, as list(a = , b = ). It is parsed and nothing more.
 parse_expressions <- function(text, name, call = rlang::caller_env()) {
   parsed <- tryCatch(parse(text = sprintf("list(%s\n)", text), keep.source = FALSE), error = function(cnd) NULL)
-  whole <- length(parsed) == 1 && is.call(parsed[[1]]) && identical(parsed[[1]][[1]], quote(list)) && length(parsed[[1]]) > 1
+  whole <- length(parsed) == 1 && is.call(parsed[[1]]) && identical(parsed[[1]][[1]], quote(list)) &&
+    length(parsed[[1]]) > 1
   if (!whole) {
     refuse(sprintf("`%s` is no whole expression: %s. It is like 'two_up = count(rank == \"A\") >= 2'.", name,
                    quoted(text)), call = call)
@@ -50,7 +51,7 @@ checked_expression <- function(expr, lookup, call) {
 }
 
 checked_operand <- function(operand, name, lookup, call) {
-  if (identical(operand, quote(expr = ))) refuse(sprintf("Something is missing in %s().", name), call = call)
+  if (rlang::is_missing(operand)) refuse(sprintf("Something is missing in %s().", name), call = call)
   checked_expression(operand, lookup, call)
 }
 
@@ -75,7 +76,8 @@ operand_counts <- list(`!` = 1, `(` = 1, is.na = 1, abs = 1, sqrt = 1, floor = 1
 
 refuse_operand_count <- function(name, operands, call) {
   named <- names(operands)[nzchar(names(operands))]
-  if (length(named)) refuse(sprintf("%s() takes its values without names, not `%s =`.", name, named[1]), "language", call)
+  if (length(named)) refuse(sprintf("%s() takes its values without names, not `%s =`.", name, named[1]), "language",
+                            call)
   wanted <- operand_counts[[name]]
   if (is.null(wanted)) wanted <- 2
   if (length(operands) %in% wanted) return(invisible())
@@ -149,7 +151,9 @@ narrowed <- function(scope, rows) {
 refuse_operand_types <- function(name, operands, expr, call) {
   for (i in seq_along(operands)) {
     value <- operands[[i]]
-    if (name %in% arithmetic && !is.numeric(value) && !is.logical(value)) refuse_type(expr[[i + 1]], "a number", expr, call)
+    if (name %in% arithmetic && !is.numeric(value) && !is.logical(value)) {
+      refuse_type(expr[[i + 1]], "a number", expr, call)
+    }
     if (name %in% logic && !is.logical(value)) refuse_type(expr[[i + 1]], "TRUE or FALSE", expr, call)
     if (name %in% orderings && is.character(value)) refuse_type(expr[[i + 1]], "a number", expr, call)
   }

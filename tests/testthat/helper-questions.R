@@ -7,11 +7,13 @@ random_catalogue <- function(kinds, copies) {
 }
 
 random_condition <- function() {
-  sample(c("suit == \"fig\"", "rank >= 3", "worth > 0 | suit == \"plum\"", "rank %in% c(1, 4)", "!(suit == \"gage\" & rank < 4)"), 1)
+  sample(c("suit == \"fig\"", "rank >= 3", "worth > 0 | suit == \"plum\"", "rank %in% c(1, 4)",
+           "!(suit == \"gage\" & rank < 4)"), 1)
 }
 
 random_word <- function(word, size) {
-  switch(word, count = sprintf("count(%s)", random_condition()), total = sample(c("total(worth)", "total(rank * 2 - 1)"), 1),
+  switch(word, count = sprintf("count(%s)", random_condition()),
+         total = sample(c("total(worth)", "total(rank * 2 - 1)"), 1),
          distinct = sprintf("distinct(%s)", sample(c("suit", "rank"), 1)),
          largest_group = sprintf("largest_group(%s)", sample(c("suit", "rank", "worth"), 1)),
          card_at = sprintf("card_at(%d, %s)", sample(size, 1), random_condition()))
@@ -40,7 +42,8 @@ slow_answer <- function(cards, size, columns, replace) {
   if (!replace) draws <- draws[apply(draws, 1, anyDuplicated) == 0, , drop = FALSE]
   rows <- apply(draws, 1, function(drawn) {
     words <- plain_words(cards[drawn, , drop = FALSE])
-    paste(vapply(columns, function(column) format(as.numeric(eval(str2lang(column), words)), digits = 10), ""), collapse = " ")
+    paste(vapply(columns, function(column) format(as.numeric(eval(str2lang(column), words)), digits = 10), ""),
+          collapse = " ")
   })
   table(rows) / length(rows)
 }

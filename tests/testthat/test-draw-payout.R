@@ -41,7 +41,7 @@ test_that("simulated payouts come with errors and keep to the exact ones", {
 
 test_that("pays that fit nothing are refused", {
   expect_refusals(list(
-    list(quote(payout(alike, c("4" = 10))), "input", "names \"4\", which is no value of an outcome here: alike is 1, 2 and 3"),
+    list(quote(payout(alike, c("4" = 10))), "input", "which is no value of an outcome here: alike is 1, 2 and 3"),
     list(quote(payout(alike, c(1, 2))), "input", "must be named by the values"),
     list(quote(payout(alike, c("3" = -1))), "input", "0 or more"),
     list(quote(payout(alike, alike * "a")), "language", "is not a number"),
@@ -69,7 +69,8 @@ test_that("copies of a card: the curve and the grid are the answers of decks mad
   expect_equal(until$estimate[until$term == "turned"], (until$cards[until$term == "turned"] + 1) / (1:3 + 1))
   expect_refusals(list(
     list(quote(copies_curve(opening, "prune")), "input", "no card of the deck's catalogue"),
-    list(quote(copies_curve(opening, "plum", 0:20, instead_of = "stone wall")), "input", "\"stone wall\" cannot give way to 7"),
+    list(quote(copies_curve(opening, "plum", 0:20, instead_of = "stone wall")), "input",
+         "\"stone wall\" cannot give way to 7"),
     list(quote(copies_curve(opening, "plum", -1)), "input", "whole numbers of 0 or more"),
     list(quote(copies_curve(opening, "plum", 1, instead_of = "plum")), "input", "different cards"),
     list(quote(copies_curve(draws(built, 7), "plum")), "input", "must be a question")
@@ -80,8 +81,11 @@ test_that("the working of an exact answer adds up to it", {
   work <- show_working(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2))
   expect_output(print(work), "C(48,3) C(4,2)] / C(52,5) = 108,336 / 2,598,960", fixed = TRUE)
   expect_output(print(work), "2257/54145", fixed = TRUE)
-  for (question in list(draws(orchard, 4, worth = distinct(suit) * count(points > 5)), draws(orchard, 3, worth = total(cost), held = "2F"),
-                        draws(orchard, 3, worth = largest_group(season), replace = TRUE))) {
+  questions <- list(
+    draws(orchard, 4, worth = distinct(suit) * count(points > 5)), draws(orchard, 3, worth = total(cost), held = "2F"),
+    draws(orchard, 3, worth = largest_group(season), replace = TRUE)
+  )
+  for (question in questions) {
     work <- show_working(question, "worth")
     law <- tapply(exact(question)$probability, as.data.frame(exact(question))$worth, sum)
     expect_equal(work$values$probability, as.vector(law))
@@ -113,7 +117,8 @@ test_that("the best exchange, by hand and against brute force", {
 })
 
 test_that("an estimate settles on what the whole run found", {
-  counts <- simulate(draws(orchard, 3, alike = largest_group(suit), kind = ifelse(alike == 3, "three", "less")), nsim = 3000, seed = 6, first_trial = 11)
+  counts <- simulate(draws(orchard, 3, alike = largest_group(suit), kind = ifelse(alike == 3, "three", "less")),
+                     nsim = 3000, seed = 6, first_trial = 11)
   course <- convergence(counts, "alike")
   expect_equal(course$estimate[nrow(course)], tidy(counts)$estimate[1])
   rows <- trials(draws(orchard, 3, alike = largest_group(suit)), 6, 11:3010)

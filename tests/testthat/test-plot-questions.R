@@ -34,7 +34,8 @@ test_that("copies, convergence and pay lines show their numbers", {
 test_that("questions of every shape can be drawn and reported", {
   cases <- list(
     draws(orchard, 5, worth = total(points), text = ifelse(worth > 20, "rich", "poor"), always = count(rank > 0) == 5),
-    draws(orchard, 0, nothing = total(points)), draw_until(orchard, distinct(suit) == 4), draw_more(draws(orchard, 1, text = ifelse(count(suit == "fig") > 0, "fig", "none")), times = 2)
+    draws(orchard, 0, nothing = total(points)), draw_until(orchard, distinct(suit) == 4),
+    draw_more(draws(orchard, 1, text = ifelse(count(suit == "fig") > 0, "fig", "none")), times = 2)
   )
   for (case in cases) {
     for (x in list(simulate(case, nsim = 100, seed = 1), exact(case))) {

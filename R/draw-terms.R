@@ -1,0 +1,46 @@
+# Estimates of a question's columns, from counts or from chances: a logical column has a chance, a number a
+# mean, a text a chance for each of its values; all of them turn by turn where there are turns.
+
+asked_columns <- function(outcomes) setdiff(names(outcomes), "turn")
+
+# `weight` is how often each row came, or its chance. One row per term: `term`, `turn` (when there are turns),
+# `column`, `estimate`, and `variance` in one trial. Chances are taken of the rows there are, so that a part of
+# the outcomes gives conditional estimates.
+weighted_terms <- function(outcomes, weight, wanted = asked_columns(outcomes)) {
+  turns <- if ("turn" %in% names(outcomes)) outcomes$turn else rep(0, nrow(outcomes))
+  each <- lapply(sort(unique(turns)), function(turn) {
+    rows <- turns == turn
+    terms <- do.call(rbind, lapply(wanted, function(name) column_terms(name, outcomes[[name]][rows], weight[rows])))
+    if (!is.null(terms)) cbind(terms, turn = turn, total = sum(weight[rows]))
+  })
+  found <- do.call(rbind, each)
+  if (!"turn" %in% names(outcomes)) found$turn <- NULL
+  found
+}
+
+column_terms <- function(name, values, weight) {
+  share <- weight / sum(weight)
+  if (is.character(values)) {
+    chances <- rowsum(share, values)
+    return(data.frame(term = paste0(name, "=", rownames(chances)), column = name, is_chance = TRUE,
+                      estimate = chances[, 1], variance = chances[, 1] * (1 - chances[, 1]), row.names = NULL))
+  }
+  mean <- sum(share * values)
+  data.frame(term = name, column = name, is_chance = is.logical(values), estimate = mean,
+             variance = sum(share * (values - mean)^2))
+}
+
+# Estimates from counts, with their intervals: Wilson's for a chance, normal for a mean.
+column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes)) {
+  terms <- weighted_terms(outcomes, n, wanted)
+  total <- terms$total
+  error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / pmax(total - 1, 0)) / total)
+  wilson <- wilson_interval(ifelse(terms$is_chance, round(terms$estimate * total), 0), total, level)
+  half <- stats::qnorm((1 + level) / 2) * error
+  cbind(
+    terms[intersect(c("term", "turn", "column", "is_chance", "estimate"), names(terms))], std.error = error,
+    conf.low = ifelse(terms$is_chance, wilson$low, terms$estimate - half),
+    conf.high = ifelse(terms$is_chance, wilson$high, terms$estimate + half),
+    half_width = ifelse(terms$is_chance, wilson$half_width, half), total = total
+  )
+}
