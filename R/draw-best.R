@@ -51,7 +51,8 @@ kept_value <- function(hand, keep, columns, deck, call) {
 
 #' @export
 print.habanera_exchanges <- function(x, rows = 8, ...) {
-  cat(sprintf("<exchanges> %s from %s, by %s, exact\n", count_of(nrow(x), "choice"), attr(x, "hand"), attr(x, "value")))
+  cat_wrapped(sprintf("<exchanges> %s from %s, by %s, exact",
+                      count_of(nrow(x), "choice"), attr(x, "hand"), attr(x, "value")))
   shown <- data.frame(keep = ifelse(nzchar(x$keep), x$keep, "(none)"), exchanged = x$exchanged,
                       value = format_number(x$estimate, 5))
   print_head(shown, rows)

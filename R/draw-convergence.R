@@ -59,3 +59,19 @@ settled_row <- function(experiment, tally, trials, column, exact) {
   data.frame(trials = trials, estimate = row$estimate, conf.low = row$conf.low, conf.high = row$conf.high,
              exact = exact)
 }
+
+#' @export
+print.habanera_convergence <- function(x, rows = 10, ...) {
+  cat_wrapped("<convergence> ", attr(x, "term"), ": ", attr(x, "question"))
+  cat(settled_in_words(x), "\n", sep = "")
+  plain <- as.data.frame(unclass(x)[names(x)])
+  print_head(plain[rev(seq_len(nrow(plain))), ], rows)
+  invisible(x)
+}
+
+settled_in_words <- function(x) {
+  last <- x[nrow(x), ]
+  sprintf("After %s: %s (95%%: %s to %s)%s.", count_of(last$trials, "trial"), format_number(last$estimate, 4),
+          format_number(last$conf.low, 4), format_number(last$conf.high, 4),
+          if (is.na(last$exact)) "" else sprintf("; exactly %s", format_number(last$exact, 4)))
+}

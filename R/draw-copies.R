@@ -95,9 +95,17 @@ question_with_deck <- function(x, deck, call) {
 
 #' @export
 print.habanera_copies <- function(x, ...) {
-  cat(sprintf("<copies> %s; copies of %s%s\n", attr(x, "question"), join_words(quoted(attr(x, "card"))),
-              if (is.null(attr(x, "instead_of"))) "" else sprintf(" instead of %s", quoted(attr(x, "instead_of")))))
-  print(as.data.frame(x), row.names = FALSE)
+  cat_wrapped(sprintf("<copies> %s; copies of %s%s", attr(x, "question"), join_words(quoted(attr(x, "card"))),
+                      if (is.null(attr(x, "instead_of"))) "" else sprintf(" instead of %s", quoted(attr(x, "instead_of")))))
+  shown <- last_turn(as.data.frame(x))
+  if (!is.null(x$turn)) cat(sprintf("At turn %s:\n", format_count(max(x$turn))))
+  by <- intersect(c("copies", "copies_2", "cards"), names(shown))
+  table <- shown[!duplicated(shown[by]), by, drop = FALSE]
+  for (term in unique(shown$term)) {
+    of_term <- shown[shown$term == term, , drop = FALSE]
+    table[[term]] <- format_number(of_term$estimate[match(do.call(paste, table[by]), do.call(paste, of_term[by]))], 4)
+  }
+  print(table, row.names = FALSE)
   invisible(x)
 }
 

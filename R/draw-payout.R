@@ -158,8 +158,8 @@ pay_estimates <- function(moments, stake) {
 
 #' @export
 print.habanera_payout <- function(x, ...) {
-  cat("<payout> ", x$question, "; ", x$words, "\n", sep = "")
-  writeLines(payout_sentences(x))
+  cat_wrapped("<payout> ", x$question, "; ", x$words)
+  for (line in payout_sentences(x)) cat_wrapped(line)
   print(printed_lines_of_pay(x), row.names = FALSE)
   invisible(x)
 }
@@ -230,7 +230,7 @@ new_price <- function(payout, edge, stake, call) {
 
 #' @export
 print.habanera_price <- function(x, ...) {
-  cat("<price> ", x$question, "; ", x$words, "\n", sep = "")
+  cat_wrapped("<price> ", x$question, "; ", x$words)
   cat(price_sentence(x), "\n", sep = "")
   shown <- data.frame(line = x$pays$line, pays = vapply(x$pays$pays, format_money, ""))
   if (x$factor != 1) shown$`would pay` <- vapply(x$pays$would_pay, format_money, "")

@@ -153,7 +153,7 @@ tidy.habanera_question_summary <- function(x, ...) {
 
 #' @export
 print.habanera_question_summary <- function(x, rows = 12, ...) {
-  cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
+  cat_wrapped("<summary> ", x$question, "; ", x$words)
   writeLines(summary_lines(x))
   shown <- printed_values(x, rows)
   if (!is.null(shown)) print(shown, row.names = FALSE)
@@ -217,7 +217,7 @@ first_answer.habanera_counts_question <- function(x) {
 
 #' @export
 print.habanera_distribution_question <- function(x, rows = 10, ...) {
-  cat("<distribution> ", in_words(x$provenance$experiment), ", exact\n", sep = "")
+  cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
   writeLines(estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE))
   print_head(as.data.frame(x), rows)
   invisible(x)

@@ -104,7 +104,7 @@ named_classes <- function(x, classes) {
 
 #' @export
 print.habanera_working <- function(x, most = 12, ...) {
-  cat(sprintf("<working> %s = %s, %s\n", x$column, x$expression, x$question))
+  cat_wrapped(sprintf("<working> %s = %s, %s", x$column, x$expression, x$question))
   writeLines(sprintf("  %s alike: %s", format_count(x$classes$copies), x$classes$cards))
   shown <- if (x$logical) "TRUE" else x$values$value
   for (value in intersect(x$values$value, shown)) writeLines(working_lines(x, value, most))

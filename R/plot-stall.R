@@ -46,8 +46,13 @@ copies_lines <- function(data, x) {
     ggplot2::geom_line(colour = figure_colours[["data"]], linewidth = 0.8) +
     ggplot2::geom_point(colour = figure_colours[["data"]], size = 2.2) +
     ggplot2::geom_point(data = now, colour = figure_colours[["surprise"]], size = 3.6) +
+    (if (length(unique(data$copies)) <= 12) {
+      ggplot2::geom_text(ggplot2::aes(label = format_number(.data$estimate, 3)), vjust = -1, size = 3.4,
+                         colour = figure_colours[["text"]])
+    }) +
     ggplot2::scale_x_continuous(breaks = function(ends) unique(round(pretty(ends)))) +
-    ggplot2::scale_y_continuous(limits = c(0, NA), labels = function(y) format_number(y, 2)) +
+    ggplot2::scale_y_continuous(limits = c(0, NA), labels = function(y) format_number(y, 2),
+                                expand = ggplot2::expansion(c(0.05, 0.1))) +
     ggplot2::labs(y = NULL)
 }
 
@@ -79,11 +84,4 @@ autoplot.habanera_convergence <- function(object, ...) {
                     "%s; seed %s. Band: 95%%. Dashed: exact.", sentence(attr(object, "question")),
                       whole_code(attr(object, "seed"))))) +
     figure_theme()
-}
-
-settled_in_words <- function(x) {
-  last <- x[nrow(x), ]
-  sprintf("After %s: %s (95%%: %s to %s)%s.", count_of(last$trials, "trial"), format_number(last$estimate, 4),
-          format_number(last$conf.low, 4), format_number(last$conf.high, 4),
-          if (is.na(last$exact)) "" else sprintf("; exactly %s", format_number(last$exact, 4)))
 }

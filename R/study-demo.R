@@ -31,7 +31,8 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   make_folder(folder, call)
   # The data lie beside the page, so that the commands on it work there as they stand.
   file.copy(vapply(demo_data, demo_file, ""), folder, overwrite = TRUE)
-  answers <- list(tablet_question(folder, threads), volunteers_question(folder), routine_question(folder, threads))
+  answers <- list(tablet_question(folder, threads), volunteers_question(folder), routine_question(folder, threads),
+                  stall_question(folder, threads), windfall_question(folder))
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
   c("Lantern Hall, card night:",
@@ -49,8 +50,8 @@ make_folder <- function(folder, call) {
 }
 
 demo_seed <- 44
-demo_data <- c("orchard.csv", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py", "shuffle-wrong.py",
-               "shuffle-right.pl", "tablet-shuffle.pl")
+demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py",
+               "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {
@@ -123,6 +124,68 @@ routine_sentence <- function(found) {
   )
   paste(c(sprintf("%s, %s s by hand: a guesser gains %s cards a deck.", sentence(best$procedure),
                   format_count(best$seconds), format_fixed(best$gain, 2)), others), collapse = " ")
+}
+
+# Three cards of one fruit win 8 tokens, 27 points or more win 3: what must a play cost?
+stall_pays <- quote(ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))
+
+stall_question <- function(folder, threads) {
+  orchard <- deck_from(file.path(folder, "orchard.csv"))
+  stall <- draws(orchard, 3, alike = largest_group(suit), worth = total(points))
+  law <- exact(stall)
+  counts <- simulate(stall, nsim = 1e5, seed = demo_seed, threads = threads)
+  paid <- new_payout(law, pays_by_expression(stall_pays, law, NULL, NULL), 1, NULL)
+  price <- new_price(paid, 0.15, NULL, NULL)
+  report(counts, file.path(folder, "stall.html"), "What do three cards of the orchard deck hold?")
+  write_demo_figure(paid, file.path(folder, "stall.svg"))
+  list(
+    title = "Three of one fruit win 8 tokens, 27 points win 3. What must a play cost?",
+    sentence = stall_sentence(paid, price), surprise = FALSE, figure = bare_figure(paid),
+    alt = paste("Bars of what each prize hands back, as a share of the stake.", payout_sentences(paid)[1]),
+    caption = "What each prize hands back of a stake of one token, exactly.",
+    reports = c("The hands behind it, simulated and exact" = "stall.html"),
+    command = paste("habanera payout --deck orchard.csv --size 3 --exact --edge 0.15 --ask",
+                    shQuote("alike = largest_group(suit), worth = total(points)"), "--pays",
+                    shQuote(expression_text(stall_pays)))
+  )
+}
+
+stall_sentence <- function(paid, price) {
+  found <- rlang::set_names(tidy(paid)$estimate, tidy(paid)$term)
+  sprintf(paste("At one token the stall hands back %s of it and somebody wins in %s of plays. To keep 15%%, a play",
+                "must cost %s."),
+          format_percent(found[["return_to_player"]]), format_percent(found[["hit_frequency"]]),
+          format_money(price$stake))
+}
+
+# Windfall is to open smoothly: a ground for every turn up to four, and not a flood of them.
+windfall_question <- function(folder) {
+  windfall <- deck_from(file.path(folder, "windfall.yaml"))
+  game <- draws(windfall, 7, grounds = count(kind == "ground"),
+                smooth = every_turn(grounds >= min(turn, 4)) & grounds <= 5)
+  game <- draw_more(redraw_if(game, grounds < 2 | grounds > 4), times = 5)
+  curve <- copies_curve(game, "orchard gate", 10:18, instead_of = "quince")
+  report(exact(game), file.path(folder, "windfall.html"), "How does Windfall open?")
+  write_demo_figure(curve, file.path(folder, "windfall.svg"))
+  figure <- bare_figure(curve, column = "smooth")
+  list(
+    title = "Windfall opens smoothly with a ground for every turn, and no flood of them. How many gates?",
+    sentence = windfall_sentence(curve), surprise = FALSE, figure = figure,
+    alt = paste("Chance of a smooth opening against copies of the orchard gate.", windfall_sentence(curve)),
+    caption = "Chance of a smooth opening, five turns after one redraw. Marked: the deck as it is.",
+    reports = c("Turn by turn" = "windfall.html"),
+    command = paste("habanera draws --deck windfall.yaml --size 7 --exact --ask",
+                    shQuote("grounds = count(kind == \"ground\"), keepable = grounds >= 2 & grounds <= 4"))
+  )
+}
+
+windfall_sentence <- function(curve) {
+  last <- curve[curve$term == "smooth" & curve$turn == max(curve$turn), ]
+  now <- last[last$copies == attr(curve, "deck_now"), ]
+  best <- last[which.max(last$estimate), ]
+  sprintf("Now, with %s orchard gates, %s of openings run smoothly. Best are %s, in the place of quinces: %s.",
+          format_count(now$copies), format_percent(now$estimate), format_count(best$copies),
+          format_percent(best$estimate))
 }
 
 tablet_sentence <- function(verdict, ours) {

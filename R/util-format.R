@@ -30,6 +30,9 @@ count_of <- function(n, noun, plural = paste0(noun, "s")) {
   paste(format_count(n), if (n == 1) noun else plural)
 }
 
+# A long line of words as lines that fit the console.
+cat_wrapped <- function(...) writeLines(strwrap(paste0(...), getOption("width"), exdent = 2))
+
 sentence <- function(words) paste0(toupper(substr(words, 1, 1)), substring(words, 2))
 
 quoted <- function(x) paste0("\"", x, "\"")

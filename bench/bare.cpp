@@ -5,6 +5,7 @@
 //
 // Jobs: positions52, positions312, positions2000 (shuffle and count card by position),
 //       draw5 (five of 52, count the cards), riffle52, naive52 (shuffle so, and count),
+//       question5 (five of 52, count two conditions on them),
 //       battery52 (shuffle, and keep all the counts that an audit keeps).
 #include <chrono>
 #include <cstdint>
@@ -118,11 +119,12 @@ double positions_large(std::uint64_t trials) {
   return counts[0];
 }
 
-double draw5(std::uint64_t trials) {
+// Draws five of 52 cards, which are swapped back, and hands each to see(card); after each draw, done().
+template <class See, class Done>
+void five_of_52(std::uint64_t trials, See&& see, Done&& done) {
   constexpr int cards = 52, size = 5;
   std::uint16_t deck[cards];
   for (int i = 0; i < cards; ++i) deck[i] = static_cast<std::uint16_t>(i);
-  std::uint32_t counts[cards] = {};
   constexpr std::uint64_t product = 52ULL * 51 * 50 * 49 * 48;
   std::uint64_t state = 1;
   for (std::uint64_t trial = 0; trial < trials; ++trial) {
@@ -138,8 +140,9 @@ double draw5(std::uint64_t trials) {
       const std::uint16_t card = deck[other];
       deck[other] = deck[i];
       deck[i] = card;
-      ++counts[card];
+      see(card);
     }
+    done();
 #pragma GCC unroll 5
     for (int i = size - 1; i >= 0; --i) {
       const std::uint16_t card = deck[others[i]];
@@ -147,6 +150,25 @@ double draw5(std::uint64_t trials) {
       deck[i] = card;
     }
   }
+}
+
+double draw5(std::uint64_t trials) {
+  std::uint32_t counts[52] = {};
+  five_of_52(trials, [&](std::uint16_t card) { ++counts[card]; }, [] {});
+  return counts[0];
+}
+
+// Two aces or more, and three hearts or more: what a hand adds to, card by card, in one number.
+double question5(std::uint64_t trials) {
+  std::uint32_t counts[64] = {};
+  std::uint8_t adds[52];
+  for (int i = 0; i < 52; ++i) adds[i] = static_cast<std::uint8_t>((i % 13 == 12 ? 1 : 0) + (i / 13 == 1 ? 8 : 0));
+  unsigned hand = 0;
+  five_of_52(
+      trials, [&](std::uint16_t card) { hand += adds[card]; }, [&] {
+    ++counts[hand];
+    hand = 0;
+  });
   return counts[0];
 }
 
@@ -264,6 +286,7 @@ Job find_job(const std::string& name) {
   if (name == "positions312") return positions_large<312, 52>;
   if (name == "positions2000") return positions_large<2000, 50>;
   if (name == "draw5") return draw5;
+  if (name == "question5") return question5;
   if (name == "riffle52") return riffle52;
   if (name == "naive52") return naive52;
   if (name == "battery52") return battery52;

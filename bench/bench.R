@@ -23,6 +23,14 @@ plain_naive_swap <- function() {
   deck
 }
 
+ranks <- card_attributes(deck_standard())$rank
+suits <- card_attributes(deck_standard())$suit
+
+plain_question <- function() {
+  hand <- sample(52, 5)
+  c(sum(ranks[hand] == "A") >= 2, sum(suits[hand] == "hearts") >= 3)
+}
+
 plain_positions <- function(n) table(replicate(n, sample(52)), rep(1:52, n))
 
 # `plain` is what one would write in R; counting is left out of it, but for the audit, whose plain job is the
@@ -32,6 +40,9 @@ jobs <- list(
        bare = "positions52", plain = function(n) replicate(n, sample(52)), plain_trials = 3e4),
   list(name = "draw 5 of 52", experiment = draws(deck_standard(), 5), trials = 1e7, bare = "draw5",
        plain = function(n) replicate(n, sample(52, 5)), plain_trials = 3e4),
+  list(name = "draw 5 of 52, two conditions",
+       experiment = draws(deck_standard(), 5, two_up = count(rank == "A") >= 2, three = count(suit == "hearts") >= 3),
+       trials = 1e7, bare = "question5", plain = function(n) replicate(n, plain_question()), plain_trials = 3e4),
   list(name = "positions after a riffle", experiment = positions(deck_standard(), shuffle_riffle()),
        trials = 1e7, bare = "riffle52", plain = function(n) replicate(n, plain_riffle()), plain_trials = 3e4),
   list(name = "positions after a naive swap", experiment = positions(deck_standard(), shuffle_naive_swap()),
@@ -84,7 +95,16 @@ measure <- function(job) {
 }
 
 # Jobs that are done once, in seconds.
+built <- deck_from(demo_file("windfall.yaml"))
+opening <- draws(built, 7, grounds = count(kind == "ground"), cheap = count(cost <= 1), worth = total(cost),
+                 kinds = distinct(kind))
+course <- redraw_if(draws(built, 7, grounds = count(kind == "ground"), always = every_turn(grounds >= min(turn, 4))),
+                    grounds < 2 | grounds > 4, times = 2, put_back = 1:2) |> draw_more(times = 8)
+shoe_hand <- draws(six_packs, 12, worth = total(points), aces = count(rank == "A"), suits = largest_group(suit))
 single_jobs <- list(
+  "exact(), four words of 7 of 60 cards" = function() exact(opening),
+  "exact(), two redraws and eight turns of 60 cards" = function() exact(course),
+  "exact(), three words of 12 of 312 cards" = function() exact(shoe_hand),
   "exact(), three riffles of 6 cards" = function() exact(shuffle_riffle(3), deck_numbered(6)),
   "exact(), three riffles of 7 cards" = function() exact(shuffle_riffle(3), deck_numbered(7)),
   "exact(), naive swap of 7 cards" = function() exact(shuffle_naive_swap(), deck_numbered(7)),

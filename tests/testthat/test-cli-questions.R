@@ -15,7 +15,7 @@ test_that("questions in the shell give what R gives", {
   law <- exact(draws(deck, 3, figs = count(suit == "fig"), held = "2F", dead = "1F"))
   expect_equal(jsonlite::fromJSON(exactly$out)$table$probability, law$probability, tolerance = 1e-15)
   text <- run_words("draws", "--ask", "two_up = count(rank == \"A\") >= 2", "--exact")
-  expect_match(text$out[2], "two_up: 4.168% = 2257/54145, 1 in 23.99", fixed = TRUE)
+  expect_true("two_up: 4.168% = 2257/54145, 1 in 23.99" %in% text$out)
 })
 
 test_that("expectations decide the exit status", {
@@ -34,7 +34,7 @@ test_that("until and payout", {
   expect_equal(data.table::fread(text = ran$out[-1])$probability, law$probability)
   short <- run_words("until", "distinct(suit) == 4", "--deck", orchard, "--by-at-most", "6", "--trials", "2000",
                      "--seed", "2", "--given", "met")
-  expect_match(short$out[2], "Given met, which holds in")
+  expect_true(any(startsWith(short$out, "Given met, which holds in")))
   paid <- run_words("payout", "--deck", orchard, "--size", "3", "--ask", "alike = largest_group(suit)", "--pays",
                     "\"3\" = 10, \"2\" = 0.5",
                     "--exact", "--edge", "0.15", "--stake", "2", "--format", "csv")

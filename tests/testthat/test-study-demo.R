@@ -5,8 +5,13 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
   expect_match(paste(said, collapse = " "), "shows no bias")
   expect_match(paste(said, collapse = " "), "Behaves like: a cut in 3[0-9.]+% of trials, else uniform")
   expect_match(paste(said, collapse = " "), "Wash, riffle x4, cut, 55 s by hand")
+  # 8 tokens for 660 of 13,244 hands, 3 for 552: the stake at which 15% is kept.
+  stake <- (8 * 660 + 3 * 552) / 13244 / 0.85
+  expect_match(paste(said, collapse = " "), sprintf("a play must cost %s", signif(stake, 5)))
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")), "Best are 16, in the place of quinces: 47.6%")
   expect_setequal(list.files(folder), c(
-    "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "tablet.svg", "fair.svg",
+    "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
+    "tablet.svg", "fair.svg", "stall.svg", "windfall.svg",
     "volunteers.svg", "tablet.csv", habanera:::demo_data
   ))
   page <- paste(readLines(file.path(folder, "index.html")), collapse = "\n")
