@@ -95,8 +95,8 @@ question_with_deck <- function(x, deck, call) {
 
 #' @export
 print.habanera_copies <- function(x, ...) {
-  cat_wrapped(sprintf("<copies> %s; copies of %s%s", attr(x, "question"), join_words(quoted(attr(x, "card"))),
-                      if (is.null(attr(x, "instead_of"))) "" else sprintf(" instead of %s", quoted(attr(x, "instead_of")))))
+  instead <- if (!is.null(attr(x, "instead_of"))) paste(" instead of", quoted(attr(x, "instead_of")))
+  cat_wrapped("<copies> ", attr(x, "question"), "; copies of ", join_words(quoted(attr(x, "card"))), instead)
   shown <- last_turn(as.data.frame(x))
   if (!is.null(x$turn)) cat(sprintf("At turn %s:\n", format_count(max(x$turn))))
   by <- intersect(c("copies", "copies_2", "cards"), names(shown))

@@ -63,9 +63,12 @@ drawn_law <- function(maker, law, count) core_hands_draw(maker, law, as.integer(
 # The part of a law in which something holds.
 law_where <- function(law, holds) list(rows = law$rows[holds, , drop = FALSE], chances = law$chances[holds])
 
-law_joined <- function(one, two) {
-  list(rows = rbind(one$rows, two$rows), chances = c(one$chances, two$chances))
+law_joined <- function(maker, one, two) {
+  law_merged(maker, list(rows = rbind(one$rows, two$rows), chances = c(one$chances, two$chances)))
 }
+
+# The core goes row by row, so that like rows must become one: drawing nothing does that.
+law_merged <- function(maker, law) drawn_law(maker, law, 0)
 
 # The index of some words for each hand.
 law_index <- function(maker, law, words) {
@@ -85,7 +88,7 @@ redrawn_law <- function(maker, start, law, stage) {
     fresh <- drawn_law(maker, start, stage$sizes[time])
     for (i in seq_len(stage$put_back[time])) fresh <- core_hands_put_under(maker, fresh, stage$under_first)
     fresh$chances <- fresh$chances * sum(law$chances[again])
-    law <- law_joined(law_where(law, !again), fresh)
+    law <- law_joined(maker, law_where(law, !again), fresh)
   }
   law
 }
@@ -129,7 +132,7 @@ with_turn_marks <- function(spec, maker, law, turn) {
     before <- law$rows[, columns[i]]
     law$rows[, columns[i]] <- if (word$every) pmin(before, holds) else pmax(before, holds)
   }
-  law
+  if (length(columns)) law_merged(maker, law) else law
 }
 
 turn_keys <- function(spec, maker, law) {

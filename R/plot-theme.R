@@ -25,9 +25,11 @@ figure_theme <- function(base_size = 13) {
 #' against the band in which 95% of fair counts lie (dark) and the band in which all of them lie 95%
 #' of the time (light, by Bonferroni); what falls outside the light band is marked. For
 #' [positions()]: the deviation of every card at every position, in standard deviations. A comparison
-#' is drawn as its counts are.
+#' is drawn as its counts are. For a question: bars of each column's values, with 95% intervals and the exact
+#' values where they can be had at once; with turns, the course of each chance or mean. For [payout()], what each
+#' line hands back; for [copies_curve()] a curve or a grid; for [convergence()] the estimate on its way.
 #'
-#' @param object Counts or a comparison.
+#' @param object Counts, a distribution, a comparison, or what another function here returned.
 #' @param ... Not used.
 #' @return A ggplot object.
 #' @examples

@@ -3,8 +3,8 @@
 #' Writes one self-contained HTML page (no network needed): the question in words, the verdict, figures,
 #' the table, the settings, and the R and shell commands that reproduce it.
 #'
-#' @param x Counts of draws or positions, a comparison of them with an exact answer, an [audit()] or a
-#'   [mixing()].
+#' @param x Counts of draws or positions, a comparison of them with an exact answer, counts of a question or its
+#'   exact answer, an [audit()] or a [mixing()].
 #' @param file Path of the page; written whole or not at all.
 #' @param title Title of the page; `NULL`: the question.
 #' @return `file`, invisibly.

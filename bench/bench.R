@@ -100,11 +100,11 @@ opening <- draws(built, 7, grounds = count(kind == "ground"), cheap = count(cost
                  kinds = distinct(kind))
 course <- redraw_if(draws(built, 7, grounds = count(kind == "ground"), always = every_turn(grounds >= min(turn, 4))),
                     grounds < 2 | grounds > 4, times = 2, put_back = 1:2) |> draw_more(times = 8)
-shoe_hand <- draws(six_packs, 12, worth = total(points), aces = count(rank == "A"), suits = largest_group(suit))
+shoe_hand <- draws(six_packs, 8, worth = total(points), aces = count(rank == "A"), suits = largest_group(suit))
 single_jobs <- list(
   "exact(), four words of 7 of 60 cards" = function() exact(opening),
   "exact(), two redraws and eight turns of 60 cards" = function() exact(course),
-  "exact(), three words of 12 of 312 cards" = function() exact(shoe_hand),
+  "exact(), three words of 8 of 312 cards" = function() exact(shoe_hand),
   "exact(), three riffles of 6 cards" = function() exact(shuffle_riffle(3), deck_numbered(6)),
   "exact(), three riffles of 7 cards" = function() exact(shuffle_riffle(3), deck_numbered(7)),
   "exact(), naive swap of 7 cards" = function() exact(shuffle_naive_swap(), deck_numbered(7)),

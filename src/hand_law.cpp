@@ -14,31 +14,34 @@ habanera::HandLaws to_laws(const Rcpp::List& maker) {
                             static_cast<std::size_t>(to_count(maker["limit"])));
 }
 
-std::vector<std::vector<std::uint16_t>> to_rows(const Rcpp::IntegerMatrix& matrix) {
-  std::vector<std::vector<std::uint16_t>> rows(static_cast<std::size_t>(matrix.nrow()));
-  for (int row = 0; row < matrix.nrow(); ++row)
-    for (int column = 0; column < matrix.ncol(); ++column)
-      rows[static_cast<std::size_t>(row)].push_back(static_cast<std::uint16_t>(matrix(row, column)));
-  return rows;
+using Row = habanera::HandLaws::Row;
+
+Row to_row(const Rcpp::IntegerMatrix& matrix, int row) {
+  Row values;
+  for (int column = 0; column < matrix.ncol(); ++column)
+    values.push_back(static_cast<habanera::RowLaw::Value>(matrix(row, column)));
+  return values;
 }
 
-Rcpp::IntegerMatrix from_rows(const std::vector<std::vector<std::uint16_t>>& rows, std::size_t width) {
-  Rcpp::IntegerMatrix matrix(static_cast<int>(rows.size()), static_cast<int>(width));
-  for (std::size_t row = 0; row < rows.size(); ++row)
-    for (std::size_t column = 0; column < width; ++column)
-      matrix(static_cast<int>(row), static_cast<int>(column)) = rows[row][column];
-  return matrix;
-}
-
-habanera::HandLaw to_law(const habanera::HandLaws& laws, const Rcpp::List& law) {
+// Rows of a law may come twice, where two laws were joined; here they become one.
+habanera::RowLaw to_law(const Rcpp::List& maker, const Rcpp::List& law) {
   const Rcpp::IntegerMatrix rows = law["rows"];
-  return {laws.size(), static_cast<std::size_t>(rows.ncol()) - 2 * laws.size(), to_rows(rows),
-          Rcpp::as<std::vector<double>>(law["chances"])};
+  const Rcpp::NumericVector chances = law["chances"];
+  habanera::RowLaw found(static_cast<std::size_t>(rows.ncol()), static_cast<std::size_t>(to_count(maker["limit"])));
+  for (int row = 0; row < rows.nrow(); ++row) found.add(to_row(rows, row).data(), chances[row]);
+  return found;
 }
 
-Rcpp::List from_law(const habanera::HandLaw& law) {
-  return Rcpp::List::create(Rcpp::Named("rows") = from_rows(law.rows, 2 * law.classes + law.marks),
-                            Rcpp::Named("chances") = Rcpp::wrap(law.chances));
+Rcpp::List from_law(const habanera::RowLaw& law) {
+  const auto size = static_cast<int>(law.size()), width = static_cast<int>(law.width());
+  Rcpp::IntegerMatrix rows(size, width);
+  Rcpp::NumericVector chances(size);
+  for (int row = 0; row < size; ++row) {
+    const habanera::RowLaw::Value* values = law.row(static_cast<std::size_t>(row));
+    for (int column = 0; column < width; ++column) rows(row, column) = values[column];
+    chances[row] = law.chance(static_cast<std::size_t>(row));
+  }
+  return Rcpp::List::create(Rcpp::Named("rows") = rows, Rcpp::Named("chances") = chances);
 }
 
 }  // namespace
@@ -51,33 +54,34 @@ Rcpp::List core_hands_start(Rcpp::List maker, int marks) {
 // `words` are those whose places the first marks tell.
 // [[Rcpp::export]]
 Rcpp::List core_hands_draw(Rcpp::List maker, Rcpp::List law, int count, Rcpp::List words) {
-  const habanera::HandLaws laws = to_laws(maker);
-  const habanera::HandLaw before = to_law(laws, law);
-  const std::vector<std::size_t> owed(before.rows.size(), static_cast<std::size_t>(count));
-  return from_law(laws.draw(before, owed, to_words(words).places));
+  return from_law(to_laws(maker).draw(to_law(maker, law), static_cast<std::size_t>(count), to_words(words).places));
 }
 
 // [[Rcpp::export]]
 Rcpp::List core_hands_put_under(Rcpp::List maker, Rcpp::List law, Rcpp::NumericVector under_first) {
-  const habanera::HandLaws laws = to_laws(maker);
-  return from_law(laws.put_under(to_law(laws, law), to_numbers<std::uint8_t>(under_first)));
+  return from_law(to_laws(maker).put_under(to_law(maker, law), to_numbers<std::uint8_t>(under_first)));
 }
 
+// Here and below the rows of the law must be different, since the answer goes row by row.
 // [[Rcpp::export]]
 Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List ways) {
   const habanera::HandLaws laws = to_laws(maker);
-  return from_rows(laws.kept(to_law(laws, law), to_ways(ways)), laws.size());
+  const std::vector<Row> kept = laws.kept(to_law(maker, law), to_ways(ways));
+  Rcpp::IntegerMatrix found(static_cast<int>(kept.size()), static_cast<int>(laws.size()));
+  for (int row = 0; row < found.nrow(); ++row)
+    for (int c = 0; c < found.ncol(); ++c) found(row, c) = kept[static_cast<std::size_t>(row)][static_cast<std::size_t>(c)];
+  return found;
 }
 
 // [[Rcpp::export]]
 Rcpp::List core_hands_exchange(Rcpp::List maker, Rcpp::List law, Rcpp::IntegerMatrix kept) {
-  const habanera::HandLaws laws = to_laws(maker);
-  return from_law(laws.exchange(to_law(laws, law), to_rows(kept)));
+  std::vector<Row> rows;
+  for (int row = 0; row < kept.nrow(); ++row) rows.push_back(to_row(kept, row));
+  return from_law(to_laws(maker).exchange(to_law(maker, law), rows));
 }
 
 // [[Rcpp::export]]
 Rcpp::NumericVector core_hands_indices(Rcpp::List maker, Rcpp::List law, Rcpp::List words) {
-  const habanera::HandLaws laws = to_laws(maker);
-  const std::vector<std::uint64_t> found = laws.indices(to_law(laws, law), to_words(words));
+  const std::vector<std::uint64_t> found = to_laws(maker).indices(to_law(maker, law), to_words(words));
   return Rcpp::NumericVector(found.begin(), found.end());
 }

@@ -5,16 +5,21 @@ orchard <- deck_from(file.path(folders[1], "orchard.csv"))
 tablet <- draws_recorded(file.path(folders[1], "tablet-draws.txt"), orchard, numbering = list(first = 0))
 placed <- simulate(positions(orchard), nsim = 1e5, seed = 1)
 volunteers <- audit(shuffle_recorded(file.path(folders[1], "volunteer-shuffles.csv"), deck = orchard))
-five_riffles <- audit(shuffle_riffle(5), seed = 1)
 mixed <- mixing(list("riffle", "overhand x2", "wash, riffle"), times = 0:9, deck = orchard, nsim = 5e4, seed = 44)
+stall <- draws(orchard, 3, alike = largest_group(suit), worth = total(points), high = count(rank >= 9) >= 1)
+windfall <- deck_from(file.path(folders[1], "windfall.yaml"))
+game <- draws(windfall, 7, grounds = count(kind == "ground"),
+              smooth = every_turn(grounds >= min(turn, 4)) & grounds <= 5) |>
+  redraw_if(grounds < 2 | grounds > 4) |>
+  draw_more(times = 5)
 figures <- list(
-  "figure-audit" = autoplot(volunteers), "figure-statistics" = autoplot(five_riffles, show = "statistics"),
-  "figure-guesser" = autoplot(five_riffles, show = "guesser"), "figure-mixing" = autoplot(mixed, by = "seconds"),
+  "figure-audit" = autoplot(volunteers), "figure-mixing" = autoplot(mixed, by = "seconds"),
   "figure-tablet" = autoplot(tablet), "figure-positions" = autoplot(placed),
   "figure-arrangements" = autoplot(exact(shuffle_naive_swap(), deck_numbered(4))),
   "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 8)),
-  "figure-ribbons" = autoplot(follow(shuffle_riffle(), position = 1, times = 5, seed = 1)),
-  "figure-periods" = autoplot(restore_period(shuffle_faro("in"), 2:104))
+  "figure-question" = autoplot(simulate(stall, nsim = 2e4, seed = 1)), "figure-turns" = autoplot(simulate(game, nsim = 5000, seed = 1)),
+  "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
+  "figure-copies" = autoplot(copies_curve(game, "orchard gate", 10:18, instead_of = "quince"), column = "smooth")
 )
 for (name in names(figures)) {
   ggplot2::ggsave(file.path(folders[2], paste0(name, ".png")), figures[[name]], width = 11.6,

@@ -161,19 +161,37 @@ TEST_CASE("class by class, the law is what walking every path gives") {
 TEST_CASE("card by card, the law of hands is that of the classes") {
   const std::vector<CardClass> classes{{0, 3, 0}, {2, 2, 1}, {4, 4, 0}};
   const HandLaws laws(classes, false, 1000);
-  HandLaw law = laws.draw(laws.start(0), {4}, {});
+  RowLaw law = laws.draw(laws.start(0), 4, {});
   double total = 0;
-  for (std::size_t row = 0; row < law.rows.size(); ++row) {
-    const auto& hand = law.rows[row];
-    const auto choose = [](int n, int k) { return std::round(std::exp(std::lgamma(n + 1) - std::lgamma(k + 1) - std::lgamma(n - k + 1))); };
-    CHECK(law.chances[row] == doctest::Approx(choose(3, hand[0]) * choose(2, hand[1] - 1) * choose(4, hand[2]) / choose(9, 4)).epsilon(1e-12));
-    total += law.chances[row];
+  const auto choose = [](int n, int k) {
+    return std::round(std::exp(std::lgamma(n + 1) - std::lgamma(k + 1) - std::lgamma(n - k + 1)));
+  };
+  for (std::size_t i = 0; i < law.size(); ++i) {
+    const RowLaw::Value* hand = law.row(i);
+    const double ways = choose(3, hand[0]) * choose(2, hand[1] - 1) * choose(4, hand[2]);
+    CHECK(law.chance(i) == doctest::Approx(ways / choose(9, 4)).epsilon(1e-12));
+    total += law.chance(i);
   }
   CHECK(total == doctest::Approx(1).epsilon(1e-14));
-  // Putting one under and drawing it again cannot bring it back.
   law = laws.put_under(law, {0, 0, 0, 0, 1, 1});
-  for (const auto& hand : law.rows) CHECK(hand[0] + hand[1] + hand[2] == 4);
-  CHECK_THROWS_AS(HandLaws(classes, false, 3).draw(laws.start(0), {4}, {}), std::length_error);
+  for (std::size_t i = 0; i < law.size(); ++i) {
+    CHECK(law.row(i)[0] + law.row(i)[1] + law.row(i)[2] == 4);
+    CHECK(law.row(i)[3] + law.row(i)[4] + law.row(i)[5] == 1);
+  }
+  CHECK_THROWS_AS(HandLaws(classes, false, 3).draw(laws.start(0), 4, {}), std::length_error);
+}
+
+TEST_CASE("like rows of a law add up, also past many growths of its table") {
+  RowLaw law(2, 3000);
+  for (int round = 0; round < 2; ++round)
+    for (RowLaw::Value i = 0; i < 3000; ++i) {
+      const RowLaw::Value row[] = {i, static_cast<RowLaw::Value>(i % 7)};
+      law.add(row, i);
+    }
+  REQUIRE(law.size() == 3000);
+  for (std::size_t i = 0; i < law.size(); ++i) CHECK((law.row(i)[0] == i && law.chance(i) == 2.0 * static_cast<double>(i)));
+  const RowLaw::Value one_more[] = {0, 1};
+  CHECK_THROWS_AS(law.add(one_more, 1), std::length_error);
 }
 
 TEST_CASE("hypergeometric and binomial laws by hand, and far from overflowing") {

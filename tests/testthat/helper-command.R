@@ -31,3 +31,13 @@ run_shell <- function(words) {
   status <- attr(out, "status")
   list(status = if (is.null(status)) 0 else status, out = as.character(out), err = readLines(err))
 }
+
+# Each case is list(words, part of the message): status 2, and nothing on standard output.
+expect_bad_usage <- function(cases) {
+  for (case in cases) {
+    ran <- run_words(case[[1]])
+    expect_equal(ran$status, 2, info = paste(case[[1]], collapse = " "))
+    expect_length(ran$out, 0)
+    expect_match(paste(ran$err, collapse = " "), case[[2]], fixed = TRUE)
+  }
+}

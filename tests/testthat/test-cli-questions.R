@@ -105,10 +105,5 @@ test_that("options that do not go together are refused", {
     list("until", "it needs one condition"),
     list(c("until", "distinct(suit) == 4", "--by-at-most", "70"), "from 0 to 52")
   )
-  for (case in cases) {
-    ran <- run_words(case[[1]])
-    expect_equal(ran$status, 2, info = paste(case[[1]], collapse = " "))
-    expect_length(ran$out, 0)
-    expect_match(paste(ran$err, collapse = " "), case[[2]], fixed = TRUE)
-  }
+  expect_bad_usage(cases)
 })

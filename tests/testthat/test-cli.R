@@ -32,12 +32,7 @@ test_that("misspelt words name the nearest, with status 2 and nothing on standar
     list(c("deck", "--grid", "4"), "rows x columns"),
     list(c("draws", "--trials", "5", "--seed"), "--seed needs a value. Try habanera draws --help")
   )
-  for (case in cases) {
-    ran <- run_words(case[[1]])
-    expect_equal(ran$status, 2, info = paste(case[[1]], collapse = " "))
-    expect_length(ran$out, 0)
-    expect_match(paste(ran$err, collapse = " "), case[[2]], fixed = TRUE)
-  }
+  expect_bad_usage(cases)
 })
 
 test_that("what cannot be done has status 3 and leaves no file", {

@@ -84,8 +84,8 @@ test_that("replace goes with no shuffle, and work out of reach is refused with i
   expect_refusals(list(
     list(quote(draws(deck, 3, a = 1, replace = TRUE, shuffle = shuffle_riffle())), "input", "no shuffle"),
     list(quote(exact(draws(deck, 26, a = total(points * 1000 + rank_high), b = largest_group(rank),
-                           c = largest_group(suit)))), "work", "states"),
-    list(quote(exact(exchange_cards(draws(deck, 5, a = 1), function(hand) hand))), "work", "different hands"),
+                           c = largest_group(suit)))), "work", "out of reach"),
+    list(quote(exact(exchange_cards(draws(deck, 5, a = 1), function(hand) hand))), "work", "cases to tell apart"),
     list(quote(draws(deck, 20, a = total(points) + total(rank_high) + total(rank_low) + total(points^2))), "work",
          "ways to tell apart")
   ))

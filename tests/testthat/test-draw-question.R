@@ -67,6 +67,8 @@ test_that("stages, exact, are what walking every path of the simulation gives", 
     redraw_if(base(held = "a"), xs == 1) |> exchange_cards(keep_groups("suit")) |> draw_more(times = 1),
     draw_more(draws(deck, 1, first = card_at(1, suit == "x"), third = card_at(3, rank == 2)), times = 2),
     redraw_if(draws(deck, 2, worth = total(rank)), card_at(1, rank == 1)),
+    redraw_if(base(), most == 1, size = 2, put_back = 1) |> exchange_cards(keep_where(rank == 2)) |>
+      exchange_cards(keep_where(suit == "y")),
     draw_until(deck, distinct(suit) == 2), draw_until(deck, total(rank) > 6, by_at_most = 3),
     draw_until(deck, card_at(2, suit == "y") | largest_group(suit) == 3)
   )
@@ -125,7 +127,10 @@ test_that("other shuffles: exact up to seven cards, and R functions", {
 
 test_that("a run does not depend on threads, laps or merging, and survives files and checkpoints", {
   question <- draws(deck_from(demo_file("orchard.csv")), 5, worth = total(points),
-                    suits = distinct(suit)) |> draw_more(times = 2)
+                    suits = distinct(suit), held = "1F") |>
+    redraw_if(suits == 1, put_back = 1, under = points > 5) |>
+    exchange_cards(list(keep_suit(3), keep_where(rank > 6))) |>
+    draw_more(times = 2)
   whole <- simulate(question, nsim = 5000, seed = 4, threads = 1)
   parts <- c(simulate(question, nsim = 1, seed = 4, threads = 2),
              simulate(question, nsim = 4999, seed = 4, first_trial = 2))

@@ -6,13 +6,13 @@
 #include <map>
 #include <stdexcept>
 #include <string>
-#include <unordered_map>
 #include <utility>
 #include <vector>
 
 #include "habanera/draw/classes.hpp"
 #include "habanera/draw/words.hpp"
 #include "habanera/stat/exact_sum.hpp"
+#include "habanera/stat/row_law.hpp"
 
 // The exact law of a hand's words, class by class: how many cards of each class come, given how many are
 // still to come. The state is the index so far, the cards drawn, and the sizes of groups that later classes
@@ -71,38 +71,40 @@ class ClassLaw {
 
   // Of the words' index after `size` cards on top of the held ones.
   IndexLaw operator()(std::size_t size) const {
-    Law law;
-    law[first_state()].add(1);
-    std::uint64_t states = 0;
+    if (size > most_cards)
+      throw std::length_error("more than " + std::to_string(most_cards) + " cards drawn");
+    RowLaw law(places::open + first_open_.size(), state_limit_);
+    law.add(first_state().data(), 1);
+    std::uint64_t steps = 0;
     std::size_t rest = 0;
     for (const CardClass& one : classes_) rest += one.deck;
     for (std::size_t i = 0; i < classes_.size(); ++i) {
       rest -= classes_[i].deck;
-      law = add_class(law, i, rest, size, states);
+      law = add_class(law, i, rest, size, steps);
     }
     IndexLaw found;
-    for (const auto& [state, chance] : law)
-      if (state.drawn == size) found[state.index] += chance.value();
+    for (std::size_t row = 0; row < law.size(); ++row)
+      if (law.row(row)[places::drawn] == size) found[index_of(law.row(row))] += law.chance(row);
     return found;
   }
 
  private:
-  struct State {
-    std::uint64_t index;
-    std::uint32_t drawn;
-    std::vector<std::uint16_t> open;  // sizes of the groups that have a slot
-    bool operator==(const State& other) const {
-      return index == other.index && drawn == other.drawn && open == other.open;
-    }
+  using State = std::vector<RowLaw::Value>;
+
+  // Where a state keeps what: the index in four parts, the cards drawn, then the sizes of the groups that
+  // have a slot.
+  struct places {
+    static constexpr std::size_t drawn = 4, open = 5;
   };
-  struct StateHash {
-    std::size_t operator()(const State& state) const {
-      std::uint64_t hash = state.index * 0x9e3779b97f4a7c15ULL + state.drawn;
-      for (const std::uint16_t size : state.open) hash = (hash ^ size) * 0x100000001b3ULL;
-      return static_cast<std::size_t>(hash ^ (hash >> 29));
-    }
-  };
-  using Law = std::unordered_map<State, ExactSum, StateHash>;
+
+  static std::uint64_t index_of(const RowLaw::Value* state) {
+    std::uint64_t index = 0;
+    for (std::size_t part = 0; part < 4; ++part) index |= static_cast<std::uint64_t>(state[part]) << (16 * part);
+    return index;
+  }
+  static void set_index(RowLaw::Value* state, std::uint64_t index) {
+    for (std::size_t part = 0; part < 4; ++part) state[part] = static_cast<RowLaw::Value>(index >> (16 * part));
+  }
 
   static constexpr std::size_t no_slot = static_cast<std::size_t>(-1);
 
@@ -183,46 +185,52 @@ class ClassLaw {
     reading.begin();
     for (const CardClass& one : classes_)
       for (std::size_t i = 0; i < one.held; ++i) reading.hold(one.kind);
-    return {reading.index(), 0, first_open_};
+    State state(places::open, 0);
+    set_index(state.data(), reading.index());
+    state.insert(state.end(), first_open_.begin(), first_open_.end());
+    return state;
   }
 
-  Law add_class(const Law& law, std::size_t i, std::size_t rest, std::size_t size,
-                std::uint64_t& states) const {
+  RowLaw add_class(const RowLaw& law, std::size_t i, std::size_t rest, std::size_t size,
+                   std::uint64_t& steps) const {
     std::vector<std::vector<double>> laws(size + 1);
-    Law next;
-    for (const auto& [state, chance] : law) {
-      const std::size_t open = size - state.drawn;
+    RowLaw next(law.width(), state_limit_);
+    State state(law.width());
+    for (std::size_t row = 0; row < law.size(); ++row) {
+      const std::size_t open = size - law.row(row)[places::drawn];
       std::vector<double>& counts = laws[open];
       if (counts.empty())
         counts = replace_ ? binomial_law(classes_[i].deck, rest, open)
                           : hypergeometric_law(classes_[i].deck, rest, open);
-      const double before = chance.value();
+      const double before = law.chance(row);
       for (std::size_t c = 0; c < counts.size(); ++c) {
         if (counts[c] == 0) continue;
-        if (++states > state_limit_)
-          throw std::length_error("more than " + std::to_string(state_limit_) + " states");
-        next[with_cards(state, i, c)].add(before * counts[c]);
+        if (++steps > state_limit_)
+          throw std::length_error("more than " + std::to_string(state_limit_) + " steps");
+        std::copy(law.row(row), law.row(row) + law.width(), state.begin());
+        add_cards(state.data(), i, c);
+        next.add(state.data(), before * counts[c]);
       }
     }
     return next;
   }
 
-  State with_cards(const State& state, std::size_t i, std::size_t count) const {
-    State next{state.index + words_->added[classes_[i].kind] * count,
-               state.drawn + static_cast<std::uint32_t>(count), state.open};
+  void add_cards(RowLaw::Value* state, std::size_t i, std::size_t count) const {
+    const std::uint64_t before_index = index_of(state);
+    std::uint64_t index = before_index + words_->added[classes_[i].kind] * count;
+    state[places::drawn] = static_cast<RowLaw::Value>(state[places::drawn] + count);
     for (std::size_t word = 0; word < words_->groups.size(); ++word) {
       const Words::Groups& groups = words_->groups[word];
       const Membership& member = members_[i][word];
-      const std::size_t before = member.slot == no_slot ? member.at_first : state.open[member.slot];
+      RowLaw::Value* slot = member.slot == no_slot ? nullptr : state + places::open + member.slot;
+      const std::size_t before = slot ? *slot : member.at_first;
       const std::size_t after = before + count;
-      next.index += groups.step * grown(groups, state.index, before, after);
-      if (member.slot != no_slot) {
-        // Of a group that is only counted, it matters no more how large it is.
-        const std::size_t kept = groups.largest ? after : std::min<std::size_t>(after, 1);
-        next.open[member.slot] = static_cast<std::uint16_t>(member.closes ? 0 : kept);
-      }
+      index += groups.step * grown(groups, before_index, before, after);
+      // Of a group that is only counted, it matters no more how large it is.
+      const std::size_t kept = groups.largest ? after : std::min<std::size_t>(after, 1);
+      if (slot) *slot = static_cast<RowLaw::Value>(member.closes ? 0 : kept);
     }
-    return next;
+    set_index(state, index);
   }
 
   // By how much a word grows when one of its groups does.

@@ -2,16 +2,13 @@
 
 #include <cstddef>
 #include <cstdint>
-#include <stdexcept>
-#include <string>
-#include <unordered_map>
 #include <utility>
 #include <vector>
 
 #include "habanera/draw/classes.hpp"
 #include "habanera/draw/keeping.hpp"
 #include "habanera/draw/words.hpp"
-#include "habanera/stat/exact_sum.hpp"
+#include "habanera/stat/row_law.hpp"
 
 // The exact law of hands, card by card: for each hand that can be, by how many cards of each class it and
 // what is out of play hold, its chance. For stages and for the order of cards, where the law of the
@@ -19,197 +16,169 @@
 
 namespace habanera {
 
-// A row per hand: its cards by class, the cards out of play by class, then `marks` (what else must be
+// A row per hand: its cards by class, the cards out of play by class, then marks (what else must be
 // remembered of it).
-struct HandLaw {
-  std::size_t classes, marks;
-  std::vector<std::vector<std::uint16_t>> rows;
-  std::vector<double> chances;
-};
-
 class HandLaws {
  public:
-  HandLaws(std::vector<CardClass> classes, bool replace, std::size_t state_limit)
-      : classes_(std::move(classes)), replace_(replace), state_limit_(state_limit) {
+  using Row = std::vector<RowLaw::Value>;
+
+  HandLaws(std::vector<CardClass> classes, bool replace, std::size_t limit)
+      : classes_(std::move(classes)), replace_(replace), limit_(limit) {
     for (const CardClass& one : classes_) held_ += one.held;
   }
 
   std::size_t size() const { return classes_.size(); }
 
   // The hand before anything is drawn.
-  HandLaw start(std::size_t marks) const {
-    HandLaw law{size(), marks, {std::vector<std::uint16_t>(2 * size() + marks, 0)}, {1.0}};
-    for (std::size_t i = 0; i < size(); ++i) law.rows[0][i] = static_cast<std::uint16_t>(classes_[i].held);
+  RowLaw start(std::size_t marks) const {
+    Row row(2 * size() + marks, 0);
+    for (std::size_t i = 0; i < size(); ++i) row[i] = static_cast<RowLaw::Value>(classes_[i].held);
+    RowLaw law(row.size(), limit_);
+    law.add(row.data(), 1);
     return law;
   }
 
-  // A card for every hand that is owed one; `owed` says how many, row by row. Mark j is set when the card
-  // is the one drawn at places[j].position and is of a kind it holds for.
-  HandLaw draw(const HandLaw& law, std::vector<std::size_t> owed,
-               const std::vector<Words::Place>& places) const {
-    // The cards owed are a last mark while they are drawn.
-    HandLaw now = law;
-    ++now.marks;
-    for (std::size_t row = 0; row < now.rows.size(); ++row)
-      now.rows[row].push_back(static_cast<std::uint16_t>(owed[row]));
-    while (anyone_owed(now)) now = draw_one(now, places);
-    --now.marks;
-    for (auto& row : now.rows) row.pop_back();
-    return now;
+  // So many cards more for every hand. Mark j is set when the card is the one drawn at places[j].position and
+  // is of a kind it holds for.
+  RowLaw draw(const RowLaw& law, std::size_t count, const std::vector<Words::Place>& places) const {
+    RowLaw owing(law.width() + 1, limit_);
+    for (std::size_t i = 0; i < law.size(); ++i) {
+      Row row(law.row(i), law.row(i) + law.width());
+      row.push_back(static_cast<RowLaw::Value>(count));
+      owing.add(row.data(), law.chance(i));
+    }
+    return deal_owed(std::move(owing), places);
   }
 
   // One drawn card of each hand goes out of play: any of the kinds that go first, if there is one, each
   // with the same chance; else any.
-  HandLaw put_under(const HandLaw& law, const std::vector<std::uint8_t>& under_first) const {
-    Builder next(*this, law);
-    for (std::size_t row = 0; row < law.rows.size(); ++row) {
-      const auto& hand = law.rows[row];
+  RowLaw put_under(const RowLaw& law, const std::vector<std::uint8_t>& under_first) const {
+    RowLaw next(law.width(), limit_);
+    for (std::size_t i = 0; i < law.size(); ++i) {
+      const RowLaw::Value* hand = law.row(i);
       std::size_t first = 0, all = 0;
-      for (std::size_t i = 0; i < size(); ++i) {
-        const std::size_t drawn = hand[i] - classes_[i].held;
+      for (std::size_t c = 0; c < size(); ++c) {
+        const std::size_t drawn = hand[c] - classes_[c].held;
         all += drawn;
-        if (under_first[classes_[i].kind]) first += drawn;
+        if (under_first[classes_[c].kind]) first += drawn;
       }
-      for (std::size_t i = 0; i < size(); ++i) {
-        const std::size_t drawn = hand[i] - classes_[i].held;
-        if (drawn == 0 || (first > 0 && !under_first[classes_[i].kind])) continue;
-        auto moved = hand;
-        --moved[i];
-        ++moved[size() + i];
-        next.add(moved, law.chances[row] * static_cast<double>(drawn) / static_cast<double>(first ? first : all));
+      for (std::size_t c = 0; c < size(); ++c) {
+        const std::size_t drawn = hand[c] - classes_[c].held;
+        if (drawn == 0 || (first > 0 && !under_first[classes_[c].kind])) continue;
+        Row moved(hand, hand + law.width());
+        --moved[c];
+        ++moved[size() + c];
+        next.add(moved.data(), law.chance(i) * static_cast<double>(drawn) / static_cast<double>(first ? first : all));
       }
     }
-    return next.take();
+    return next;
   }
 
-  // The hands as cards, one of each class standing for all of it.
-  std::vector<Card> hand_of(const std::vector<std::uint16_t>& row) const {
+  // The hand as cards, one of each class standing for all of it.
+  std::vector<Card> hand_of(const RowLaw::Value* row) const {
     std::vector<Card> hand;
-    for (std::size_t i = 0; i < size(); ++i)
-      hand.insert(hand.end(), row[i], classes_[i].kind);
+    for (std::size_t c = 0; c < size(); ++c) hand.insert(hand.end(), row[c], classes_[c].kind);
     return hand;
   }
 
   // What each hand keeps, by class.
-  std::vector<std::vector<std::uint16_t>> kept(const HandLaw& law, const std::vector<Keep>& ways) const {
+  std::vector<Row> kept(const RowLaw& law, const std::vector<Keep>& ways) const {
     Keeper keeper;
     std::vector<std::uint8_t> chosen;
-    std::vector<std::vector<std::uint16_t>> kept;
-    for (const auto& row : law.rows) {
-      keeper.choose_first(ways, hand_of(row), chosen);
-      std::vector<std::uint16_t> counts(size(), 0);
+    std::vector<Row> kept;
+    for (std::size_t i = 0; i < law.size(); ++i) {
+      keeper.choose_first(ways, hand_of(law.row(i)), chosen);
+      Row counts(size(), 0);
       std::size_t card = 0;
-      for (std::size_t i = 0; i < size(); ++i)
-        for (std::size_t j = 0; j < row[i]; ++j) counts[i] = static_cast<std::uint16_t>(counts[i] + chosen[card++]);
+      for (std::size_t c = 0; c < size(); ++c)
+        for (std::size_t j = 0; j < law.row(i)[c]; ++j)
+          counts[c] = static_cast<RowLaw::Value>(counts[c] + chosen[card++]);
       kept.push_back(std::move(counts));
     }
     return kept;
   }
 
   // What is not kept goes out of play and is replaced.
-  HandLaw exchange(const HandLaw& law, const std::vector<std::vector<std::uint16_t>>& kept) const {
-    HandLaw now = law;
-    std::vector<std::size_t> owed(law.rows.size(), 0);
-    for (std::size_t row = 0; row < law.rows.size(); ++row)
-      for (std::size_t i = 0; i < size(); ++i) {
-        const std::size_t gone = law.rows[row][i] - kept[row][i];
-        owed[row] += gone;
-        now.rows[row][i] = kept[row][i];
-        now.rows[row][size() + i] = static_cast<std::uint16_t>(now.rows[row][size() + i] + gone);
+  RowLaw exchange(const RowLaw& law, const std::vector<Row>& kept) const {
+    RowLaw owing(law.width() + 1, limit_);
+    for (std::size_t i = 0; i < law.size(); ++i) {
+      Row row(law.row(i), law.row(i) + law.width());
+      std::size_t missing = 0;
+      for (std::size_t c = 0; c < size(); ++c) {
+        const std::size_t gone = row[c] - std::size_t{kept[i][c]};
+        missing += gone;
+        row[c] = kept[i][c];
+        row[size() + c] = static_cast<RowLaw::Value>(row[size() + c] + gone);
       }
-    return draw(now, owed, {});
+      row.push_back(static_cast<RowLaw::Value>(missing));
+      owing.add(row.data(), law.chance(i));
+    }
+    return deal_owed(std::move(owing), {});
   }
 
   // The words' index of each hand, without the words about places, which the marks tell.
-  std::vector<std::uint64_t> indices(const HandLaw& law, const Words& words) const {
+  std::vector<std::uint64_t> indices(const RowLaw& law, const Words& words) const {
     Reading reading(words);
     std::vector<std::uint64_t> found;
-    for (const auto& row : law.rows) {
+    for (std::size_t i = 0; i < law.size(); ++i) {
       reading.begin();
-      for (const Card card : hand_of(row)) reading.hold(card);
+      for (const Card card : hand_of(law.row(i))) reading.hold(card);
       found.push_back(reading.index());
     }
     return found;
   }
 
  private:
-  struct RowHash {
-    std::size_t operator()(const std::vector<std::uint16_t>& row) const {
-      std::uint64_t hash = 0xcbf29ce484222325ULL;
-      for (const std::uint16_t value : row) hash = (hash ^ value) * 0x100000001b3ULL;
-      return static_cast<std::size_t>(hash ^ (hash >> 31));
-    }
-  };
+  // The last mark says how many cards a hand is owed; it is gone when all have them.
+  RowLaw deal_owed(RowLaw owing, const std::vector<Words::Place>& places) const {
+    while (anyone_owed(owing)) owing = draw_one(owing, places);
+    RowLaw drawn(owing.width() - 1, limit_);
+    for (std::size_t i = 0; i < owing.size(); ++i) drawn.add(owing.row(i), owing.chance(i));
+    return drawn;
+  }
 
-  // Adds up the chances of like rows, which stay in the order they first came in.
-  class Builder {
-   public:
-    Builder(const HandLaws& laws, const HandLaw& like)
-        : limit_(laws.state_limit_), law_{like.classes, like.marks, {}, {}} {}
-
-    void add(const std::vector<std::uint16_t>& row, double chance) {
-      const auto [found, is_new] = place_.try_emplace(row, sums_.size());
-      if (is_new) {
-        if (sums_.size() == limit_)
-          throw std::length_error("more than " + std::to_string(limit_) + " different hands");
-        sums_.emplace_back();
-        law_.rows.push_back(row);
-      }
-      sums_[found->second].add(chance);
-    }
-    HandLaw take() {
-      for (const ExactSum& sum : sums_) law_.chances.push_back(sum.value());
-      return std::move(law_);
-    }
-
-   private:
-    std::size_t limit_;
-    HandLaw law_;
-    std::vector<ExactSum> sums_;
-    std::unordered_map<std::vector<std::uint16_t>, std::size_t, RowHash> place_;
-  };
-
-  static bool anyone_owed(const HandLaw& law) {
-    for (const auto& row : law.rows)
-      if (row.back() > 0) return true;
+  static bool anyone_owed(const RowLaw& law) {
+    for (std::size_t i = 0; i < law.size(); ++i)
+      if (law.row(i)[law.width() - 1] > 0) return true;
     return false;
   }
 
-  HandLaw draw_one(const HandLaw& law, const std::vector<Words::Place>& places) const {
-    Builder next(*this, law);
-    for (std::size_t row = 0; row < law.rows.size(); ++row) {
-      const auto& hand = law.rows[row];
-      if (hand.back() == 0) {
-        next.add(hand, law.chances[row]);
+  RowLaw draw_one(const RowLaw& law, const std::vector<Words::Place>& places) const {
+    RowLaw next(law.width(), limit_);
+    Row grown(law.width());
+    for (std::size_t i = 0; i < law.size(); ++i) {
+      const RowLaw::Value* hand = law.row(i);
+      if (hand[law.width() - 1] == 0) {
+        next.add(hand, law.chance(i));
         continue;
       }
-      std::size_t left = 0, drawn = 0;
-      for (std::size_t i = 0; i < size(); ++i) {
-        left += in_deck(hand, i);
-        drawn += hand[i];
+      std::size_t left = 0, in_hand = 0;
+      for (std::size_t c = 0; c < size(); ++c) {
+        left += in_deck(hand, c);
+        in_hand += hand[c];
       }
-      for (std::size_t i = 0; i < size(); ++i) {
-        const std::size_t cards = in_deck(hand, i);
+      for (std::size_t c = 0; c < size(); ++c) {
+        const std::size_t cards = in_deck(hand, c);
         if (cards == 0) continue;
-        auto grown = hand;
-        ++grown[i];
+        grown.assign(hand, hand + law.width());
+        ++grown[c];
         --grown.back();
         for (std::size_t j = 0; j < places.size(); ++j)
-          if (places[j].position == drawn - held_ && places[j].holds[classes_[i].kind]) grown[2 * size() + j] = 1;
-        next.add(grown, law.chances[row] * static_cast<double>(cards) / static_cast<double>(left));
+          if (places[j].position == in_hand - held_ && places[j].holds[classes_[c].kind]) grown[2 * size() + j] = 1;
+        next.add(grown.data(), law.chance(i) * static_cast<double>(cards) / static_cast<double>(left));
       }
     }
-    return next.take();
+    return next;
   }
 
-  std::size_t in_deck(const std::vector<std::uint16_t>& hand, std::size_t i) const {
-    if (replace_) return classes_[i].deck;
-    return classes_[i].deck + classes_[i].held - hand[i] - hand[size() + i];
+  std::size_t in_deck(const RowLaw::Value* hand, std::size_t c) const {
+    if (replace_) return classes_[c].deck;
+    return classes_[c].deck + classes_[c].held - hand[c] - hand[size() + c];
   }
 
   std::vector<CardClass> classes_;
   bool replace_;
-  std::size_t state_limit_;
+  std::size_t limit_;
   std::size_t held_ = 0;
 };
 
