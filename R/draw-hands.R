@@ -126,13 +126,14 @@ turn_columns <- function(spec, maker) maker$columns + length(maker$marked$places
 
 with_turn_marks <- function(spec, maker, law, turn) {
   columns <- turn_columns(spec, maker)
+  if (!length(columns)) return(law)
+  # All are asked before any mark is changed: until they are merged again, rows may be alike.
+  holds <- lapply(spec$turn_words, function(word) as.integer(law_holds(maker, law, word$condition, turn)))
   for (i in seq_along(columns)) {
-    word <- spec$turn_words[[i]]
-    holds <- as.integer(law_holds(maker, law, word$condition, turn))
-    before <- law$rows[, columns[i]]
-    law$rows[, columns[i]] <- if (word$every) pmin(before, holds) else pmax(before, holds)
+    both <- if (spec$turn_words[[i]]$every) pmin else pmax
+    law$rows[, columns[i]] <- both(law$rows[, columns[i]], holds[[i]])
   }
-  if (length(columns)) law_merged(maker, law) else law
+  law_merged(maker, law)
 }
 
 turn_keys <- function(spec, maker, law) {

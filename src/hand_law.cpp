@@ -23,12 +23,20 @@ Row to_row(const Rcpp::IntegerMatrix& matrix, int row) {
   return values;
 }
 
-// Rows of a law may come twice, where two laws were joined; here they become one.
+// Like rows, of laws that were joined, become one.
 habanera::RowLaw to_law(const Rcpp::List& maker, const Rcpp::List& law) {
   const Rcpp::IntegerMatrix rows = law["rows"];
   const Rcpp::NumericVector chances = law["chances"];
   habanera::RowLaw found(static_cast<std::size_t>(rows.ncol()), static_cast<std::size_t>(to_count(maker["limit"])));
   for (int row = 0; row < rows.nrow(); ++row) found.add(to_row(rows, row).data(), chances[row]);
+  return found;
+}
+
+// A law of which R wants an answer row by row: no two of its rows may be alike.
+habanera::RowLaw to_distinct_law(const Rcpp::List& maker, const Rcpp::List& law) {
+  habanera::RowLaw found = to_law(maker, law);
+  const Rcpp::IntegerMatrix rows = law["rows"];
+  if (found.size() != static_cast<std::size_t>(rows.nrow())) Rcpp::stop("internal error: like hands were not merged");
   return found;
 }
 
@@ -62,11 +70,10 @@ Rcpp::List core_hands_put_under(Rcpp::List maker, Rcpp::List law, Rcpp::NumericV
   return from_law(to_laws(maker).put_under(to_law(maker, law), to_numbers<std::uint8_t>(under_first)));
 }
 
-// Here and below the rows of the law must be different, since the answer goes row by row.
 // [[Rcpp::export]]
 Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List ways) {
   const habanera::HandLaws laws = to_laws(maker);
-  const std::vector<Row> kept = laws.kept(to_law(maker, law), to_ways(ways));
+  const std::vector<Row> kept = laws.kept(to_distinct_law(maker, law), to_ways(ways));
   Rcpp::IntegerMatrix found(static_cast<int>(kept.size()), static_cast<int>(laws.size()));
   for (int row = 0; row < found.nrow(); ++row)
     for (int c = 0; c < found.ncol(); ++c) found(row, c) = kept[static_cast<std::size_t>(row)][static_cast<std::size_t>(c)];
@@ -77,11 +84,11 @@ Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List
 Rcpp::List core_hands_exchange(Rcpp::List maker, Rcpp::List law, Rcpp::IntegerMatrix kept) {
   std::vector<Row> rows;
   for (int row = 0; row < kept.nrow(); ++row) rows.push_back(to_row(kept, row));
-  return from_law(to_laws(maker).exchange(to_law(maker, law), rows));
+  return from_law(to_laws(maker).exchange(to_distinct_law(maker, law), rows));
 }
 
 // [[Rcpp::export]]
 Rcpp::NumericVector core_hands_indices(Rcpp::List maker, Rcpp::List law, Rcpp::List words) {
-  const std::vector<std::uint64_t> found = to_laws(maker).indices(to_law(maker, law), to_words(words));
+  const std::vector<std::uint64_t> found = to_laws(maker).indices(to_distinct_law(maker, law), to_words(words));
   return Rcpp::NumericVector(found.begin(), found.end());
 }

@@ -17,7 +17,8 @@ figures <- list(
   "figure-tablet" = autoplot(tablet), "figure-positions" = autoplot(placed),
   "figure-arrangements" = autoplot(exact(shuffle_naive_swap(), deck_numbered(4))),
   "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 8)),
-  "figure-question" = autoplot(simulate(stall, nsim = 2e4, seed = 1)), "figure-turns" = autoplot(simulate(game, nsim = 5000, seed = 1)),
+  "figure-question" = autoplot(simulate(stall, nsim = 2e4, seed = 1)),
+  "figure-turns" = autoplot(simulate(game, nsim = 5000, seed = 1)),
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
   "figure-copies" = autoplot(copies_curve(game, "orchard gate", 10:18, instead_of = "quince"), column = "smooth")
 )
