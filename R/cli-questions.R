@@ -25,7 +25,9 @@ shell_question <- function(options, command) {
   }
   columns <- checked_columns(rlang::new_quosures(lapply(asked, rlang::new_quosure, env = emptyenv())),
                              catalogue_of(deck), call)
-  new_question(parts, size - length(parts$held), columns, options$replace, procedure(options$shuffle), call)
+  shuffle <- procedure(options$shuffle)
+  check_manner(options$replace, shuffle, call)
+  new_question(parts, size - length(parts$held), columns, options$replace, shuffle, call)
 }
 
 # The answer, exact or simulated.

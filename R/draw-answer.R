@@ -30,16 +30,22 @@ keyed_law <- function(x, method, call, limits) {
   shuffled <- !x$replace && !is_uniform(x$shuffle)
   if (shuffled && method != "walk") return(c(arrangement_law(x, call), source = "arrangements"))
   if (method == "walk") return(c(walked_question(x, call), source = "walk"))
-  if (is_plain_question(x)) {
-    law <- core_class_law(x$spec$words, question_classes(x), x$size, x$replace, limits$states)
-    return(c(law, source = "classes"))
-  }
+  if (is_plain_question(x)) return(c(classes_law(x, limits$states), source = "classes"))
   c(hands_law(x, limits$hands), source = "hands")
 }
 
+# Whether a hand at any turn is a draw of so many cards, and nothing else matters.
 is_plain_question <- function(x) {
-  inherits(x, "habanera_question") && !length(x$stages) && x$turns == 0 && !length(x$spec$turn_words) &&
-    !length(x$spec$words$places)
+  inherits(x, "habanera_question") && !length(x$stages) && !length(x$spec$turn_words) && !length(x$spec$words$places)
+}
+
+classes_law <- function(x, most_states) {
+  classes <- question_classes(x)
+  turns <- lapply(0:x$turns, function(turn) {
+    law <- core_class_law(x$spec$words, classes, x$size + turn * x$turn_size, x$replace, most_states)
+    list(key = turn * x$words$cells + law$key, probability = law$probability)
+  })
+  list(key = unlist(lapply(turns, `[[`, "key")), probability = unlist(lapply(turns, `[[`, "probability")))
 }
 
 within_limits <- function(code, x, call) {
@@ -64,8 +70,7 @@ arrangement_law <- function(x, call) {
   }
   if (length(x$stages)) {
     refuse(paste("After a shuffle that is not uniform, a hand with redraws or exchanges cannot be worked out exactly;",
-                 "simulate()."),
-           "work", call)
+                 "simulate()."), "work", call)
   }
   law <- core_exact_law(core_steps(x$shuffle, repeated = FALSE), as.integer(step_times(x$shuffle)), length(x$deck),
                         most_paths, most_products)

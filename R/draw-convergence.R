@@ -21,15 +21,16 @@ convergence <- function(x, column = NULL) {
   column <- settled_term(column, estimates, call)
   exact <- estimates$exact[estimates$term == column]
   from <- x$provenance
-  first <- from$trials$first[1]
-  stops <- settling_stops(from$trials$last[1] - first + 1)
-  tally <- NULL
+  if (nrow(from$trials) > 1) refuse("`x` must hold one unbroken run of trials.")
+  first <- from$trials$first
+  stops <- settling_stops(trial_count(x))
+  so_far <- NULL
   rows <- list()
   for (i in seq_along(stops)) {
     done <- c(0, stops)[i]
-    tally <- add_tallies(tally, run_lap(from$experiment, from$seed, first + done, stops[i] - done,
-                                        resolve_threads(NULL)))
-    rows[[i]] <- settled_row(from$experiment, tally, stops[i], column, exact)
+    part <- simulate(from$experiment, nsim = stops[i] - done, seed = from$seed, first_trial = first + done)
+    so_far <- if (is.null(so_far)) part else c(so_far, part)
+    rows[[i]] <- settled_row(so_far, column, exact)
   }
   structure(do.call(rbind, rows), class = c("habanera_convergence", "data.frame"), term = column,
             question = in_words(from$experiment), seed = from$seed)
@@ -50,9 +51,9 @@ settled_term <- function(column, estimates, call) {
 # Numbers of trials at even steps on a logarithmic scale.
 settling_stops <- function(trials) unique(round(exp(seq(log(min(10, trials)), log(trials), length.out = 60))))
 
-settled_row <- function(experiment, tally, trials, column, exact) {
-  found <- counted_outcomes(experiment, tally)
-  estimates <- last_turn(column_estimates(found$outcomes, found$n, trials, 0.95))
+settled_row <- function(counts, column, exact) {
+  trials <- trial_count(counts)
+  estimates <- last_turn(column_estimates(counts$outcomes, counts$n, trials, 0.95))
   row <- estimates[estimates$term == column, , drop = FALSE]
   # A text that has not come yet has no row.
   if (!nrow(row)) row <- data.frame(estimate = 0, conf.low = 0, conf.high = none_seen_bound(trials))

@@ -44,10 +44,7 @@ draws <- function(deck, size, ..., replace = FALSE, shuffle = shuffle_uniform(),
   questions <- rlang::enquos(...)
   parts <- parted_deck(deck, held, dead, call)
   check_draw_size(size, parts, replace, call)
-  check_procedure(shuffle)
-  if (replace && !missing(shuffle)) {
-    refuse("With `replace` each card comes from the whole deck: no shuffle, so give only one of the two.")
-  }
+  check_manner(replace, shuffle, call)
   drawn <- as.double(size) - length(parts$held)
   if (!length(questions)) {
     return(new_experiment("habanera_draws", deck = parts$deck, size = drawn, replace = replace, shuffle = shuffle))

@@ -1,5 +1,13 @@
 # What a draw is made of: a deck in its parts, and how its cards are drawn.
 
+# How cards are drawn: with replacement there is nothing to shuffle.
+check_manner <- function(replace, shuffle, call) {
+  check_procedure(shuffle, "shuffle", call)
+  if (replace && !is_uniform(shuffle)) {
+    refuse("With `replace` each card comes from the whole deck: no shuffle, so give only one of the two.", call = call)
+  }
+}
+
 # The hand's size, with the cards held in it; `parts` is what parted_deck() gives.
 check_draw_size <- function(size, parts, replace, call = rlang::caller_env()) {
   held <- length(parts$held)

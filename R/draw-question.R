@@ -15,8 +15,8 @@ made_question <- function(x, call) {
   x$pool <- new_pool(x$deck, x$held, x$replace, min(drawn_sizes(x)$hands), most_in_hand(x))
   x$words <- asked_words(x$columns, x$pool, c(hand_words, turn_words), call)
   for (name in names(x$columns)) check_column(name, x, call)
-  refuse_order_lost(x, call)
   x$spec <- question_spec(x, call)
+  refuse_order_lost(x, call)
   x
 }
 
@@ -70,20 +70,24 @@ refuse_short_deck <- function(x, call) {
 
 # After an exchange or with cards put under, "the third card drawn" would mean nothing.
 refuse_order_lost <- function(x, call) {
-  places <- Filter(function(word) word$kind == "card_at", x$words$each)
-  moved <- Filter(function(stage) stage$stage == "exchange" || any(stage$put_back > 0), x$stages)
-  if (!length(places) || !length(moved)) return(invisible())
-  refuse(sprintf("`%s` has no meaning when cards are exchanged or put back one by one.", places[[1]]$text),
-         "language", call)
+  redraws <- Filter(function(stage) stage$stage == "redraw", x$spec$stages)
+  put_back <- any(unlist(lapply(redraws, `[[`, "put_back")) > 0)
+  before <- unlist(lapply(redraws, function(stage) stage$condition$words$places), recursive = FALSE)
+  turned <- lapply(x$spec$turn_words, `[[`, "condition")
+  after <- unlist(lapply(c(list(x$spec), turned), function(part) part$words$places), recursive = FALSE)
+  exchanged <- length(redraws) < length(x$stages)
+  if (!(put_back && length(c(before, after))) && !(exchanged && length(after))) return(invisible())
+  refuse("card_at() has no meaning when cards are exchanged or put back one by one.", "language", call)
 }
 
 # Turns may still be added to a question; so this is asked when it is to be answered.
 refuse_far_places <- function(x, call) {
   drawn <- x$pool$most - length(x$pool$held)
-  for (word in Filter(function(word) word$kind == "card_at" && word$position > drawn, x$words$each)) {
-    refuse(sprintf("`%s` asks for card %s; at most %s drawn.", word$text, format_count(word$position),
-                   if (drawn == 1) "1 is" else paste(format_count(drawn), "are")), "language", call)
-  }
+  asked <- unlist(lapply(words_in(x$spec), function(words) vapply(words$places, `[[`, 0, "position"))) + 1
+  far <- asked[asked > drawn]
+  if (!length(far)) return(invisible())
+  refuse(sprintf("card_at(%s, ...) asks for more cards than are drawn; at most %s drawn.", format_count(far[1]),
+                 if (drawn == 1) "1 is" else paste(format_count(drawn), "are")), "language", call)
 }
 
 # What the core is told.
@@ -122,7 +126,9 @@ in_words.habanera_question <- function(experiment) {
 }
 
 hand_in_words <- function(x) {
-  known <- function(cards, what) if (length(cards)) sprintf(", with %s %s", paste(format(cards), collapse = " "), what)
+  known <- function(cards, what) {
+    if (length(cards)) sprintf(", with %s %s", paste(format(cards), collapse = ", "), what)
+  }
   paste0(
     sprintf("a hand of %s from %s", count_of(x$size + length(x$held), "card"), deck_in_words(x$whole)),
     known(x$held, "held"), known(x$dead, "dead"), ", ", draw_manner(x),

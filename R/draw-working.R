@@ -19,7 +19,7 @@ show_working <- function(x, column = NULL) {
   if (inherits(x, "habanera_distribution_question")) x <- x$provenance$experiment
   check_question(x, call)
   x <- question_of_column(x, column, call)
-  if (!is_plain_question(x) || (!x$replace && !is_uniform(x$shuffle))) {
+  if (!is_plain_question(x) || x$turns > 0 || (!x$replace && !is_uniform(x$shuffle))) {
     refuse("Only a plain draw after a uniform shuffle, without stages and card_at(), can be written out.", "work")
   }
   classes <- question_classes(x)

@@ -18,6 +18,13 @@ test_that("questions in the shell give what R gives", {
   expect_true("two_up: 4.168% = 2257/54145, 1 in 23.99" %in% text$out)
 })
 
+test_that("draws that go back are asked in the shell, too", {
+  plain <- run_words("draws", "--replace", "--size", "2", "--trials", "50", "--seed", "1", "--format", "csv")
+  expect_equal(plain$status, 0)
+  pairs <- run_words("draws", "--replace", "--size", "2", "--ask", "pair = largest_group(card) == 2", "--exact")
+  expect_true("pair: 1.923% = 1/52, 1 in 52.00" %in% pairs$out)
+})
+
 test_that("expectations decide the exit status", {
   asked <- c("draws", "--ask", "two_up = count(rank == \"A\") >= 2", "--exact")
   expect_equal(run_words(asked, "--expect", "two_up < 0.05")$status, 0)
@@ -95,6 +102,8 @@ test_that("options that do not go together are refused", {
     list(c(asked, "--positions"), "--ask and --positions exclude each other"),
     list(c(asked, "--group", "suit"), "--ask and --group exclude"),
     list(c("draws", "--exact"), "--exact goes with --ask"),
+    list(c("draws", "--replace", "--shuffle", "riffle"), "no shuffle"),
+    list(c(asked, "--replace", "--shuffle", "riffle"), "no shuffle"),
     list(c("draws", "--held", "AS"), "--held goes with --ask"),
     list(c(asked, "--exact", "--seed", "1"), "--exact plays no trials: no --seed"),
     list(c(asked, "--size", "5", "--size", "6"), "--size is given twice"),

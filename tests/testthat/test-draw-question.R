@@ -65,6 +65,8 @@ test_that("stages, exact, are what walking every path of the simulation gives", 
                                                   all = every_turn(count(rank >= 2) >= turn)), 2, 2),
     redraw_if(base(held = "a"), xs == 1) |> exchange_cards(keep_groups("suit")) |> draw_more(times = 1),
     draw_more(draws(deck, 1, first = card_at(1, suit == "x"), third = card_at(3, rank == 2)), times = 2),
+    draw_more(draws(deck, 2, odd = any_turn(card_at(2, suit == "y") | card_at(4, rank == 1))), times = 2),
+    redraw_if(draws(deck, 2, worth = total(rank)), card_at(2, rank == 1)) |> exchange_cards(keep_where(rank > 2)),
     redraw_if(draws(deck, 2, worth = total(rank)), card_at(1, rank == 1)),
     redraw_if(base(), most == 1, size = 2, put_back = 1) |> exchange_cards(keep_where(rank == 2)) |>
       exchange_cards(keep_where(suit == "y")),
