@@ -4,7 +4,8 @@ generics::tidy
 
 #' Estimates as a tidy table
 #'
-#' One row per outcome: how often it comes in a trial.
+#' One row per outcome: how often it comes in a trial. Of a question, one row per outcome column (and `turn`,
+#' where there are turns): the chance of a logical, the mean of a number, and of a text a row per value.
 #'
 #' @param x Counts or a distribution.
 #' @param conf.level Level of the intervals, between 0 and 1.

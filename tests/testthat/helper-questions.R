@@ -60,3 +60,28 @@ expect_same_law <- function(one, two, info = NULL) {
   expect_setequal(names(one), names(two))
   expect_equal(as.vector(one[sort(names(one))]), as.vector(two[sort(names(one))]), tolerance = 1e-12, info = info)
 }
+
+random_hand_condition <- function() {
+  word <- random_word(sample(c("count", "total", "distinct", "largest_group"), 1), 2)
+  str2lang(sprintf("%s %s %d", word, sample(c(">=", "<", "=="), 1), sample(0:3, 1)))
+}
+
+# A small question with redraws, exchanges and turns as they come.
+random_staged_question <- function(deck) {
+  size <- sample(2, 1)
+  columns <- list(most = random_word(sample(c("count", "total", "distinct", "largest_group"), 1), size),
+                  always = sprintf("every_turn(%s)", deparse1(random_hand_condition())))
+  question <- question_of(deck, size, columns)
+  if (runif(1) < 0.6) {
+    sizes <- sample(2, sample(2, 1), TRUE)
+    question <- eval(bquote(redraw_if(
+      question, .(random_hand_condition()), size = .(sizes), times = .(length(sizes)),
+      put_back = .(pmin(sizes, sample(0:1, length(sizes), TRUE))), under = .(str2lang(random_condition()))
+    )))
+  }
+  if (runif(1) < 0.6) {
+    ways <- list(keep_groups("suit"), keep_groups(), keep_suit(sample(2, 1)), keep_run(sample(2, 1), "rank"))
+    question <- exchange_cards(question, ways[sample(4, 2)])
+  }
+  if (runif(1) < 0.6) draw_more(question, size = sample(0:1, 1), times = sample(2, 1)) else question
+}

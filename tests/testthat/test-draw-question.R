@@ -81,6 +81,21 @@ test_that("stages, exact, are what walking every path of the simulation gives", 
   }
 })
 
+test_that("random stages, exact, are what walking every path of the simulation gives", {
+  withr::local_seed(54)
+  checked <- 0
+  while (checked < 40) {
+    deck <- deck_from(random_catalogue(sample(2:4, 1), 1:2))
+    # Five cards shuffled three times have as many paths as can be walked; some ask for more cards than there are.
+    if (length(deck) > 5) next
+    question <- tryCatch(suppressMessages(random_staged_question(deck)), habanera_error_input = function(cnd) NULL)
+    if (is.null(question)) next
+    checked <- checked + 1
+    expect_equal(as.data.frame(exact(question)), as.data.frame(exact(question, method = "walk")), tolerance = 1e-12,
+                 info = in_words_of(question))
+  }
+})
+
 test_that("stages, by hand", {
   deck <- as_cards("AS AH KD QC")
   # A hand of one that is no ace (1/2) is drawn again: 1/2 + 1/2 1/2.
