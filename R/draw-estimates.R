@@ -88,12 +88,16 @@ term_name <- function(row) {
   paste0(row$term, if (!is.null(row$turn)) sprintf(" at turn %s", format_count(row$turn)), ": ")
 }
 
-# Whether counts and exact values agree, over all terms at once (Bonferroni).
-agreement_in_words <- function(estimates) {
+# Whether counts and exact values agree, over all terms at once (Bonferroni); NA when there is nothing to compare.
+agrees <- function(estimates) {
   p <- estimates$p.value[!is.na(estimates$p.value)]
-  if (!length(p)) return(NULL)
-  z <- max(abs(estimates$statistic), na.rm = TRUE)
-  agrees <- min(p) * length(p) >= verdict_level
-  sprintf("%s with the exact answer (largest |z| %.1f of %s).", if (agrees) "They agree" else "They do not agree", z,
-          count_of(length(p), "estimate"))
+  if (length(p)) min(p) * length(p) >= verdict_level else NA
+}
+
+agreement_in_words <- function(estimates) {
+  agree <- agrees(estimates)
+  if (is.na(agree)) return(NULL)
+  sprintf("They %s (largest |z| %.1f of %s).",
+          if (agree) "agree with the exact answer" else "lie further from the exact answer than 99 in 100 such runs",
+          max(abs(estimates$statistic), na.rm = TRUE), count_of(sum(!is.na(estimates$p.value)), "estimate"))
 }

@@ -29,10 +29,7 @@ figure_note <- function(summary) {
   if (summary$simulated) "Bars or bands: simulated, with 95% intervals. Points: exact, where known." else "Exact."
 }
 
-disagrees <- function(summary) {
-  said <- if (summary$simulated) agreement_in_words(summary$estimates)
-  isTRUE(startsWith(paste0(said, ""), "They do not"))
-}
+disagrees <- function(summary) summary$simulated && isFALSE(agrees(summary$estimates))
 
 question_tables <- function(summary) {
   tables <- list(printed_values(summary, rows_in_report))

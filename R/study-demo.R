@@ -126,6 +126,9 @@ routine_sentence <- function(found) {
                   format_count(best$seconds), format_fixed(best$gain, 2)), others), collapse = " ")
 }
 
+# What the questions below are made of, which R's own checks take for variables and functions.
+utils::globalVariables(c("count", "every_turn", "grounds", "kind", "largest_group", "points", "suit", "total", "turn"))
+
 # Three cards of one fruit win 8 tokens, 27 points or more win 3: what must a play cost?
 stall_pays <- quote(ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))
 

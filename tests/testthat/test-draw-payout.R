@@ -144,6 +144,7 @@ test_that("counts are compared with the exact answer, row by row", {
   expect_error(compare(wrong, exact(question)), "not the same questions", class = "habanera_error_input")
   wrong$provenance$experiment <- question
   expect_false(compare(wrong, exact(question))$agree)
+  expect_output(print(summary(wrong)), "They lie further from the exact answer than 99 in 100 such runs")
   turns <- draw_more(question, times = 2)
   expect_true(compare(simulate(turns, nsim = 20000, seed = 7), exact(turns))$agree)
 })
