@@ -106,7 +106,7 @@ kept_classes <- function(x, maker, law) {
   kinds <- maker$classes$kind
   kept <- lapply(seq_len(nrow(law$rows)), function(row) {
     hand <- rep(kinds, times = law$rows[row, seq_along(kinds)])
-    tabulate(match(hand[kept_by_function(x, hand, NULL, NULL)], kinds), length(kinds))
+    tabulate(match(hand[kept_by_function(x, hand)], kinds), length(kinds))
   })
   matrix(unlist(kept), ncol = length(kinds), byrow = TRUE)
 }

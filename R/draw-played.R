@@ -6,35 +6,30 @@ played_in_r <- function(x) has_function(x$shuffle) || has_keep_function(x)
 play_in_r <- function(x, seed, trials) {
   tables <- shuffled_tables(x, seed, trials)
   if (!has_keep_function(x)) return(core_play_on(x$spec, tables))
-  hands <- first_hands(x, tables)
-  next_card <- rep(x$size, length(trials))
-  for (time in seq_len(x$stages[[1]]$times)) {
-    for (row in seq_along(trials)) {
-      keep <- kept_by_function(x, hands[row, ], seed, trials[row])
-      gone <- which(!keep)
-      hands[row, gone] <- tables[row, next_card[row] + seq_along(gone)]
-      next_card[row] <- next_card[row] + length(gone)
-    }
-  }
-  later <- x$turns * x$turn_size
-  turned <- matrix(tables[cbind(rep(seq_along(trials), times = later),
-                                rep(next_card, times = later) + rep(seq_len(later), each = length(trials)))],
-                   nrow = length(trials))
-  core_play_on(finished_spec(x, ncol(hands)), cbind(hands, turned))
+  finished <- lapply(seq_along(trials), function(row) exchanged_by_function(x, tables[row, ], seed, trials[row]))
+  core_play_on(finished_spec(x), do.call(rbind, finished))
+}
+
+# The hand of one trial after its exchanges, and the cards that come by turn. All calls of a trial share one
+# generator.
+exchanged_by_function <- function(x, table, seed, trial) {
+  hand <- c(match(codes_of(x$held), x$pool$kinds$codes), table[seq_len(x$size)])
+  rest <- table[seq_along(table) > x$size]
+  with_trial_generator(seed, trial, player_lane, for (time in seq_len(x$stages[[1]]$times)) {
+    gone <- which(!kept_by_function(x, hand, sprintf(" in trial %s of seed %s", format_count(trial), whole_code(seed))))
+    hand[gone] <- rest[seq_along(gone)]
+    rest <- rest[seq_along(rest) > length(gone)]
+  })
+  c(hand, rest[seq_len(x$turns * x$turn_size)])
 }
 
 # The question as asked of hands that are finished: drawn as they are, nothing more done with them.
-finished_spec <- function(x, size) {
+finished_spec <- function(x) {
   spec <- x$spec
   spec$stages <- list()
   spec$held <- integer()
-  spec$size <- size
+  spec$size <- x$size + length(x$held)
   spec
-}
-
-first_hands <- function(x, tables) {
-  held <- match(codes_of(x$held), x$pool$kinds$codes)
-  cbind(matrix(rep(held, each = nrow(tables)), nrow = nrow(tables)), tables[, seq_len(x$size), drop = FALSE])
 }
 
 # The first cards after the shuffle, as kinds: a row per trial.
@@ -49,12 +44,10 @@ shuffled_tables <- function(x, seed, trials) {
 # The lane of the player in the first seat, whose function it is.
 player_lane <- 2
 
-kept_by_function <- function(x, kinds, seed, trial) {
+# `where` tells errors the trial.
+kept_by_function <- function(x, kinds, where = "") {
   hand <- new_cards(x$pool$kinds$codes[kinds], catalogue_of(x$deck))
-  where <- if (is.null(trial)) "" else sprintf(" in trial %s of seed %s", format_count(trial), whole_code(seed))
-  asked <- function() x$stages[[1]]$f(hand)
-  kept <- refuse_if_fails(if (is.null(trial)) asked() else with_trial_generator(seed, trial, player_lane, asked()),
-                          sprintf("Your keep function failed%s.", where), "function", NULL)
+  kept <- refuse_if_fails(x$stages[[1]]$f(hand), sprintf("Your keep function failed%s.", where), "function", NULL)
   read_kept(kept, hand, where)
 }
 

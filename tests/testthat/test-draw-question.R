@@ -123,6 +123,12 @@ test_that("an R function may keep cards: the same as the way in words, simulated
   expect_equal(as.data.frame(exact(by_function)), as.data.frame(exact(in_words)), tolerance = 1e-12)
   marks <- exchange_cards(base, function(hand) rep(TRUE, length(hand)))
   expect_equal(as.data.frame(exact(marks)), as.data.frame(exact(base)), tolerance = 1e-12)
+  # Chance in the function goes on through a trial and is the same whenever it is played.
+  tosses <- exchange_cards(base, function(hand) runif(length(hand)) < 0.5, times = 2) |> draw_more(times = 1)
+  played <- trials(tosses, 3, 1:40)
+  expect_identical(trials(tosses, 3, 40)$card_4, played$card_4[played$trial == 40])
+  once <- trials(exchange_cards(base, function(hand) runif(length(hand)) < 0.5), 3, 1:40)
+  expect_false(identical(played$card_3[played$turn == 0], once$card_3))
   cheat <- exchange_cards(base, function(hand) "KS")
   expect_error(simulate(cheat, nsim = 50, seed = 1), "kept KS of the hand", class = "habanera_error_conservation")
 })
