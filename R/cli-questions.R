@@ -43,8 +43,7 @@ run_question <- function(options, command) {
   refuse_beside_ask(options, command)
   question <- shell_question(options, command)
   expectation <- read_expectation(options$expect, names(question$columns))
-  given <- if (!is.null(options$given)) parse_expression(options$given, "--given", NULL)
-  write_answer(question, options, command, given, expectation)
+  write_answer(question, options, command, read_given(options$given, names(question$columns)), expectation)
 }
 
 refuse_beside_ask <- function(options, command) {
@@ -68,6 +67,13 @@ write_answer <- function(question, options, command, given, expectation) {
   emit_or_write(lines, options$out)
   if (interrupted) return(exit_status[["interrupted"]])
   expected_status(expectation, tidy(summary))
+}
+
+# A condition on outcome columns, its names checked before anything is played; NULL when none is given.
+read_given <- function(text, known) {
+  if (is.null(text)) return(NULL)
+  lookup <- list(known = known, words = character(), env = NULL, what = "the outcome columns are")
+  checked_expression(parse_expression(text, "--given", NULL), lookup, NULL)
 }
 
 # A condition on estimates, checked before anything is played; NULL when none is given.
@@ -125,8 +131,9 @@ run_until <- function(options, arguments) {
   most <- option_number(options, "by-at-most")
   most <- if (is.null(most)) length(deck) else check_whole(most, 0, length(deck), "--by-at-most", NULL)
   question <- new_until(deck, condition, most, procedure(options$shuffle), NULL)
-  given <- if (!is.null(options$given)) parse_expression(options$given, "--given", NULL)
-  write_answer(question, options, command, given, read_expectation(options$expect, c("turned", "met")))
+  columns <- precision_terms(question)
+  write_answer(question, options, command, read_given(options$given, columns),
+               read_expectation(options$expect, columns))
 }
 
 payout_command <- function() {
