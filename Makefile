@@ -23,7 +23,12 @@ install: dependencies build/installed
 ifeq ($(shell Rscript -e 'cat(nzchar(system.file(package = "habanera")))' 2>/dev/null),FALSE)
 .PHONY: build/installed
 endif
-build/installed: $(SOURCES) | dependencies
+# R compiles anew what changed in src/ only; after a change in a header everything must be.
+build/objects: $(CORE_HEADERS) $(wildcard src/*.h) | dependencies
+	@rm -f src/*.o src/*.so
+	@touch $@
+
+build/installed: build/objects $(SOURCES) | dependencies
 	@echo "habanera: building and installing the package"
 	@R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
 	@Rscript -e 'habanera::install_command()'

@@ -6,6 +6,11 @@
 # that are marked, and the number of `classes`' columns.
 
 hands_law <- function(x, most_hands) {
+  # The core keeps the numbers of a hand in 16 bits.
+  if (x$pool$most > most_cards) {
+    refuse(sprintf("A hand of %s cannot be followed card by card; at most %s can.", count_of(x$pool$most, "card"),
+                   format_count(most_cards)), "work", call = NULL)
+  }
   spec <- with_mark_columns(x$spec)
   maker <- new_law_maker(x, spec, most_hands)
   if (spec$until) return(until_law(spec, maker))

@@ -47,7 +47,10 @@ said_result <- function(x) if (inherits(x, "habanera_experiment")) "an experimen
 # A list of `by` (columns the pay depends on) and `of(outcomes)` (the pay of each row).
 given_pays <- function(pays, x, call) {
   expr <- rlang::quo_get_expr(pays)
-  if (!any(all.vars(expr) %in% names(x$outcomes))) return(pays_by_value(rlang::eval_tidy(pays), x, call))
+  if (!any(all.vars(expr) %in% names(x$outcomes))) {
+    slip <- sprintf("`pays` names no outcome column (%s), and has no value of its own.", join_words(names(x$outcomes)))
+    return(pays_by_value(refuse_if_fails(rlang::eval_tidy(pays), slip, "language", call), x, call))
+  }
   pays_by_expression(expr, x, rlang::quo_get_env(pays), call)
 }
 
@@ -179,7 +182,7 @@ payout_sentences <- function(x) {
             between(3, percent), format_money(row$estimate[5])))
 }
 
-# An amount: to four digits, and no digits that say nothing.
+# An amount: to five digits, and no digits that say nothing.
 format_money <- function(x) format(signif(x, 5), big.mark = ",", scientific = FALSE, trim = TRUE, drop0trailing = TRUE)
 
 printed_lines_of_pay <- function(x) {

@@ -62,12 +62,7 @@ checked_place <- function(expr, env, call) {
 # A value for every kind of card in the pool.
 attribute_values <- function(expr, pool, about, call) {
   rows <- nrow(pool$data)
-  values <- interpret(expr, list(values = pool$data, rows = rows), call)
-  if (!length(values) %in% c(1, rows)) {
-    refuse(sprintf("In `%s`, `%s` has %s; it must have one for each of the %s of card.", about, expression_text(expr),
-                   count_of(length(values), "value"), count_of(rows, "kind")), "language", call)
-  }
-  values <- rep_len(values, rows)
+  values <- rep_len(interpret(expr, list(values = pool$data, rows = rows), call), rows)
   missing <- which(is.na(values))
   if (length(missing)) {
     refuse(sprintf("In `%s`, `%s` is NA for the card %s; say what it counts as, with is.na(), %%in%% or ifelse().",
@@ -123,7 +118,7 @@ most_sum <- function(values, pool) {
 }
 
 least_sum <- function(values, pool) {
-  if (any(values < 0)) return(-Inf)
+  if (!length(values) || any(values < 0)) return(-Inf)
   if (pool$replace) return(pool$least * min(values, Inf))
   sum(sort(rep(values, times = pool$kinds$copies))[seq_len(pool$least)])
 }

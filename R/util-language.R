@@ -41,18 +41,38 @@ parse_expression <- function(text, name, call = rlang::caller_env()) {
 # `words` (functions of its own), `check_word(expr)` (returns the checked call of a word), `env` (where
 # other names are found, or NULL) and `what` (what known names are, for errors).
 checked_expression <- function(expr, lookup, call) {
+  refuse_several(checked_part(expr, lookup, call), call)
+}
+
+checked_part <- function(expr, lookup, call) {
   if (is.symbol(expr)) return(checked_name(expr, lookup, call))
   if (!is.call(expr)) return(checked_value(expr, lookup, call))
   name <- called_name(expr, lookup, call)
   if (name %in% lookup$words) return(lookup$check_word(expr))
   operands <- lapply(as.list(expr)[-1], checked_operand, name, lookup, call)
   refuse_operand_count(name, operands, call)
+  single <- if (name == "%in%") 1 else if (!name %in% c("c", "(")) seq_along(operands)
+  for (i in single) refuse_several(operands[[i]], call)
   as.call(c(as.symbol(name), operands))
 }
 
 checked_operand <- function(operand, name, lookup, call) {
   if (rlang::is_missing(operand)) refuse(sprintf("Something is missing in %s().", name), call = call)
-  checked_expression(operand, lookup, call)
+  checked_part(operand, lookup, call)
+}
+
+# Several values stand only on the right of %in%. R would lay them out again and again: `suit == c("fig", "plum")`
+# compares every other card with "plum".
+refuse_several <- function(expr, call) {
+  if (!is_several(expr)) return(expr)
+  refuse(sprintf("`%s` stands for several values where one is wanted. To ask for any of several, write %%in%%.",
+                 expression_text(expr)), "language", call)
+}
+
+is_several <- function(expr) {
+  if (!is.call(expr)) return(length(expr) > 1)
+  name <- as.character(expr[[1]])
+  name %in% c("c", ":") || (name == "(" && is_several(expr[[2]]))
 }
 
 called_name <- function(expr, lookup, call) {
@@ -125,7 +145,6 @@ interpret <- function(expr, scope, call) {
   if (name == "ifelse") return(interpret_choice(expr, scope, call))
   operands <- lapply(as.list(expr)[-1], interpret, scope, call)
   refuse_operand_types(name, operands, expr, call)
-  if (!name %in% c("%in%", "c", ":")) refuse_operand_lengths(operands, expr, scope, call)
   if (name %in% divisions) refuse_zero(operands[[2]], expr, call)
   # What is no number (a root of less than 0) is found when the whole value is looked at.
   suppressWarnings(do.call(language_functions[[name]], operands))
@@ -162,14 +181,6 @@ refuse_operand_types <- function(name, operands, expr, call) {
 refuse_type <- function(part, wanted, expr, call) {
   refuse(sprintf("In `%s`, `%s` is not %s.%s", expression_text(expr), expression_text(part), wanted,
                  if (wanted == "TRUE or FALSE") " Compare it with something, as in >= 1." else ""), "language", call)
-}
-
-# R would lay a short vector out again and again: `suit == c("fig", "plum")` compares every other card with "plum".
-refuse_operand_lengths <- function(operands, expr, scope, call) {
-  bad <- which(!lengths(operands) %in% c(1, scope$rows))
-  if (!length(bad)) return(invisible())
-  refuse(sprintf("In `%s`, `%s` has %s. To ask for any of several, write %%in%%.", expression_text(expr),
-                 expression_text(expr[[bad[1] + 1]]), count_of(length(operands[[bad[1]]]), "value")), "language", call)
 }
 
 refuse_zero <- function(divisor, expr, call) {

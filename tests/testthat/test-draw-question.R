@@ -10,6 +10,7 @@ test_that("hand-worked answers", {
   dice <- deck_from(data.frame(card = letters[1:6], pips = 1:6))
   seven <- exact(draws(dice, 2, sum = total(pips), seven = sum == 7, replace = TRUE))
   expect_equal(tidy(seven)$estimate, c(7, 1 / 6))
+  expect_equal(tidy(exact(draws(dice[0], 0, none = count(pips == 6), replace = TRUE)))$estimate, 0)
   # The first of four aces in 52 cards comes on average at 53/5.
   first <- exact(draw_until(deck, count(rank == "A") >= 1))
   expect_equal(tidy(first)$estimate, c(53 / 5, 1))
