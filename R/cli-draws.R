@@ -15,7 +15,7 @@ draws_command <- function() {
                  "COMMAND"),
       cli_option("first-number", "The number of the first card, where cards are numbers [1]", "N"),
       cli_option("group", "Add up by an attribute, such as suit, in the text", "NAME"),
-      cli_option("precision", "Stop once every card's 95% half-width per trial is this small", "W"),
+      cli_option("precision", "Stop once every card's (or the first question's) 95% half-width is this small", "W"),
       exact_option(),
       cli_option("given", "With --ask: look only at trials for which this holds, such as 'aces >= 1'", "CONDITION"),
       cli_option("expect", "fair, or with --ask 'two_up < 0.05': exit with status 1 if it does not hold", "WHAT"),

@@ -72,15 +72,14 @@ write_answer <- function(question, options, command, given, expectation) {
 # A condition on outcome columns, its names checked before anything is played; NULL when none is given.
 read_given <- function(text, known) {
   if (is.null(text)) return(NULL)
-  lookup <- list(known = known, words = character(), env = NULL, what = "the outcome columns are")
-  checked_expression(parse_expression(text, "--given", NULL), lookup, NULL)
+  checked_on_outcomes(parse_expression(text, "--given", NULL), known, NULL, NULL)
 }
 
 # A condition on estimates, checked before anything is played; NULL when none is given.
 read_expectation <- function(text, known) {
   if (is.null(text)) return(NULL)
-  lookup <- list(known = known, words = character(), env = NULL, what = "what can be expected of is")
-  expectation <- list(text = text, expr = checked_expression(parse_expression(text, "--expect", NULL), lookup, NULL))
+  expr <- checked_on_names(parse_expression(text, "--expect", NULL), known, NULL, "what can be expected of is", NULL)
+  expectation <- list(text = text, expr = expr)
   expectation_holds(expectation, rlang::rep_named(known, list(0.5)))
   expectation
 }
@@ -181,9 +180,6 @@ run_payout <- function(options, arguments) {
 # Values and pays, each pay a number; or one expression of the outcome columns.
 typed_pays <- function(typed, answer) {
   if (is.null(names(typed))) return(pays_by_expression(typed[[1]], answer, NULL, NULL))
-  numbers <- lapply(typed, function(pay) {
-    lookup <- list(known = character(), words = character(), env = NULL, what = "names that may stand here are")
-    interpret(checked_expression(pay, lookup, NULL), list(values = list(), rows = 1), NULL)
-  })
+  numbers <- lapply(typed, constant_value, NULL, NULL)
   pays_by_value(rlang::set_names(unlist(numbers), names(typed)), answer, NULL)
 }

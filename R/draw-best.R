@@ -42,10 +42,8 @@ best_exchange <- function(hand, value, deck = deck_standard()) {
 
 # The exact value of keeping these and drawing the others anew.
 kept_value <- function(hand, keep, columns, deck, call) {
-  question <- withCallingHandlers(
-    new_question(parted_deck(deck, hand[keep], hand[!keep], call), sum(!keep), columns, FALSE, shuffle_uniform(), call),
-    habanera_message = function(cnd) rlang::cnd_muffle(cnd)
-  )
+  parts <- parted_deck(deck, hand[keep], hand[!keep], call)
+  question <- without_notes(new_question(parts, sum(!keep), columns, FALSE, shuffle_uniform(), call))
   tidy(exact_question(question, "classes", call))$estimate[1]
 }
 

@@ -36,10 +36,6 @@ convergence <- function(x, column = NULL) {
             question = in_words(from$experiment), seed = from$seed)
 }
 
-last_turn <- function(estimates) {
-  if (is.null(estimates$turn)) estimates else estimates[estimates$turn == max(estimates$turn), , drop = FALSE]
-}
-
 settled_term <- function(column, estimates, call) {
   if (is.null(column)) return(estimates$term[1])
   check_string(column, "column", call)

@@ -18,8 +18,7 @@
 #' @export
 copies_curve <- function(question, card, copies = 0:10, instead_of = NULL) {
   call <- rlang::current_env()
-  check_experiment(question)
-  if (!inherits(question, c("habanera_question", "habanera_until"))) check_question(question, call)
+  if (!inherits(question, "habanera_until")) check_question(question, call)
   cards <- check_curve_cards(card, instead_of, question$whole, call)
   grid <- copies_grid(copies, length(cards$card), call)
   found <- lapply(seq_len(nrow(grid)), function(row) {
@@ -72,7 +71,7 @@ deck_with_copies <- function(deck, cards, copies, call) {
   if (!is.null(given) && given < 0) {
     refuse(sprintf("%s cannot give way to %s more cards: the deck has %s of it.",
                    quoted(catalogue_of(deck)$data$card[cards$instead_of]), format_count(more),
-                     format_count(given + more)), call = call)
+                   format_count(given + more)), call = call)
   }
   new_cards(c(kept, rep(cards$card, times = copies), if (!is.null(given)) rep(cards$instead_of, given)),
             catalogue_of(deck))
@@ -80,17 +79,12 @@ deck_with_copies <- function(deck, cards, copies, call) {
 
 # The same question of another deck.
 question_with_deck <- function(x, deck, call) {
-  withCallingHandlers(
-    if (inherits(x, "habanera_until")) {
-      most <- if (x$most == length(x$deck)) length(deck) else min(x$most, length(deck))
-      new_until(deck, x$condition, most, x$shuffle, call)
-    } else {
-      new_question(parted_deck(deck, x$held, x$dead, call), x$size, x$columns, x$replace, x$shuffle, call, x$stages,
-                   x$turns,
-                   x$turn_size)
-    },
-    habanera_message = function(cnd) rlang::cnd_muffle(cnd)
-  )
+  if (inherits(x, "habanera_until")) {
+    most <- if (x$most == length(x$deck)) length(deck) else min(x$most, length(deck))
+    return(without_notes(new_until(deck, x$condition, most, x$shuffle, call)))
+  }
+  parts <- parted_deck(deck, x$held, x$dead, call)
+  without_notes(new_question(parts, x$size, x$columns, x$replace, x$shuffle, call, x$stages, x$turns, x$turn_size))
 }
 
 #' @export

@@ -61,21 +61,24 @@ exact_in_words <- function(estimate, is_chance) {
   if (estimate >= 1 - 1e-12) return("always")
   fraction <- nearest_fraction(estimate)
   written <- if (!is.null(fraction)) paste(" =", paste(whole_text(fraction), collapse = "/"))
-  paste(c(paste0(format_percent(estimate, 4), written), if (estimate <= 0.5) one_in(estimate)), collapse = ", ")
+  paste(c(paste0(format_percent(estimate, 4), written), Filter(nzchar, one_in(estimate))), collapse = ", ")
 }
 
 # What counts say of one term, with the exact value beside it.
 term_in_words <- function(row) {
-  interval <- if (row$is_chance && row$estimate == 0) {
-    sprintf("none seen, at most %s (95%%)", format_number(none_seen_bound(row$total), 2))
-  } else if (row$is_chance) {
-    sprintf("%s (95%%: %s to %s), %s", format_percent(row$estimate, 4), format_percent(row$conf.low, 4),
-            format_percent(row$conf.high, 4), one_in(row$estimate))
-  } else {
-    sprintf("on average %s (95%%: %s to %s)", format_statistic(row$estimate), format_statistic(row$conf.low),
-            format_statistic(row$conf.high))
-  }
-  paste0(term_name(row), sub(", $", "", interval), exactly_in_words(row))
+  paste0(term_name(row), if (row$is_chance) chance_in_words(row) else mean_in_words(row), exactly_in_words(row))
+}
+
+chance_in_words <- function(row) {
+  if (row$estimate == 0) return(sprintf("none seen, at most %s (95%%)", format_number(none_seen_bound(row$total), 2)))
+  interval <- sprintf("%s (95%%: %s to %s)", format_percent(row$estimate, 4), format_percent(row$conf.low, 4),
+                      format_percent(row$conf.high, 4))
+  paste(c(interval, Filter(nzchar, one_in(row$estimate))), collapse = ", ")
+}
+
+mean_in_words <- function(row) {
+  sprintf("on average %s (95%%: %s to %s)", format_statistic(row$estimate), format_statistic(row$conf.low),
+          format_statistic(row$conf.high))
 }
 
 exactly_in_words <- function(row) {

@@ -29,8 +29,8 @@ fair_law.habanera_positions <- function(experiment, copies) {
 }
 
 #' @rdname exact
-#' @param method For draws and positions: `"formula"`, or `"walk"` to walk every path of the
-#'   simulation's own code.
+#' @param method `"walk"` walks every path of the simulation's own code; otherwise `"formula"` for draws and
+#'   positions, `"classes"` for questions.
 #' @export
 exact.habanera_draws <- function(x, method = c("formula", "walk"), ...) {
   exact_draws(x, check_choice(method, c("formula", "walk")), rlang::current_env())

@@ -55,7 +55,7 @@ given_pays <- function(pays, x, call) {
 }
 
 pays_by_expression <- function(expr, x, env, call) {
-  expr <- checked_on_outcomes(expr, x$outcomes, env, call)
+  expr <- checked_on_outcomes(expr, names(x$outcomes), env, call)
   list(by = intersect(all.vars(expr), names(x$outcomes)), of = function(outcomes) {
     check_pays(on_outcomes(expr, outcomes, call), call)
   })
@@ -163,7 +163,7 @@ pay_estimates <- function(moments, stake) {
 print.habanera_payout <- function(x, ...) {
   cat_wrapped("<payout> ", x$question, "; ", x$words)
   for (line in payout_sentences(x)) cat_wrapped(line)
-  print(printed_lines_of_pay(x), row.names = FALSE)
+  print(printed_pays(x), row.names = FALSE)
   invisible(x)
 }
 
@@ -185,7 +185,7 @@ payout_sentences <- function(x) {
 # An amount: to five digits, and no digits that say nothing.
 format_money <- function(x) format(signif(x, 5), big.mark = ",", scientific = FALSE, trim = TRUE, drop0trailing = TRUE)
 
-printed_lines_of_pay <- function(x) {
+printed_pays <- function(x) {
   data.frame(line = x$lines$line, chance = format_percent(x$lines$chance, 4),
              pays = vapply(x$lines$pays, format_money, ""),
              contribution = format_number(x$lines$contribution, 4), share = format_percent(x$lines$share))

@@ -11,9 +11,8 @@ compare.habanera_counts_question <- function(x, y, ...) {
     refuse(sprintf("These are not the same questions: the counts are of %s; the distribution is of %s.",
                    in_words(x$provenance$experiment), in_words(y$provenance$experiment)))
   }
-  last <- at_last_turn(x$provenance$experiment)
-  seen <- last(x$outcomes)
-  expected <- last(y$outcomes)
+  seen <- at_last_turn(x$outcomes)
+  expected <- at_last_turn(y$outcomes)
   rows <- gathered_rows(rbind(x$outcomes[seen, , drop = FALSE], y$outcomes[expected, , drop = FALSE]))
   n <- rows$sum(c(x$n[seen], rep(0, sum(expected))))
   p <- rows$sum(c(rep(0, sum(seen)), y$probability[expected]))
@@ -24,10 +23,6 @@ compare.habanera_counts_question <- function(x, y, ...) {
                  unseen = data.frame(card = character(), log10_chance = numeric(), at_most = numeric()),
                  trials = trials, words = run_in_words(x), question = in_words(x$provenance$experiment),
                  counts = within_rows(x, rows$outcomes, n)), class = "habanera_comparison")
-}
-
-at_last_turn <- function(experiment) {
-  function(outcomes) if ("turn" %in% names(outcomes)) outcomes$turn == max(outcomes$turn) else all_rows(outcomes)
 }
 
 # The counts with a row for every outcome compared, so that terms and rows stand side by side.

@@ -59,12 +59,11 @@ exact_estimates <- function(outcomes, probability) {
 # A condition on outcome columns, NULL when there is none.
 checked_given <- function(given, x, call) {
   if (rlang::quo_is_null(given)) return(NULL)
-  checked_on_outcomes(rlang::quo_get_expr(given), x$outcomes, rlang::quo_get_env(given), call)
+  checked_on_outcomes(rlang::quo_get_expr(given), names(x$outcomes), rlang::quo_get_env(given), call)
 }
 
-checked_on_outcomes <- function(expr, outcomes, env, call) {
-  lookup <- list(known = names(outcomes), words = character(), env = env, what = "the outcome columns are")
-  checked_expression(expr, lookup, call)
+checked_on_outcomes <- function(expr, columns, env, call) {
+  checked_on_names(expr, columns, env, "the outcome columns are", call)
 }
 
 on_outcomes <- function(expr, outcomes, call) {
@@ -167,7 +166,7 @@ summary_lines <- function(x) {
 
 # A line for each term; by turns, the last turn's.
 estimate_lines <- function(estimates, simulated) {
-  if (!is.null(estimates$turn)) estimates <- estimates[estimates$turn == max(estimates$turn), , drop = FALSE]
+  estimates <- last_turn(estimates)
   lines <- lapply(seq_len(nrow(estimates)), function(i) {
     row <- estimates[i, , drop = FALSE]
     if (simulated) return(term_in_words(row))

@@ -8,21 +8,18 @@ entries_per_trial.habanera_question <- function(experiment) experiment$turns + 1
 #' @export
 run_lap.habanera_question <- function(experiment, seed, first, count, threads) {
   if (played_in_r(experiment)) return(tally_of_plays(play_in_r(experiment, seed, first - 1 + seq_len(count)), first))
-  refuse_too_many_outcomes(core_count_question(experiment$spec, seed, first, count, threads), experiment)
+  tryCatch(core_count_question(experiment$spec, seed, first, count, threads),
+           `std::length_error` = function(cnd) refuse_too_many_outcomes(experiment))
 }
 
-refuse_too_many_outcomes <- function(code, experiment) {
-  refuse_if_fails(code, sprintf("There are too many different outcomes to count; drop or coarsen %s.",
-                                paste0("`", finest_column(experiment), "`")), "work", NULL)
-}
-
-# The column that tells most hands apart.
-finest_column <- function(x) {
-  cells <- vapply(names(x$columns), function(name) {
-    texts <- names(calls_of(x$columns[[name]], c(hand_words, turn_words)))
-    prod(vapply(x$words$each[texts], `[[`, 0, "size"))
+# The column whose words have most combinations.
+#' @export
+finest_outcome.habanera_question <- function(experiment) {
+  cells <- vapply(names(experiment$columns), function(name) {
+    texts <- names(calls_of(experiment$columns[[name]], c(hand_words, turn_words)))
+    prod(vapply(experiment$words$each[texts], `[[`, 0, "size"))
   }, 0)
-  names(x$columns)[which.max(cells)]
+  names(experiment$columns)[which.max(cells)]
 }
 
 #' @export

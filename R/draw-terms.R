@@ -3,6 +3,11 @@
 
 asked_columns <- function(outcomes) setdiff(names(outcomes), "turn")
 
+# Which rows are of the last turn: all, where there are no turns.
+at_last_turn <- function(table) if (is.null(table$turn)) rep(TRUE, nrow(table)) else table$turn == max(table$turn)
+
+last_turn <- function(table) table[at_last_turn(table), , drop = FALSE]
+
 # `weight` is how often each row came, or its chance. One row per term: `term`, `turn` (when there are turns),
 # `column`, `estimate`, and `variance` in one trial. Chances are taken of the rows there are, so that a part of
 # the outcomes gives conditional estimates.

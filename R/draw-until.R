@@ -46,26 +46,13 @@ precision_terms.habanera_until <- function(experiment) c("turned", "met")
 half_widths.habanera_until <- half_widths.habanera_question
 #' @export
 counted_outcomes.habanera_until <- counted_outcomes.habanera_question
+#' @export
+run_lap.habanera_until <- run_lap.habanera_question
+#' @export
+play_trials.habanera_until <- play_trials.habanera_question
 
 #' @export
 key_outcomes.habanera_until <- function(x, key) data.frame(turned = key %/% 2, met = key %% 2 == 1)
-
-#' @export
-run_lap.habanera_until <- function(experiment, seed, first, count, threads) {
-  if (has_function(experiment$shuffle)) {
-    played <- core_play_on(experiment$spec, shuffled_tables(experiment, seed, first - 1 + seq_len(count)))
-    return(tally_of_plays(played, first))
-  }
-  core_count_question(experiment$spec, seed, first, count, threads)
-}
-
-#' @export
-play_trials.habanera_until <- function(experiment, seed, trials) {
-  played <- if (!has_function(experiment$shuffle)) core_trial_question(experiment$spec, seed, trials) else {
-    core_play_on(experiment$spec, shuffled_tables(experiment, seed, trials))
-  }
-  played_rows(experiment, played, trials)
-}
 
 #' @rdname exact
 #' @export

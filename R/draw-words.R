@@ -49,14 +49,11 @@ word_example <- function(name) {
 
 # An expression of the catalogue's attributes alone.
 checked_attributes <- function(expr, catalogue, env, call) {
-  lookup <- list(known = names(catalogue$data), words = character(), env = env, what = "the attributes of a card are")
-  checked_expression(expr, lookup, call)
+  checked_on_names(expr, names(catalogue$data), env, "the attributes of a card are", call)
 }
 
 checked_place <- function(expr, env, call) {
-  lookup <- list(known = character(), words = character(), env = env, what = "names that may stand here are")
-  place <- interpret(checked_expression(expr, lookup, call), list(values = list(), rows = 1), call)
-  check_whole(place, 1, most_cards, "the place in card_at()", call)
+  check_whole(constant_value(expr, env, call), 1, most_cards, "the place in card_at()", call)
 }
 
 # A value for every kind of card in the pool.

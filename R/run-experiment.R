@@ -27,6 +27,14 @@ counted_outcomes.habanera_experiment <- function(experiment, tally) {
   c(list(outcomes = outcome_space(experiment)), tally)
 }
 
+# Of an experiment with keyed tallies: the outcome column that tells most trials apart.
+finest_outcome <- function(experiment) UseMethod("finest_outcome")
+
+refuse_too_many_outcomes <- function(experiment) {
+  refuse(sprintf("There are more than %s different outcomes to count; drop or coarsen `%s`.",
+                 format_count(most_outcomes), finest_outcome(experiment)), "work", call = NULL)
+}
+
 # What `precision` may name, and the half-widths of what it names.
 precision_terms <- function(experiment) UseMethod("precision_terms")
 half_widths <- function(experiment, tally, done, wanted) UseMethod("half_widths")
@@ -135,15 +143,13 @@ add_tallies <- function(one, two) {
        pairs = if (!is.null(one$pairs)) one$pairs + two$pairs)
 }
 
+# Keys are joined by sorting: R's hashing of numbers is slow where they differ in few of their bits.
 add_keyed_tallies <- function(one, two) {
-  key <- sort(unique(c(one$key, two$key)))
-  if (length(key) > most_outcomes) {
-    refuse(sprintf("There are more than %s different outcomes; ask for fewer or coarser columns.",
-                   format_count(most_outcomes)), "work", call = NULL)
-  }
+  both <- sort(c(one$key, two$key))
+  key <- both[c(TRUE, diff(both) > 0)]
   laid <- function(values, tally, missing) {
     all <- rep(missing, length(key))
-    all[match(tally$key, key)] <- values
+    all[findInterval(tally$key, key)] <- values
     all
   }
   list(key = key, n = laid(one$n, one, 0) + laid(two$n, two, 0),

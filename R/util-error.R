@@ -16,6 +16,11 @@ refuse_if_fails <- function(code, message, kind = "input", call = rlang::caller_
 # A note to the user on standard error, which suppressMessages() silences.
 inform_user <- function(message) rlang::inform(message, class = "habanera_message")
 
+# Work that the user did not ask for in so many words gives no notes.
+without_notes <- function(code) {
+  withCallingHandlers(code, habanera_message = function(cnd) rlang::cnd_muffle(cnd))
+}
+
 warn_user <- function(message, kind) {
   rlang::warn(message, class = c(paste0("habanera_warning_", kind), "habanera_warning"))
 }

@@ -44,6 +44,17 @@ checked_expression <- function(expr, lookup, call) {
   refuse_several(checked_part(expr, lookup, call), call)
 }
 
+# An expression in which only some names may stand, and no words.
+checked_on_names <- function(expr, known, env, what, call) {
+  checked_expression(expr, list(known = known, words = character(), env = env, what = what), call)
+}
+
+# A single value, typed as an expression without names of its own.
+constant_value <- function(expr, env, call) {
+  checked <- checked_on_names(expr, character(), env, "names that may stand here are", call)
+  interpret(checked, list(values = list(), rows = 1), call)
+}
+
 checked_part <- function(expr, lookup, call) {
   if (is.symbol(expr)) return(checked_name(expr, lookup, call))
   if (!is.call(expr)) return(checked_value(expr, lookup, call))

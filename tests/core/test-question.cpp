@@ -202,6 +202,7 @@ TEST_CASE("hypergeometric and binomial laws by hand, and far from overflowing") 
   CHECK(hypergeometric_law(3, 2, 4)[2] == doctest::Approx(3.0 / 5).epsilon(1e-14));
   CHECK(binomial_law(1, 5, 2)[1] == doctest::Approx(10.0 / 36).epsilon(1e-14));
   CHECK(binomial_law(3, 0, 2) == std::vector<double>{0, 0, 1});
+  // A chain of 20,000 products, each rounded a few times, is off by less than 20,000 x 4 x 1.2e-16.
   double mean = 0;
   const std::vector<double> large = hypergeometric_law(20000, 45535, 30000);
   for (std::size_t c = 0; c < large.size(); ++c) mean += large[c] * static_cast<double>(c);

@@ -11,6 +11,21 @@ test_that("counts of draws have a row per kind and add up", {
   expect_equal(table$n, unname(vapply(table$card, function(card) sum(cards[-1] == card), 0L)))
 })
 
+test_that("held and dead cards leave the deck, and the hand's size counts the held", {
+  orchard <- deck_from(demo_file("orchard.csv"))
+  known <- draws(orchard, 4, held = "1F 2F", dead = as_cards("3F", like = orchard))
+  law <- as.data.frame(exact(known))
+  expect_equal(nrow(law), 41)
+  expect_equal(unique(law$probability), 2 / 41)
+  expect_false(any(c("1F", "2F", "3F") %in% simulate(known, nsim = 2000, seed = 1)$outcomes$card))
+  two <- draws(deck_standard(packs = 2), 3, held = "AS", dead = "AS")
+  expect_false("AS" %in% as.data.frame(exact(two))$card)
+  # The code of what is left of a deck gives the same draws again.
+  again <- eval(parse(text = habanera:::experiment_code(known)$r))
+  expect_identical(as.data.frame(simulate(again, nsim = 500, seed = 2)), as.data.frame(simulate(known, nsim = 500,
+                                                                                                seed = 2)))
+})
+
 test_that("positions count every card of every trial", {
   x <- simulate(positions(deck_numbered(4)), nsim = 500, seed = 4)
   table <- as.data.frame(x)

@@ -178,6 +178,19 @@ test_that("a run does not depend on threads, laps or merging, and survives files
   expect_equal(trials_of(stopped), 20000)
 })
 
+test_that("more than a million different outcomes end a run with the column to drop", {
+  many <- draws(deck_standard(), 13, first = total(ifelse(suit == "spades", rank_low^2, 0)),
+                second = total(ifelse(suit == "hearts", rank_low^2, 0)),
+                third = total(ifelse(suit == "clubs", rank_low^2, 0)),
+                fourth = total(ifelse(suit == "diamonds", rank_low^2, 0)))
+  expect_error(simulate(many, nsim = 1.1e6, seed = 1),
+               "more than 1,000,000 different outcomes to count; drop or coarsen `first`", class = "habanera_error_work")
+  # Numbers that no index can hold are refused when the question is made.
+  expect_error(draws(deck_standard(), 13, a = total(rank_high^4), b = total(rank_low^4), c = total(points^4),
+                     e = total(rank_high^5)),
+               "too many combinations", class = "habanera_error_work")
+})
+
 test_that("one trial of each kind is pinned", {
   orchard <- deck_from(demo_file("orchard.csv"))
   question <- draws(orchard, 3, figs = count(suit == "fig"),

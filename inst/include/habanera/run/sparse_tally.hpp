@@ -70,7 +70,7 @@ class SparseTally {
       throw std::length_error("more than " + std::to_string(most_outcomes) + " different outcomes");
   }
 
-  std::vector<std::uint32_t> counts_;
+  std::vector<std::uint64_t> counts_;
   std::vector<std::uint64_t> examples_;
   std::unordered_map<std::uint64_t, Entry> others_;
 };
