@@ -41,6 +41,38 @@ core_walk_draws <- function(spec, path_limit) {
     .Call(`_habanera_core_walk_draws`, spec, path_limit)
 }
 
+core_game_deck <- function(spec, seed, trial) {
+    .Call(`_habanera_core_game_deck`, spec, seed, trial)
+}
+
+core_count_game <- function(spec, seed, first, count, threads) {
+    .Call(`_habanera_core_count_game`, spec, seed, first, count, threads)
+}
+
+core_count_pairs <- function(one, two, is_category, seed, first, count, threads) {
+    .Call(`_habanera_core_count_pairs`, one, two, is_category, seed, first, count, threads)
+}
+
+core_count_holdings <- function(spec, holding, seed, first, count, threads) {
+    .Call(`_habanera_core_count_holdings`, spec, holding, seed, first, count, threads)
+}
+
+core_trial_game <- function(spec, seed, trials) {
+    .Call(`_habanera_core_trial_game`, spec, seed, trials)
+}
+
+core_trial_game_on <- function(spec, seed, trials, decks) {
+    .Call(`_habanera_core_trial_game_on`, spec, seed, trials, decks)
+}
+
+core_walk_game <- function(spec, path_limit) {
+    .Call(`_habanera_core_walk_game`, spec, path_limit)
+}
+
+core_replay_game <- function(spec, deck, seed, trial, kept) {
+    .Call(`_habanera_core_replay_game`, spec, deck, seed, trial, kept)
+}
+
 core_hands_start <- function(maker, marks) {
     .Call(`_habanera_core_hands_start`, maker, marks)
 }

@@ -156,33 +156,5 @@ refuse_arguments <- function(command, arguments) {
   }
 }
 
-# A deck as the shell names it: a file (or "-"), or words such as "standard packs=2 jokers=1".
-option_deck <- function(text) {
-  if (text == "-" || file.exists(text)) return(deck_from(text))
-  words <- strsplit(trimws(text), "[[:space:]]+")[[1]]
-  if (identical(words[1], "standard")) return(do.call(deck_standard, deck_settings(words[-1])))
-  if (identical(words[1], "numbered") && length(words) == 2) {
-    return(deck_numbered(option_number(list(deck = words[2]), "deck")))
-  }
-  refuse(sprintf(paste("%s is no deck: there is no such file, and decks in words are like \"standard",
-                       "packs=2 jokers=1\" or \"numbered 40\"."), quoted(text)), "usage", call = NULL)
-}
-
-deck_settings <- function(words) {
-  known <- c("packs", "jokers", "ranks", "suits", "arranged")
-  keys <- sub("=.*$", "", words)
-  bad <- which(!grepl("=", words) | !keys %in% known)
-  if (length(bad)) {
-    refuse(sprintf("A standard deck has the settings %s, as in \"standard packs=2\"; not %s%s",
-                   join_words(known), quoted(words[bad[1]]), did_you_mean(keys[bad[1]], known)),
-           "usage", call = NULL)
-  }
-  values <- strsplit(sub("^[^=]*=", "", words), ",")
-  values <- lapply(values, function(value) {
-    number <- suppressWarnings(as.numeric(value))
-    if (length(value) == 1 && !is.na(number)) number else value
-  })
-  settings <- rlang::set_names(values, keys)
-  settings$ranks <- if (!is.null(settings$ranks)) as.character(settings$ranks)
-  settings
-}
+# A deck as the shell names it.
+option_deck <- function(text) deck_from_words(text, "usage", call = NULL)

@@ -17,7 +17,10 @@ beside_exact <- function(estimates, law) {
 }
 
 # The exact answer beside a simulated one, when it takes no time to speak of; otherwise NULL.
-quick_exact <- function(experiment) {
+quick_exact <- function(experiment) UseMethod("quick_exact")
+
+#' @export
+quick_exact.default <- function(experiment) {
   if (has_keep_function(experiment)) return(NULL)
   tryCatch(exact_question(experiment, "classes", NULL, quick_limits), habanera_error_work = function(cnd) NULL)
 }

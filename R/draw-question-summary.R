@@ -52,7 +52,8 @@ summarise_question <- function(x, given, call) {
 
 exact_estimates <- function(outcomes, probability) {
   terms <- weighted_terms(outcomes, probability)
-  terms$std.deviation <- sqrt(terms$variance)
+  # Rounding may leave a variance of nothing below 0.
+  terms$std.deviation <- sqrt(pmax(terms$variance, 0))
   terms
 }
 
@@ -161,7 +162,7 @@ print.habanera_question_summary <- function(x, rows = 12, ...) {
 
 summary_lines <- function(x) {
   c(if (!is.null(x$given)) sprintf("Given %s, which holds in %s:", x$given, format_percent(x$share, 4)),
-    estimate_lines(x$estimates, x$simulated), if (x$simulated) agreement_in_words(x$estimates))
+    estimate_lines(x$estimates, x$simulated), x$notes, if (x$simulated) agreement_in_words(x$estimates))
 }
 
 # A line for each term; by turns, the last turn's.

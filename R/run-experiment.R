@@ -19,7 +19,7 @@ run_lap <- function(experiment, seed, first, count, threads) UseMethod("run_lap"
 play_trials <- function(experiment, seed, trials) UseMethod("play_trials")
 
 # A whole tally as a list of `outcomes` (data frame), `n`, `example_trial` and `pairs`. A tally of an
-# experiment whose outcomes are not known beforehand has a `key` for each of its cells instead.
+# experiment whose outcomes are not known beforehand has a `key` or a row of `rows` for each of its cells instead.
 counted_outcomes <- function(experiment, tally) UseMethod("counted_outcomes")
 
 #' @export
@@ -27,7 +27,7 @@ counted_outcomes.habanera_experiment <- function(experiment, tally) {
   c(list(outcomes = outcome_space(experiment)), tally)
 }
 
-# Of an experiment with keyed tallies: the outcome column that tells most trials apart.
+# Of an experiment whose outcomes are not known beforehand: the column that tells most trials apart.
 finest_outcome <- function(experiment) UseMethod("finest_outcome")
 
 refuse_too_many_outcomes <- function(experiment) {
@@ -139,6 +139,7 @@ drawn_rows <- function(trials, codes) {
 add_tallies <- function(one, two) {
   if (is.null(one)) return(two)
   if (!is.null(one$key)) return(add_keyed_tallies(one, two))
+  if (!is.null(one$rows)) return(add_rowed_tallies(one, two))
   list(n = one$n + two$n, example_trial = pmin(one$example_trial, two$example_trial),
        pairs = if (!is.null(one$pairs)) one$pairs + two$pairs)
 }
@@ -155,5 +156,14 @@ add_keyed_tallies <- function(one, two) {
   list(key = key, n = laid(one$n, one, 0) + laid(two$n, two, 0),
        example_trial = pmin(laid(one$example_trial, one, Inf), laid(two$example_trial, two, Inf)))
 }
+
+add_rowed_tallies <- function(one, two) {
+  rows <- gathered_rows(rbind(one$rows, two$rows))
+  list(rows = rows$outcomes, n = rows$sum(c(one$n, two$n)),
+       example_trial = rows$least(c(one$example_trial, two$example_trial)))
+}
+
+# How many different outcomes came, where they are not known beforehand.
+tally_size <- function(tally) if (is.null(tally$rows)) length(tally$key) else nrow(tally$rows)
 
 most_outcomes <- 1e6

@@ -81,7 +81,7 @@ run_laps <- function(run, state) {
       count <- min(lap, stop - state$done)
       begun <- now()
       state <- add_lap(state, play_lap(run, state$done, count), count, now() - begun)
-      if (length(state$tally$key) > most_outcomes) refuse_too_many_outcomes(run$experiment)
+      if (tally_size(state$tally) > most_outcomes) refuse_too_many_outcomes(run$experiment)
       lap <- next_lap(run$experiment, count, now() - begun)
       bar$move(state$done)
       if (now() - saved > seconds_between_checkpoints) {

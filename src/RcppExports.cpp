@@ -144,6 +144,121 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_game_deck
+Rcpp::IntegerVector core_game_deck(Rcpp::List spec, double seed, double trial);
+RcppExport SEXP _habanera_core_game_deck(SEXP specSEXP, SEXP seedSEXP, SEXP trialSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_game_deck(spec, seed, trial));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_count_game
+Rcpp::List core_count_game(Rcpp::List spec, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_game(SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_count_game(spec, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_count_pairs
+Rcpp::List core_count_pairs(Rcpp::List one, Rcpp::List two, std::vector<bool> is_category, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_pairs(SEXP oneSEXP, SEXP twoSEXP, SEXP is_categorySEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type one(oneSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type two(twoSEXP);
+    Rcpp::traits::input_parameter< std::vector<bool> >::type is_category(is_categorySEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_count_pairs(one, two, is_category, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_count_holdings
+Rcpp::List core_count_holdings(Rcpp::List spec, Rcpp::List holding, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_holdings(SEXP specSEXP, SEXP holdingSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type holding(holdingSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_count_holdings(spec, holding, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_trial_game
+Rcpp::List core_trial_game(Rcpp::List spec, double seed, Rcpp::NumericVector trials);
+RcppExport SEXP _habanera_core_trial_game(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_trial_game(spec, seed, trials));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_trial_game_on
+Rcpp::List core_trial_game_on(Rcpp::List spec, double seed, Rcpp::NumericVector trials, Rcpp::IntegerMatrix decks);
+RcppExport SEXP _habanera_core_trial_game_on(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP, SEXP decksSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type decks(decksSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_trial_game_on(spec, seed, trials, decks));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_walk_game
+Rcpp::List core_walk_game(Rcpp::List spec, double path_limit);
+RcppExport SEXP _habanera_core_walk_game(SEXP specSEXP, SEXP path_limitSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type path_limit(path_limitSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_walk_game(spec, path_limit));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_replay_game
+Rcpp::List core_replay_game(Rcpp::List spec, Rcpp::IntegerVector deck, double seed, double trial, double kept);
+RcppExport SEXP _habanera_core_replay_game(SEXP specSEXP, SEXP deckSEXP, SEXP seedSEXP, SEXP trialSEXP, SEXP keptSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type deck(deckSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
+    Rcpp::traits::input_parameter< double >::type kept(keptSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_replay_game(spec, deck, seed, trial, kept));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_hands_start
 Rcpp::List core_hands_start(Rcpp::List maker, int marks);
 RcppExport SEXP _habanera_core_hands_start(SEXP makerSEXP, SEXP marksSEXP) {
@@ -398,6 +513,14 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},
     {"_habanera_core_trial_draws", (DL_FUNC) &_habanera_core_trial_draws, 3},
     {"_habanera_core_walk_draws", (DL_FUNC) &_habanera_core_walk_draws, 2},
+    {"_habanera_core_game_deck", (DL_FUNC) &_habanera_core_game_deck, 3},
+    {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 5},
+    {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 7},
+    {"_habanera_core_count_holdings", (DL_FUNC) &_habanera_core_count_holdings, 6},
+    {"_habanera_core_trial_game", (DL_FUNC) &_habanera_core_trial_game, 3},
+    {"_habanera_core_trial_game_on", (DL_FUNC) &_habanera_core_trial_game_on, 4},
+    {"_habanera_core_walk_game", (DL_FUNC) &_habanera_core_walk_game, 2},
+    {"_habanera_core_replay_game", (DL_FUNC) &_habanera_core_replay_game, 5},
     {"_habanera_core_hands_start", (DL_FUNC) &_habanera_core_hands_start, 2},
     {"_habanera_core_hands_draw", (DL_FUNC) &_habanera_core_hands_draw, 4},
     {"_habanera_core_hands_put_under", (DL_FUNC) &_habanera_core_hands_put_under, 3},

@@ -184,7 +184,8 @@ test_that("more than a million different outcomes end a run with the column to d
                 third = total(ifelse(suit == "clubs", rank_low^2, 0)),
                 fourth = total(ifelse(suit == "diamonds", rank_low^2, 0)))
   expect_error(simulate(many, nsim = 1.1e6, seed = 1),
-               "more than 1,000,000 different outcomes to count; drop or coarsen `first`", class = "habanera_error_work")
+               "more than 1,000,000 different outcomes to count; drop or coarsen `first`",
+               class = "habanera_error_work")
   # Numbers that no index can hold are refused when the question is made.
   expect_error(draws(deck_standard(), 13, a = total(rank_high^4), b = total(rank_low^4), c = total(points^4),
                      e = total(rank_high^5)),

@@ -71,7 +71,12 @@ class EveryChance {
     std::uint64_t taken, size;
   };
 
+  // Long paths make few of them much work.
+  static constexpr std::uint64_t choice_limit = 1000000000;
+
   std::uint64_t next_branch(std::uint64_t size) {
+    if (++choices_ > choice_limit)
+      throw std::length_error("more than " + std::to_string(choice_limit) + " choices to walk");
     if (depth_ == branches_.size()) branches_.push_back({0, size});
     if (branches_[depth_].size != size)
       throw std::logic_error("the same choices led to a different question");
@@ -79,14 +84,14 @@ class EveryChance {
   }
 
   std::uint64_t path_limit_;
-  std::uint64_t paths_ = 0;
+  std::uint64_t paths_ = 0, choices_ = 0;
   std::vector<Branch> branches_;
   std::size_t depth_ = 0;
   double probability_ = 1;
 };
 
 // Calls trial(chance) once for every path of choices there is. The probability of a path is
-// chance.probability() at the trial's end. Throws std::length_error beyond path_limit paths.
+// chance.probability() at the trial's end. Throws std::length_error beyond path_limit paths, or a billion choices.
 template <class Trial>
 std::uint64_t walk_every_path(std::uint64_t path_limit, Trial&& trial) {
   EveryChance chance(path_limit);

@@ -1,8 +1,11 @@
 #pragma once
 
 #include <cstddef>
+#include <cstdint>
+#include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
 
@@ -13,6 +16,15 @@ struct Silent {
   void swapped(const Pile&, std::size_t, std::size_t) {}
   void rearranged(const Pile&) {}  // the whole pile was laid anew
   void asked() {}                  // one more random number was asked for
+
+  // Of games: the cards were laid out; a round begins; somebody did something. A game within the game tells the
+  // same of its own table, between laying it out and clearing it.
+  template <class Table>
+  void laid_out(const std::vector<Card>&, std::size_t, const Table&) {}
+  void round_begins(std::uint64_t) {}
+  template <class Table>
+  void happened(const Table&, const TableEvent&) {}
+  void cleared() {}
 };
 
 }  // namespace habanera

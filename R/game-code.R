@@ -1,0 +1,40 @@
+# The code that gives a game back.
+
+#' @export
+experiment_code.habanera_game <- function(experiment) {
+  kind <- game_kind(experiment$game)
+  rules <- changed_rules(kind, experiment$rules)
+  deck <- rules$deck
+  rules$deck <- NULL
+  if (!is.null(experiment$piles)) rules$seats <- NULL
+  list(r = sprintf("%s(%s)", kind$constructor, paste(game_r_settings(experiment, kind, rules, deck), collapse = ", ")),
+       shell = game_shell(experiment, kind, rules))
+}
+
+game_r_settings <- function(game, kind, rules, deck) {
+  piles <- if (!is.null(game$piles)) {
+    sprintf("%s = %s", name_code(names(game$piles)), vapply(game$piles, cards_text, ""))
+  }
+  c(if (!is.null(deck)) paste("deck =", deck_code(deck)),
+    sprintf("%s = %s", names(rules), vapply(rules, as_code, "")),
+    if (is.null(piles)) shuffle_setting(game$shuffle)$r,
+    if (!is.null(piles)) sprintf("piles = list(%s)", paste(sub("^ = ", "", piles), collapse = ", ")),
+    if (!is.null(game$settings$seat_names)) paste("seat_names =", as_code(game$seat_names)),
+    if (!identical(game$record, kind$record)) paste("record =", as_code(game$record)))
+}
+
+name_code <- function(names) if (is.null(names)) "" else sprintf("`%s`", names)
+
+cards_text <- function(cards) quoted(paste(as.character(cards), collapse = ", "))
+
+# NULL when the shell cannot say it.
+game_shell <- function(game, kind, rules) {
+  deck <- deck_option(game$rules$deck)
+  if (is.null(deck) || !is.null(game$piles) || has_function(game$shuffle)) return(NULL)
+  set <- sprintf(" --set %s=%s", names(rules), vapply(rules, function(value) shell_word(plain_text(value)), ""))
+  paste0("habanera play ", kind$name, paste(set, collapse = ""), deck, shuffle_setting(game$shuffle)$shell,
+         if (!is.null(game$settings$seat_names)) paste0(" --seats ", shell_word(paste(game$seat_names, collapse = ","))),
+         if (!identical(game$record, kind$record)) paste0(" --record ", paste(game$record, collapse = ",")))
+}
+
+plain_text <- function(value) if (is.numeric(value)) whole_code(value) else as.character(value)

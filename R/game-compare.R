@@ -1,0 +1,180 @@
+#' Two games on the same deals
+#'
+#' Plays both games on the same deals and counts how they differ, trial by trial. What the deals have in common
+#' cancels out, so a small difference shows in far fewer trials than two separate simulations would need.
+#'
+#' @param x,y Games with the same number of seats that record at least one outcome in common; usually one and the
+#'   same but for a rule.
+#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment].
+#' @param ... Not used.
+#' @return Counts (a `habanera_counts_pairs`) with the columns `column`, `part`, `x`, `y`, `value`, `n` and
+#'   `example_trial`. Of a category, `part` is "both", and `x` and `y` are its values in the two games (text). Of a
+#'   number, `value` is its difference (`part` "difference", y less x), or its value in one game (`part` "x" or "y").
+#'   `tidy()`: a
+#'   row per number (`term`: its name; the mean difference) and per value of a category (`term`: as `winner=1`; the
+#'   difference of the chances), with `estimate`, `std.error`, `conf.low`, `conf.high`, `statistic`, `p.value` and
+#'   `saving`: how many times more trials two separate simulations would need for the same interval,
+#'   (Var x + Var y) / Var(y - x) (Kahn & Marshall 1953, J. Oper. Res. Soc. Am. 1, section 4).
+#' @section Errors: `habanera_error_input` for games that have no outcome in common or different seats.
+#' @examples
+#' compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1)
+#' @export
+compare.habanera_game <- function(x, y, nsim = 1e5, seed = NULL, threads = NULL, ...) {
+  call <- rlang::current_env()
+  rlang::check_dots_empty(call = call)
+  check_game(y)
+  simulate(new_game_pair(x, y, call), nsim, seed, threads = threads)
+}
+
+new_game_pair <- function(x, y, call) {
+  shared <- intersect(x$record, y$record)
+  if (!length(shared)) {
+    refuse(sprintf("The games record nothing in common: %s; and %s.", join_words(x$record), join_words(y$record)),
+           call = call)
+  }
+  if (x$game == y$game && x$rules$seats != y$rules$seats) {
+    refuse(sprintf("The games have %s and %s seats.", format_count(x$rules$seats), format_count(y$rules$seats)),
+           call = call)
+  }
+  if (has_function(x$shuffle) || has_function(y$shuffle)) {
+    refuse("Games shuffled by an R function cannot be compared deal by deal.", call = call)
+  }
+  x$spec$record <- y$spec$record <- shared
+  new_experiment("habanera_game_pair", x = x, y = y, record = shared)
+}
+
+#' @export
+result_kind.habanera_game_pair <- function(experiment) "pairs"
+#' @export
+entries_per_trial.habanera_game_pair <- function(experiment) {
+  sum(ifelse(is_category(experiment$x, experiment$record), 1, 3))
+}
+#' @export
+in_words.habanera_game_pair <- function(experiment) {
+  sprintf("%s, and on the same deals %s", in_words(experiment$x), in_words(experiment$y))
+}
+#' @export
+as_plain.habanera_game_pair <- function(experiment) {
+  list(kind = "game_pair", x = as_plain(experiment$x), y = as_plain(experiment$y))
+}
+#' @export
+from_plain.game_pair <- function(plain) {
+  new_game_pair(restore_experiment(plain$x), restore_experiment(plain$y), NULL)
+}
+#' @export
+finest_outcome.habanera_game_pair <- function(experiment) experiment$record[length(experiment$record)]
+#' @export
+precision_terms.habanera_game_pair <- function(experiment) character()
+#' @export
+experiment_code.habanera_game_pair <- function(experiment) {
+  list(r = sprintf("%s, %s", experiment_code(experiment$x)$r, experiment_code(experiment$y)$r), shell = NULL)
+}
+
+#' @export
+run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) {
+  one <- experiment$x
+  tally <- core_count_pairs(one$spec, experiment$y$spec, unname(is_category(one, experiment$record)), seed, first, count,
+                            threads)
+  counted_rows(tally, c("column", "part", "one", "two"), experiment)
+}
+
+#' @export
+counted_outcomes.habanera_game_pair <- function(experiment, tally) {
+  rows <- tally$rows
+  column <- experiment$record[rows$column + 1]
+  category <- rows$part == 0
+  outcomes <- data.frame(column = column, part = c("both", "difference", "x", "y")[rows$part + 1],
+                         x = pair_words(rows$one, column, category, experiment$x),
+                         y = pair_words(rows$two, column, category, experiment$y),
+                         value = ifelse(category, NA, rows$one))
+  list(outcomes = outcomes, n = tally$n, example_trial = tally$example_trial, pairs = NULL)
+}
+
+pair_words <- function(values, column, category, game) {
+  text <- rep(NA_character_, length(values))
+  for (name in unique(column[category])) {
+    of <- column == name
+    text[of] <- category_words(game_kind(game$game)$columns[[name]], game)[values[of] + 1]
+  }
+  text
+}
+
+#' @export
+tidy.habanera_counts_pairs <- function(x, conf.level = 0.95, ...) {
+  check_between(conf.level, 0, 1)
+  found <- lapply(x$provenance$experiment$record, function(name) {
+    rows <- x$outcomes$column == name
+    paired_estimates(name, x$outcomes[rows, , drop = FALSE], x$n[rows])
+  })
+  found <- do.call(rbind, found)
+  half <- stats::qnorm((1 + conf.level) / 2) * found$std.error
+  z <- ifelse(found$std.error > 0, found$estimate / found$std.error, NA)
+  data.frame(term = found$term, estimate = found$estimate, std.error = found$std.error,
+             conf.low = found$estimate - half, conf.high = found$estimate + half, statistic = z,
+             p.value = 2 * stats::pnorm(-abs(z)), x = found$x, y = found$y, saving = found$saving)
+}
+
+# The mean difference of a number, or of the chance of each value of a category.
+paired_estimates <- function(name, outcomes, n) {
+  if (outcomes$part[1] != "both") {
+    moments <- lapply(c(difference = "difference", x = "x", y = "y"), function(part) {
+      weighted_moments(outcomes$value[outcomes$part == part], n[outcomes$part == part])
+    })
+    return(paired_row(name, moments$difference, moments$x, moments$y))
+  }
+  do.call(rbind, lapply(sort(unique(c(outcomes$x, outcomes$y))), function(value) {
+    in_x <- outcomes$x == value
+    in_y <- outcomes$y == value
+    paired_row(paste0(name, "=", value), weighted_moments(in_y - in_x, n), weighted_moments(in_x, n),
+               weighted_moments(in_y, n))
+  }))
+}
+
+weighted_moments <- function(values, n) {
+  total <- sum(n)
+  mean <- sum(values * n) / total
+  list(mean = mean, variance = sum(n * (values - mean)^2) / max(total - 1, 1), total = total)
+}
+
+paired_row <- function(term, difference, x, y) {
+  data.frame(term = term, estimate = difference$mean, std.error = sqrt(difference$variance / difference$total),
+             x = x$mean, y = y$mean,
+             saving = if (difference$variance > 0) (x$variance + y$variance) / difference$variance else NA_real_)
+}
+
+#' @export
+first_answer.habanera_counts_pairs <- function(x) {
+  estimates <- tidy(x)
+  chance <- grepl("=", estimates$term, fixed = TRUE)
+  shown <- function(value, is_chance) ifelse(is_chance, format_percent(value, 4), format_statistic(value))
+  table <- data.frame(
+    outcome = estimates$term, x = shown(estimates$x, chance), y = shown(estimates$y, chance),
+    difference = signed(estimates$estimate, chance),
+    `95%` = paste(signed(estimates$conf.low, chance), "to", signed(estimates$conf.high, chance)),
+    saving = ifelse(is.na(estimates$saving), "", format_number(estimates$saving, 2)), check.names = FALSE
+  )
+  c(aligned_lines(table),
+    "saving: how many times more trials two separate runs would need for the same interval.",
+    sprintf("%s.", sentence(run_in_words(x))))
+}
+
+signed <- function(value, is_chance) {
+  is_chance <- rep_len(is_chance, length(value))
+  text <- ifelse(is_chance, paste(format_number(100 * abs(value)), "points"), format_number(abs(value)))
+  ifelse(is.na(value), "", ifelse(value == 0, "none", paste0(ifelse(value < 0, "-", "+"), text)))
+}
+
+#' @export
+print.habanera_counts_pairs <- function(x, ...) {
+  experiment <- x$provenance$experiment
+  cat("<comparison> the same deals by two sets of rules\n")
+  cat_wrapped("  x: ", in_words(experiment$x))
+  cat_wrapped("  y: ", in_words(experiment$y))
+  writeLines(first_answer(x))
+  invisible(x)
+}
+
+#' @rdname compare.habanera_game
+#' @param object What `compare()` gave.
+#' @export
+summary.habanera_counts_pairs <- function(object, ...) object

@@ -1,0 +1,50 @@
+#' @rdname exact
+#' @section Games: Every deal of a small deck is played, by the code that simulates. After a uniform shuffle, cards that
+#'   are alike to the game (of one rank) are dealt as one kind, which leaves far fewer deals. What a game leaves to
+#'   chance after the deal (a shuffled pot) is walked too.
+#' @param most For games: the most deals walked.
+#' @export
+exact.habanera_game <- function(x, ..., most = most_paths) {
+  call <- rlang::current_env()
+  rlang::check_dots_empty(call = call)
+  check_whole(most, 1, 1e9)
+  if (has_function(x$shuffle)) refuse("exact() cannot walk an R function.", "work")
+  deals <- count_of_deals(x)
+  if (deals > most) refuse_deals(deals, most, call)
+  began <- now()
+  walked <- tryCatch(core_walk_game(x$spec, most), `std::length_error` = function(cnd) refuse_deals(NULL, most, call))
+  rows <- as.data.frame(rlang::set_names(walked$rows, x$record), optional = TRUE)
+  new_distribution(result_kind(x), game_outcomes(x, rows), walked$probability,
+                   new_provenance(x, 1, seconds = now() - began, source = "exact"))
+}
+
+refuse_deals <- function(deals, most, call) {
+  count <- if (is.null(deals)) "more" else if (deals < 1e15) format_count(round(deals)) else format_number(deals, 3)
+  refuse(sprintf("There are %s deals (with what is left to chance after them) to play; at most %s are. %s", count,
+                 format_count(most), "Take a smaller deck, fewer `cards_each`, or simulate()."), "work", call)
+}
+
+# Of a uniform shuffle: arrangements of the dealt cards by likeness; otherwise the paths of the shuffle.
+count_of_deals <- function(game) {
+  if (!is.null(game$piles)) return(1)
+  n <- length(game$deck)
+  if (!is_uniform(game$shuffle)) return(prod(core_step_paths(core_steps(game$shuffle), n)))
+  copies <- rowsum(kinds_of(game$deck)$copies, game$spec$rules$ranks)[, 1]
+  arrangements_of(copies, sum(game$spec$rules$dealing$sizes))
+}
+
+# How many different rows of `size` cards there are: the coefficient of an exponential generating function (Riordan
+# 1958, An Introduction to Combinatorial Analysis, ch. 1).
+arrangements_of <- function(copies, size) {
+  ways <- 1
+  for (most in copies) {
+    taken <- 1 / factorial(0:most)
+    longer <- numeric(length(ways) + most)
+    for (i in seq_along(taken)) {
+      at <- seq_along(ways) + i - 1
+      longer[at] <- longer[at] + ways * taken[i]
+    }
+    ways <- utils::head(longer, size + 1)
+  }
+  if (length(ways) <= size) 0 else ways[size + 1] * factorial(size)
+}

@@ -1,0 +1,19 @@
+# Lists for help pages, made from the same tables as everything else.
+
+rules_for_help <- function(name) {
+  kind <- game_kind(name)
+  items <- vapply(kind$rules, function(rule) {
+    default <- if (rule$name == "deck") "`deck_standard()`" else sprintf("`%s`", as_code(rule$default))
+    sprintf("* `%s` (%s): %s. %s.", rule$name, default, rule$meaning, sentence(rule$allowed))
+  }, "")
+  paste(items, collapse = "\n")
+}
+
+columns_for_help <- function(name) {
+  columns <- game_kind(name)$columns
+  items <- Map(function(column, name) {
+    type <- if (identical(column$values, "number")) "a whole number" else "text"
+    sprintf("* `%s` (%s): %s.", name, type, column$meaning)
+  }, columns, names(columns))
+  paste(unlist(items), collapse = "\n")
+}

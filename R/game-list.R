@@ -1,0 +1,48 @@
+# The games there are. A game is a kind: a list of `name`, `title`, `constructor`, `rules` (see game-rule.R),
+# `columns` (its outcomes: for each the words of a category, "number", or a function of the game that gives the
+# words), `record` (the columns counted by default) and functions:
+#   contradictions(rules, given, call)   refuses rules that do not go together
+#   settled(rules, piles, call)          the rules once given piles are known
+#   sizes(rules, cards)                  how many cards each seat is dealt
+#   core(rules, ranks)                   the rules as the core takes them
+#   step_words(action, game)             what each number of the core's actions is in words
+
+game_kinds <- function() list(war = war_kind())
+
+game_kind <- function(name) game_kinds()[[name]]
+
+#' @rdname rules
+#' @export
+games <- function(game = NULL) {
+  kinds <- game_kinds()
+  if (!is.null(game)) kinds <- kinds[check_choice(game, names(kinds))]
+  rows <- lapply(unname(kinds), function(kind) {
+    field <- function(name) vapply(kind$rules, `[[`, "", name)
+    data.frame(game = kind$name, rule = rule_names(kind),
+               default = vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), ""),
+               allowed = field("allowed"), meaning = field("meaning"))
+  })
+  structure(do.call(rbind, rows), class = c("habanera_games", "data.frame"))
+}
+
+#' @export
+print.habanera_games <- function(x, ...) {
+  if (!all(c("game", "rule", "default", "allowed", "meaning") %in% names(x))) return(NextMethod())
+  for (name in unique(x$game)) {
+    kind <- game_kind(name)
+    cat(sprintf("%s: %s\n", name, kind$summary))
+    rows <- x[x$game == name, , drop = FALSE]
+    width <- max(nchar(rows$rule))
+    for (i in seq_len(nrow(rows))) writeLines(rule_lines(rows[i, ], width))
+    writeLines(strwrap(sprintf("Outcomes: %s.", join_words(names(kind$columns))), max(60, getOption("width")),
+                       indent = 2, exdent = 4))
+  }
+  invisible(x)
+}
+
+rule_lines <- function(row, width) {
+  indent <- strrep(" ", width + 4)
+  words <- sprintf("%s. %s. Default: %s.", row$meaning, sentence(row$allowed), row$default)
+  lines <- strwrap(words, max(60, getOption("width")) - width - 4)
+  paste0(c(paste0("  ", formatC(row$rule, width = -width), "  "), rep(indent, length(lines) - 1)), lines)
+}

@@ -1,0 +1,120 @@
+# Given piles: one for each seat, the top card first.
+
+# From a list of cards or texts, a trace's piles or a file: a list of cards, named where the source has names.
+given_piles <- function(piles, rules, call) {
+  if (inherits(piles, "habanera_piles")) refuse_pot(piles, call)
+  source <- "`piles`"
+  if (is.character(piles) && length(piles) == 1 && is.null(names(piles))) {
+    source <- file_name(piles)
+    piles <- piles_from_file(piles, rules$deck, call)
+  }
+  if (!is.list(piles) && !is.character(piles)) {
+    refuse(sprintf("`piles` must be a list of cards, one pile for each seat, or a file, not %s.", said(piles)),
+           "rules", call)
+  }
+  read <- lapply(as.list(unclass(piles)), function(pile) {
+    if (length(pile)) as_cards(pile, like = rules$deck) else rules$deck[0]
+  })
+  names(read) <- names(piles)
+  refuse_foreign_cards(read, rules$deck, source, call)
+  read
+}
+
+refuse_pot <- function(piles, call) {
+  if (!length(attr(piles, "pot"))) return(invisible())
+  refuse(sprintf(paste("At step %s %s in the pot; go on from the beginning of a round, as in",
+                       "piles_at(trace, round = %s)."), format_count(attr(piles, "step")),
+                 if (length(attr(piles, "pot")) == 1) "a card lies" else "cards lie", format_count(attr(piles, "round"))),
+         "rules", call)
+}
+
+refuse_foreign_cards <- function(piles, deck, source, call) {
+  all <- do.call(c, unname(piles))
+  if (!length(all)) refuse("`piles` hold no cards.", "rules", call)
+  kinds <- kinds_of(deck)
+  held <- table(factor(as.character(all), levels = unique(as.character(all))))
+  has <- kinds$copies[match(names(held), kinds$cards)]
+  has[is.na(has)] <- 0
+  over <- which(held > has)
+  if (!length(over)) return(invisible())
+  card <- names(held)[over[1]]
+  refuse(sprintf("%s: card %s is there %s; the deck has it %s.", source, quoted(card), times_in_words(held[[over[1]]]),
+                 times_in_words(has[over[1]])), "conservation", call)
+}
+
+times_in_words <- function(n) if (n == 1) "once" else if (n == 0) "not at all" else paste(format_count(n), "times")
+
+piles_from_file <- function(file, deck, call) {
+  lines <- read_text_lines(file, call)
+  read <- switch(file_kind(file), csv = piles_from_csv, yaml = , yml = piles_from_yaml, piles_from_blocks)
+  entries <- refuse_if_fails(read(lines, file, call), sprintf("Cannot read %s as piles.", file_name(file)), "file", call)
+  codes <- find_codes(entries$card, catalogue_of(deck))
+  unknown <- which(is.na(codes))
+  if (length(unknown)) {
+    bad <- entries[unknown[1], ]
+    where <- if (is.na(bad$line)) sprintf("pile %s", quoted(bad$seat)) else sprintf("line %d", bad$line)
+    refuse(sprintf("%s: %s: unknown card %s. %s%s", file_name(file), where, quoted(bad$card),
+                   code_rule(catalogue_of(deck)), code_hint(bad$card, catalogue_of(deck))), "notation", call)
+  }
+  seats <- unique(entries$seat)
+  split(new_cards(codes, catalogue_of(deck)), factor(entries$seat, levels = seats))
+}
+
+# A line "name:" above each pile, its cards below, as many on a line as one likes.
+piles_from_blocks <- function(lines, file, call) {
+  text <- trimws(sub("#.*$", "", lines))
+  is_head <- grepl("^.*:$", text)
+  used <- which(nzchar(text) & !is_head)
+  if (!any(is_head)) {
+    refuse(sprintf("%s needs a line such as \"baker:\" above each pile.", file_name(file)), "file", call)
+  }
+  block <- cumsum(is_head)
+  early <- used[block[used] == 0]
+  if (length(early)) {
+    refuse(sprintf("%s: line %d holds cards before any \"name:\".", file_name(file), early[1]), "file", call)
+  }
+  names <- sub(":$", "", text[is_head])
+  refuse_doubled_heads(names, which(is_head), file, call)
+  cards <- strsplit(text[used], "[[:space:],]+")
+  data.frame(seat = rep(names[block[used]], times = lengths(cards)), card = unlist(cards),
+             line = rep(used, times = lengths(cards)))
+}
+
+refuse_doubled_heads <- function(names, lines, file, call) {
+  again <- which(duplicated(names))
+  if (!length(again)) return(invisible())
+  refuse(sprintf("%s: line %d names %s a second time.", file_name(file), lines[again[1]], quoted(names[again[1]])),
+         "file", call)
+}
+
+piles_from_csv <- function(lines, file, call) {
+  at <- which(!grepl("^#", lines) & nzchar(trimws(lines)))
+  data <- listing_from_csv(lines, file, call)
+  if (!all(c("seat", "card") %in% names(data))) {
+    refuse(sprintf("%s needs the columns `seat` and `card`, a row for each card, the top one first.", file_name(file)),
+           "file", call)
+  }
+  data.frame(seat = as.character(data$seat), card = as.character(data$card), line = at[-1][seq_len(nrow(data))])
+}
+
+piles_from_yaml <- function(lines, file, call) {
+  data <- yaml::yaml.load(paste(lines, collapse = "\n"))
+  if (!is.list(data) || is.null(names(data))) {
+    refuse(sprintf("%s must hold a list of cards for each name.", file_name(file)), "file", call)
+  }
+  cards <- lapply(data, function(pile) unlist(strsplit(as.character(unlist(pile)), "[[:space:],]+")))
+  data.frame(seat = rep(names(cards), times = lengths(cards)), card = as.character(unlist(cards)), line = NA_integer_)
+}
+
+#' @export
+print.habanera_piles <- function(x, ...) {
+  cat(sprintf("<piles> round %s, step %s\n", format_count(attr(x, "round")), format_count(attr(x, "step"))))
+  zones <- c(lapply(unclass(x), identity), if (length(attr(x, "pot"))) list(pot = attr(x, "pot")))
+  width <- max(nchar(names(zones)))
+  for (name in names(zones)) {
+    cards <- zones[[name]]
+    text <- paste(paint_suits(format(cards), cards), collapse = " ")
+    cat(sprintf("  %s %s %s\n", formatC(name, width = -width), formatC(length(cards), width = 3), text))
+  }
+  invisible(x)
+}

@@ -1,0 +1,190 @@
+#' Replay a game
+#'
+#' One game, step by step: that of a trial, as a simulation with this seed plays it.
+#'
+#' @param x A game, or counts of one.
+#' @param seed,trial The address of the game; of counts, `trial` is one of theirs.
+#' @param longest,shortest Of counts: the name of a number among the recorded outcomes; the game in which it was
+#'   largest or smallest (of several the first).
+#' @param where Of counts: a condition on recorded outcomes, such as `ended == "never_ends"`; the first such game.
+#' @param ... Not used.
+#' @return A `trace`: a data frame with a row per step: `step` (from 1), `round` (0 for the deal), `depth` (0, or how
+#'   deep within games in the game), `seat` (its name, `NA` where nobody in particular acts), `action` (text), `cards`
+#'   (codes, text), `pile_1`, `pile_2`, ... (cards in each seat's pile after the step), `pot` and `aside` (cards on the
+#'   table, and out of the game). Its outcome is `attr(x, "outcome")`. Printed it is a log.
+#' @section Errors: `habanera_error_input` where there is no such trial, outcome or game.
+#' @seealso [piles_at()] for the cards themselves.
+#' @examples
+#' replay(game_war(cards_each = 5, face_down = 1), seed = 1, trial = 3)
+#' counts <- simulate(game_war(), nsim = 500, seed = 1)
+#' head(replay(counts, longest = "rounds"))
+#' @name replay_game
+NULL
+
+#' @rdname replay_game
+#' @export
+replay.habanera_game <- function(x, seed, trial = 1, ...) {
+  check_seed(seed)
+  check_whole(trial)
+  deck <- game_deck(x, seed, trial)
+  new_game_trace(x, core_replay_game(x$spec, deck, seed, trial, 0), deck, seed, trial)
+}
+
+#' @rdname replay_game
+#' @export
+replay.habanera_counts_game <- function(x, seed = NULL, trial = NULL, longest = NULL, shortest = NULL, where = NULL,
+                                        ...) {
+  call <- rlang::current_env()
+  if (!is.null(seed)) refuse("Counts have a seed of their own.")
+  condition <- rlang::enquo(where)
+  asked <- c(trial = !is.null(trial), longest = !is.null(longest), shortest = !is.null(shortest),
+             where = !rlang::quo_is_null(condition))
+  if (sum(asked) != 1) refuse("Say which game: `trial`, `longest`, `shortest` or `where`.")
+  from <- x$provenance
+  if (asked[["where"]]) trial <- first_trial_where(condition, x, call)
+  if (!is.null(longest)) trial <- extreme_trial(x, longest, which.max, call)
+  if (!is.null(shortest)) trial <- extreme_trial(x, shortest, which.min, call)
+  if (!any(trial >= from$trials$first & trial <= from$trials$last)) {
+    refuse(sprintf("These counts hold no trial %s.", said(trial)))
+  }
+  replay(from$experiment, from$seed, trial)
+}
+
+extreme_trial <- function(x, column, which_one, call) {
+  numbers <- names(x$outcomes)[vapply(x$outcomes, is.numeric, TRUE)]
+  column <- check_choice(column, numbers, "longest", call)
+  values <- x$outcomes[[column]]
+  min(x$example_trial[values == values[which_one(values)]])
+}
+
+first_trial_where <- function(condition, x, call) {
+  expr <- checked_given(condition, x, call)
+  holds <- given_rows(expr, x$outcomes, call)
+  if (!any(holds)) refuse(sprintf("`%s` never holds here.", expression_text(expr)), call = call)
+  min(x$example_trial[holds])
+}
+
+new_game_trace <- function(game, played, deck, seed, trial) {
+  steps <- played$steps
+  seats <- game$rules$seats
+  kinds <- kinds_of(game$deck)
+  kind <- game_kind(game$game)
+  trace <- data.frame(
+    step = as.double(seq_along(steps$round)), round = steps$round, depth = steps$depth,
+    seat = c(NA, game$seat_names)[steps$seat + 1], action = c("deal", kind$actions)[steps$action + 2],
+    cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
+  )
+  for (seat in seq_len(seats)) trace[[sprintf("pile_%d", seat)]] <- steps$sizes[, seat]
+  trace$pot <- steps$sizes[, seats + 1]
+  trace$aside <- steps$sizes[, seats + 2]
+  structure(trace, class = c("habanera_game_trace", "data.frame"), game = game, deck = deck, seed = seed,
+            trial = trial, outcome = whole_outcome(game, played$outcome))
+}
+
+# All outcome columns of one game, recorded or not.
+whole_outcome <- function(game, values) {
+  known <- names(game_kind(game$game)$columns)
+  game_outcomes(game, as.data.frame(as.list(values[known]), optional = TRUE))
+}
+
+#' Where the cards lay
+#'
+#' The piles of a game at one moment, the top card of each first: to look at, or to go on from under another rule.
+#'
+#' @param trace What [replay()][replay_game] of a game gave.
+#' @param step The number of a step: the piles after it.
+#' @param round The number of a round: the piles at its beginning.
+#' @return A list of cards, one for each seat, by name; the cards on the table are `attr(x, "pot")`. At the beginning
+#'   of a round it can be given to the game as `piles = `.
+#' @section Errors: `habanera_error_input` for a step or round that the game does not have.
+#' @examples
+#' war <- game_war(cards_each = 5, face_down = 1)
+#' piles <- piles_at(replay(war, seed = 1, trial = 3), round = 4)
+#' piles
+#' replay(game_war(piles = piles, face_down = 0), seed = 1)
+#' @export
+piles_at <- function(trace, step = NULL, round = NULL) {
+  if (!inherits(trace, "habanera_game_trace") || is.null(attr(trace, "game"))) {
+    refuse(sprintf("`trace` must come from replay() of a game, not %s.", said(trace)))
+  }
+  if (is.null(step) == is.null(round)) refuse("Give `step` or `round`.")
+  if (is.null(step)) step <- step_before_round(trace, check_whole(round, 1, max(trace$round)))
+  check_whole(step, 1, nrow(trace))
+  if (trace$depth[step] > 0) refuse(sprintf("Step %s lies within a game in the game.", format_count(step)))
+  game <- attr(trace, "game")
+  zones <- core_replay_game(game$spec, attr(trace, "deck"), attr(trace, "seed"), attr(trace, "trial"), step)$zones
+  codes <- kinds_of(game$deck)$codes
+  cards <- lapply(zones, function(kinds) new_cards(codes[kinds], catalogue_of(game$deck)))
+  seats <- seq_len(game$rules$seats)
+  structure(rlang::set_names(cards[seats], game$seat_names), class = "habanera_piles", pot = cards[[length(seats) + 1]],
+            step = step, round = max(1, trace$round[step]))
+}
+
+step_before_round <- function(trace, round) {
+  max(trace$step[trace$depth == 0 & trace$round < round])
+}
+
+#' @export
+print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
+  game <- attr(x, "game")
+  if (is.null(game)) return(NextMethod())
+  check_whole(from, 1, nrow(x))
+  cat_wrapped("<trace> ", in_words(game), "; seed ", whole_code(attr(x, "seed")), ", trial ",
+              format_count(attr(x, "trial")))
+  cat(sentence(outcome_in_words(attr(x, "outcome"))), ".\n", sep = "")
+  rows <- seq_len(nrow(x)) >= from & seq_len(nrow(x)) < from + most
+  writeLines(trace_lines(x, rows))
+  left <- nrow(x) - max(which(rows))
+  if (left > 0) cat(sprintf("# ... with %s more\n", count_of(left, "step")))
+  working <- weighted_pile_working(x)
+  if (left == 0 && !is.null(working)) cat_wrapped(working)
+  invisible(x)
+}
+
+outcome_in_words <- function(outcome) {
+  winner <- if (outcome$winner == "0") "nobody wins" else paste(seat_headings(outcome$winner), "wins")
+  sprintf("%s after %s (%s)", winner, count_of(outcome$rounds, "round"), outcome$ended)
+}
+
+# The steps as lines of a table: who did what with which cards, then the sizes of the piles and of the pot.
+trace_lines <- function(trace, rows = rep(TRUE, nrow(trace))) {
+  game <- attr(trace, "game")
+  shown <- as.data.frame(unclass(trace)[names(trace)])[rows, , drop = FALSE]
+  sizes <- shown[c(grep("^pile_", names(shown), value = TRUE), "pot", if (any(trace$aside > 0)) "aside")]
+  names(sizes)[seq_along(game$seat_names)] <- seat_headings(game$seat_names)
+  flush_right <- function(values, name) formatC(c(name, format_count(values)), width = max(4, nchar(name)))
+  columns <- c(list(flush_right(shown$step, "step"), flush_right(shown$round, "round")),
+               list(padded(c("", step_texts(shown, game)))), Map(flush_right, sizes, names(sizes)))
+  sub(" +$", "", do.call(paste, unname(columns)))
+}
+
+seat_headings <- function(names) ifelse(grepl("^[0-9]+$", names), paste("seat", names), names)
+
+padded <- function(text) paste0(text, strrep(" ", max(cli::ansi_nchar(text)) - cli::ansi_nchar(text)))
+
+step_texts <- function(steps, game) {
+  words <- game_kind(game$game)$step_words[steps$action]
+  who <- ifelse(is.na(steps$seat), "", paste0(seat_headings(as.character(steps$seat)), " "))
+  cards <- vapply(strsplit(steps$cards, " ", fixed = TRUE), shown_cards, "", like = game$deck)
+  colon <- ifelse(steps$action == "takes", ": ", " ")
+  paste0(strrep("| ", steps$depth), who, words, ifelse(nzchar(cards), paste0(colon, cards), ""))
+}
+
+# Codes as faces, painted where the terminal can.
+shown_cards <- function(codes, like) {
+  if (!length(codes)) return("")
+  cards <- new_cards(find_codes(codes, catalogue_of(like)), catalogue_of(like))
+  paste(paint_suits(format(cards), cards), collapse = " ")
+}
+
+# How the weighted pile adds up, where it was recorded.
+weighted_pile_working <- function(trace) {
+  game <- attr(trace, "game")
+  outcome <- attr(trace, "outcome")
+  if (!"weighted_pile" %in% game$record || outcome$winner == "0") return(NULL)
+  pile <- rev(unclass(piles_at(trace, step = nrow(trace)))[[outcome$winner]])
+  rank <- catalogue_of(game$deck)$data[[game$rules$rank_by]][codes_of(pile)]
+  sprintf("Weighted pile, from the bottom: %s = %s.",
+          paste(sprintf("%s x %d", format_count(rank), seq_along(rank)), collapse = " + "),
+          format_count(outcome$weighted_pile))
+}

@@ -1,0 +1,84 @@
+# What a rule of a game may be. A rule is a list of `name`, `default`, `allowed` (in words), `meaning`, `check`
+# (a function of value, name and call that returns the value) and `plain` (whether the shell and files can say it).
+
+new_rule <- function(name, default, allowed, meaning, check) {
+  list(name = name, default = default, allowed = allowed, meaning = meaning, check = check)
+}
+
+rule_choice <- function(name, choices, meaning) {
+  new_rule(name, choices[1], paste("one of", join_words(choices, "or")), meaning, function(value, name, call) {
+    check_choice(value, choices, name, call)
+  })
+}
+
+# With `without`, what no value (NULL) means.
+rule_whole <- function(name, default, from, to, meaning, without = NULL) {
+  allowed <- paste0("a whole number ", range_words(from, to), if (!is.null(without)) paste(", or NULL:", without))
+  new_rule(name, default, allowed, meaning, function(value, name, call) {
+    if (is.null(value) && !is.null(without)) return(NULL)
+    check_whole(value, from, to, name, call)
+  })
+}
+
+rule_flag <- function(name, meaning) {
+  new_rule(name, FALSE, "TRUE or FALSE", meaning, function(value, name, call) check_flag(value, name, call))
+}
+
+rule_attribute <- function(name, default, meaning) {
+  new_rule(name, default, "an attribute of the cards that is a number", meaning, function(value, name, call) {
+    check_string(value, name, call)
+  })
+}
+
+rule_deck <- function(meaning) {
+  new_rule("deck", deck_standard(), "cards", meaning, function(value, name, call) {
+    if (is.character(value)) value <- deck_from_words(value, call)
+    check_deck(value, call)
+  })
+}
+
+rule_names <- function(kind) vapply(kind$rules, `[[`, "", "name")
+
+# Values as given, with the defaults of those that are not, each checked.
+checked_rules <- function(kind, given, call) {
+  known <- rule_names(kind)
+  refuse_unknown_rules(kind, given, call)
+  rules <- lapply(kind$rules, function(rule) {
+    value <- if (rule$name %in% names(given)) given[[rule$name]] else rule$default
+    rule$check(value, rule$name, call)
+  })
+  rules <- rlang::set_names(rules, known)
+  kind$contradictions(rules, names(given), call)
+  rules
+}
+
+refuse_unknown_rules <- function(kind, given, call) {
+  names <- rlang::names2(given)
+  if (any(!nzchar(names))) {
+    refuse(sprintf("Rules are given by name, as in %s(%s = %s).", kind$constructor, kind$rules[[2]]$name,
+                   as_code(kind$rules[[2]]$default)), "rules", call)
+  }
+  if (anyDuplicated(names)) {
+    refuse(sprintf("The rule `%s` is given twice.", names[duplicated(names)][1]), "rules", call)
+  }
+  unknown <- setdiff(names, rule_names(kind))
+  if (!length(unknown)) return(invisible())
+  refuse(sprintf("%s has no rule `%s`%s Its rules are %s.", kind$title, unknown[1],
+                 did_you_mean(unknown[1], rule_names(kind)), join_words(rule_names(kind))), "rules", call)
+}
+
+# The rules that differ from their defaults.
+changed_rules <- function(kind, rules) {
+  differs <- vapply(kind$rules, function(rule) !identical(rules[[rule$name]], as_rule_value(rule)), TRUE)
+  rules[rule_names(kind)[differs]]
+}
+
+# A default as it comes out of the check.
+as_rule_value <- function(rule) rule$check(rule$default, rule$name, NULL)
+
+rule_text <- function(value) {
+  if (is.null(value)) return("NULL")
+  if (is_cards(value)) return(deck_in_words(value))
+  if (is.numeric(value)) return(format_count(value))
+  as.character(value)
+}

@@ -1,0 +1,92 @@
+#' The rules of a game
+#'
+#' Rules are data: a plain list that prints, compares and varies, and reads and writes as YAML or JSON. `rules()` gives
+#' those of a game, `change_rules()` the same game by other rules, `write_rules()` writes them to a file that every
+#' `game_*()` reads again as `rules = `, and `games()` lists the games there are with what each rule may be.
+#'
+#' @param game A game, such as [game_war()]; of `games()` a name, or nothing for all of them.
+#' @param ... Rules by name.
+#' @param file A file ending in .yaml, .yml or .json.
+#' @return `rules()`: a list with a value for each rule. `change_rules()`: a game. `write_rules()`: the file's name,
+#'   invisibly. `games()`: a data frame with a row per rule: `game`, `rule`, `default`, `allowed`, `meaning` (text).
+#' @section Errors: `habanera_error_rules` for a rule that does not exist or contradicts another, and
+#'   `habanera_error_input` for a value that a rule cannot have; both say what is allowed.
+#' @examples
+#' quick <- game_war(face_down = 1, cards_each = 13)
+#' rules(quick)
+#' change_rules(quick, tie = "split")
+#' games("war")[c("rule", "default")]
+#' @export
+rules <- function(game) {
+  check_game(game)
+  structure(game$rules, class = "habanera_rules", kind = game$game)
+}
+
+#' @rdname rules
+#' @export
+change_rules <- function(game, ...) {
+  call <- rlang::current_env()
+  check_game(game)
+  change_game(game, rlang::list2(...), call)
+}
+
+# Rules given by hand stay, so that a contradiction can be told from a default that gives way.
+change_game <- function(game, changes, call) {
+  kind <- game_kind(game$game)
+  refuse_unknown_rules(kind, changes, call)
+  given <- game$given
+  for (name in names(changes)) given[name] <- list(changes[[name]])
+  new_game(kind, given, game$settings, call)
+}
+
+#' @rdname rules
+#' @export
+write_rules <- function(game, file) {
+  call <- rlang::current_env()
+  check_game(game)
+  plain <- c(list(game = game$game), plain_rules(game$rules))
+  lines <- switch(file_kind(check_string(file)), yaml = , yml = yaml::as.yaml(plain),
+                  json = as.character(jsonlite::toJSON(plain, auto_unbox = TRUE, null = "null", pretty = TRUE)),
+                  refuse(sprintf("%s must end in .yaml, .yml or .json.", quoted(file)), "file", call))
+  write_lines_whole(sub("\n$", "", lines), file, call)
+}
+
+# As files and the shell say it: decks in words where there are any.
+plain_rules <- function(rules) {
+  lapply(unclass(rules), function(value) {
+    if (!is_cards(value)) return(value)
+    name <- deck_shell_name(value)
+    if (is.null(name)) plain_deck(value) else name
+  })
+}
+
+# Rules out of a file, as a list; `game` in it must fit.
+rules_from_file <- function(file, kind, call) {
+  text <- paste(read_text_lines(file, call), collapse = "\n")
+  read <- switch(file_kind(file), yaml = , yml = yaml::yaml.load, json = function(text) {
+    jsonlite::fromJSON(text, simplifyVector = TRUE)
+  }, refuse(sprintf("Rules are read from .yaml, .yml and .json, not from %s.", file_name(file)), "file", call))
+  found <- refuse_if_fails(read(text), sprintf("Cannot read %s as rules.", file_name(file)), "file", call)
+  if (!is.list(found) || is.null(names(found))) {
+    refuse(sprintf("%s must hold rules by name, such as \"face_down: 1\".", file_name(file)), "file", call)
+  }
+  if (!is.null(found$game) && !identical(found$game, kind$name)) {
+    refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found$game), quoted(kind$name)), "file",
+           call)
+  }
+  found$game <- NULL
+  if (is.list(found$deck)) found$deck <- deck_from_plain(found$deck)
+  found
+}
+
+#' @export
+print.habanera_rules <- function(x, ...) {
+  kind <- game_kind(attr(x, "kind"))
+  cat(sprintf("<rules> %s\n", kind$title))
+  shown <- vapply(unclass(x)[rule_names(kind)], rule_text, "")
+  default <- vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), "")
+  lines <- aligned_lines(data.frame(rule = names(shown), value = unname(shown),
+                                    default = ifelse(shown == default, "", default)))
+  writeLines(paste0("  ", lines))
+  invisible(x)
+}

@@ -1,0 +1,112 @@
+# What the driver must know of a game. Its outcomes are whole numbers in the core and columns of text and numbers
+# here; counts of them are read like those of a question without cards of its own.
+
+#' @export
+result_kind.habanera_game <- function(experiment) c("game", "question")
+#' @export
+entries_per_trial.habanera_game <- function(experiment) 1
+
+#' @export
+run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
+  if (has_function(experiment$shuffle)) {
+    played <- play_trials(experiment, seed, first - 1 + seq_len(count))
+    return(tally_of_rows(played[-1], first - 1 + seq_len(count)))
+  }
+  counted_rows(core_count_game(experiment$spec, seed, first, count, threads), experiment$record, experiment)
+}
+
+# A tally of the core with its rows as a data frame; more than can be counted are refused.
+counted_rows <- function(tally, names, experiment) {
+  tally$rows <- as.data.frame(rlang::set_names(tally$rows, names), optional = TRUE)
+  tally
+}
+
+# Trials played one by one, their like rows put together.
+tally_of_rows <- function(rows, trials) {
+  found <- gathered_rows(rows)
+  list(rows = found$outcomes, n = found$sum(rep(1, nrow(rows))), example_trial = found$least(trials))
+}
+
+#' @export
+counted_outcomes.habanera_game <- function(experiment, tally) {
+  list(outcomes = game_outcomes(experiment, tally$rows), n = tally$n, example_trial = tally$example_trial, pairs = NULL)
+}
+
+# Whole numbers of the core as text and numbers.
+game_outcomes <- function(game, rows) {
+  columns <- game_kind(game$game)$columns
+  for (name in names(rows)) {
+    words <- category_words(columns[[name]], game)
+    if (!is.null(words)) rows[[name]] <- words[rows[[name]] + 1]
+  }
+  rows
+}
+
+category_words <- function(column, game) {
+  if (is.function(column$values)) return(column$values(game))
+  if (!identical(column$values, "number")) column$values
+}
+
+is_category <- function(game, names) {
+  columns <- game_kind(game$game)$columns[names]
+  !vapply(columns, function(column) identical(column$values, "number"), TRUE)
+}
+
+#' @export
+finest_outcome.habanera_game <- function(experiment) {
+  experiment$record[length(experiment$record)]
+}
+
+#' @export
+precision_terms.habanera_game <- function(experiment) experiment$record
+
+#' @export
+half_widths.habanera_game <- half_widths.habanera_question
+
+#' @export
+play_trials.habanera_game <- function(experiment, seed, trials) {
+  rows <- if (has_function(experiment$shuffle)) play_shuffled_in_r(experiment, seed, trials) else {
+    core_trial_game(experiment$spec, seed, trials)
+  }
+  cbind(data.frame(trial = trials),
+        game_outcomes(experiment, as.data.frame(rlang::set_names(rows, experiment$record), optional = TRUE)))
+}
+
+play_shuffled_in_r <- function(game, seed, trials) {
+  decks <- lapply(trials, function(trial) game_deck(game, seed, trial))
+  core_trial_game_on(game$spec, seed, trials, matrix(unlist(decks), nrow = length(trials), byrow = TRUE))
+}
+
+# The kinds of the deck as trial `trial` deals it, from the top.
+game_deck <- function(game, seed, trial) {
+  if (!has_function(game$shuffle)) return(core_game_deck(game$spec, seed, trial))
+  match(codes_of(shuffled_cards(game$deck, game$shuffle, seed, trial, NULL)), kinds_of(game$deck)$codes)
+}
+
+#' @export
+as_plain.habanera_game <- function(experiment) {
+  settings <- experiment$settings
+  list(kind = "game", game = experiment$game, deck = plain_deck(experiment$rules$deck),
+       rules = plain_given(experiment$given), shuffle = procedure_text(experiment$shuffle),
+       piles = if (!is.null(experiment$piles)) lapply(experiment$piles, as.character),
+       seat_names = experiment$seat_names, record = experiment$record,
+       has_function = if (has_function(experiment$shuffle)) TRUE, named = !is.null(settings$seat_names))
+}
+
+plain_given <- function(given) {
+  given$deck <- NULL
+  given
+}
+
+#' @export
+from_plain.game <- function(plain) {
+  piles <- if (length(plain$piles)) plain$piles
+  given <- c(list(deck = deck_from_plain(plain$deck)), plain$rules)
+  if (isTRUE(plain$has_function)) {
+    refuse("A game shuffled by an R function cannot be read from a file.", "file", call = NULL)
+  }
+  shuffle <- if (is.null(piles)) procedure_from_plain(plain$shuffle)
+  settings <- game_settings(shuffle, piles, if (isTRUE(plain$named)) as.character(plain$seat_names),
+                            as.character(plain$record))
+  new_game(game_kind(plain$game), given, settings, NULL)
+}

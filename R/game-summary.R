@@ -1,0 +1,115 @@
+# Counts and distributions of games are read as those of questions, with quantiles of every number besides.
+
+#' @export
+quick_exact.habanera_game <- function(experiment) NULL
+
+# Quantiles of a number by its counts or chances. The interval of counts is that of order statistics (Conover 1999,
+# Practical Nonparametric Statistics, section 3.2).
+column_quantiles <- function(values, weight, p, simulated, level = 0.95) {
+  order <- order(values)
+  values <- values[order]
+  reached <- cumsum(weight[order])
+  total <- reached[length(reached)]
+  # A share of chances that adds up to p but for rounding has reached it.
+  at <- function(rank) values[findInterval(rank, reached, left.open = TRUE, all.inside = FALSE) + 1]
+  if (!simulated) return(data.frame(estimate = at(pmin(p * total, total) - 1e-12), conf.low = NA_real_, conf.high = NA_real_))
+  low <- stats::qbinom((1 - level) / 2, total, p)
+  high <- stats::qbinom((1 + level) / 2, total, p) + 1
+  data.frame(estimate = at(pmax(ceiling(p * total), 1)), conf.low = at(pmax(low, 1)), conf.high = at(pmin(high, total)))
+}
+
+told_quantiles <- c(0.1, 0.5, 0.9)
+
+# A row for each number and quantile: `term` such as rounds_p90.
+quantile_rows <- function(x, level = 0.95, p = told_quantiles, rows = all_rows(x$outcomes)) {
+  simulated <- inherits(x, "habanera_counts")
+  weight <- (if (simulated) x$n else x$probability)[rows]
+  numbers <- names(x$outcomes)[vapply(x$outcomes, is.numeric, TRUE)]
+  found <- lapply(numbers, function(name) {
+    cbind(term = sprintf("%s_p%s", name, format(100 * p, trim = TRUE)), column = name, p = p,
+          column_quantiles(x$outcomes[[name]][rows], weight, p, simulated, level))
+  })
+  do.call(rbind, found)
+}
+
+#' @rdname tidy.habanera_counts
+#' @section Games: Besides, for each number the quantiles `rounds_p10`, `rounds_p50` and `rounds_p90`, with intervals by
+#'   order statistics and no standard error.
+#' @export
+tidy.habanera_counts_game <- function(x, conf.level = 0.95, ...) {
+  with_quantiles(NextMethod(), quantile_rows(x, conf.level))
+}
+
+#' @export
+tidy.habanera_distribution_game <- function(x, ...) with_quantiles(NextMethod(), quantile_rows(x))
+
+with_quantiles <- function(estimates, quantiles) {
+  if (is.null(quantiles)) return(estimates)
+  more <- estimates[rep(NA_integer_, nrow(quantiles)), , drop = FALSE]
+  more[c("term", "estimate")] <- quantiles[c("term", "estimate")]
+  if ("conf.low" %in% names(more)) more[c("conf.low", "conf.high")] <- quantiles[c("conf.low", "conf.high")]
+  found <- rbind(estimates, more)
+  rownames(found) <- NULL
+  found
+}
+
+#' @rdname summary.habanera_counts_question
+#' @export
+summary.habanera_counts_game <- function(object, given = NULL, ...) {
+  summarise_game(object, rlang::enquo(given), rlang::current_env())
+}
+
+#' @rdname summary.habanera_counts_question
+#' @export
+summary.habanera_distribution_game <- function(object, given = NULL, ...) {
+  summarise_game(object, rlang::enquo(given), rlang::current_env())
+}
+
+summarise_game <- function(x, given, call) {
+  found <- summarise_question(x, given, call)
+  rows <- given_rows(checked_given(given, x, call), x$outcomes, call)
+  found$quantiles <- quantile_rows(x, rows = rows)
+  found$notes <- c(spread_in_words(x, rows), course_in_words(x$outcomes[rows, , drop = FALSE]))
+  class(found) <- c("habanera_game_summary", class(found))
+  found
+}
+
+#' @export
+tidy.habanera_game_summary <- function(x, ...) with_quantiles(NextMethod(), x$quantiles)
+
+# "rounds: one in ten by 60, half by 150, nine in ten by 330; from 3 to 1,204 (trial 77)."
+spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
+  quantiles <- quantile_rows(x, rows = rows)
+  vapply(unique(quantiles$column), function(name) {
+    at <- format_statistic(quantiles$estimate[quantiles$column == name])
+    values <- x$outcomes[[name]][rows]
+    most <- max(values)
+    example <- if (!is.null(x$example_trial)) min(x$example_trial[rows][values == most])
+    sprintf("%s: one in ten up to %s, half up to %s, nine in ten up to %s; from %s to %s%s.", name, at[1], at[2], at[3],
+            format_statistic(min(values)), format_statistic(most),
+            if (is.null(example) || !is.finite(example)) "" else sprintf(" (trial %s)", format_count(example)))
+  }, "", USE.NAMES = FALSE)
+}
+
+# What must be known of numbers of rounds when some games were stopped.
+course_in_words <- function(outcomes) {
+  if (!all(c("ended", "rounds") %in% names(outcomes))) return(NULL)
+  stopped <- intersect(c("never_ends", "round_limit"), outcomes$ended)
+  if (!length(stopped)) return(NULL)
+  sprintf("Rounds of games that ended as %s are counted until they were stopped.", join_words(stopped, "or"))
+}
+
+#' @export
+first_answer.habanera_counts_game <- function(x) {
+  c(estimate_lines(question_estimates(x), TRUE), spread_in_words(x), course_in_words(x$outcomes),
+    sprintf("%s.", sentence(run_in_words(x))))
+}
+
+#' @export
+print.habanera_distribution_game <- function(x, rows = 10, ...) {
+  cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
+  writeLines(c(estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE), spread_in_words(x),
+               course_in_words(x$outcomes)))
+  print_head(as.data.frame(x), rows)
+  invisible(x)
+}

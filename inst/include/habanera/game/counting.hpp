@@ -1,0 +1,115 @@
+#pragma once
+
+#include <cstddef>
+#include <cstdint>
+#include <memory>
+#include <utility>
+#include <vector>
+
+#include "habanera/game/dealing.hpp"
+#include "habanera/game/trial.hpp"
+#include "habanera/run/blocks.hpp"
+#include "habanera/run/row_tally.hpp"
+
+namespace habanera {
+
+// Games are long beside a draw: fewer of them make a block.
+inline constexpr std::uint64_t games_in_block = 64;
+
+// Counts what is recorded of each game.
+class GameCounter {
+ public:
+  GameCounter(const TrialPlayer& player, std::uint64_t seed) : player_(player.copy()), seed_(seed) {}
+
+  void run(std::uint64_t begin, std::uint64_t end) {
+    for (std::uint64_t trial = begin; trial < end; ++trial) tally_.add(player_->play(seed_, trial), trial);
+  }
+  void merge(const GameCounter& other) { tally_.merge(other.tally_); }
+  const RowTally& tally() const { return tally_; }
+
+ private:
+  std::unique_ptr<TrialPlayer> player_;
+  std::uint64_t seed_;
+  RowTally tally_;
+};
+
+// Plays two games on the same deals and counts, column by column, how they differ. Rows are (column, part, value,
+// value of the other game): of a category `both`; of a number its `difference` (the second game's less the first's)
+// and the values in the `first` and in the `second` game alone, the last number being 0. Both record the same
+// columns.
+class PairCounter {
+ public:
+  enum Part : std::int64_t { both, difference, first, second };
+
+  PairCounter(const TrialPlayer& one, const TrialPlayer& two, const std::vector<bool>& is_category,
+              std::uint64_t seed)
+      : one_(one.copy()), two_(two.copy()), is_category_(is_category), seed_(seed) {}
+
+  void run(std::uint64_t begin, std::uint64_t end) {
+    for (std::uint64_t trial = begin; trial < end; ++trial) {
+      const RowTally::Row& a = one_->play(seed_, trial);
+      const RowTally::Row& b = two_->play(seed_, trial);
+      for (std::size_t i = 0; i < is_category_.size(); ++i) {
+        const auto column = static_cast<std::int64_t>(i);
+        if (is_category_[i]) {
+          tally_.add({column, both, a[i], b[i]}, trial);
+        } else {
+          tally_.add({column, difference, b[i] - a[i], 0}, trial);
+          tally_.add({column, first, a[i], 0}, trial);
+          tally_.add({column, second, b[i], 0}, trial);
+        }
+      }
+    }
+  }
+  void merge(const PairCounter& other) { tally_.merge(other.tally_); }
+  const RowTally& tally() const { return tally_; }
+
+ private:
+  std::unique_ptr<TrialPlayer> one_, two_;
+  std::vector<bool> is_category_;
+  std::uint64_t seed_;
+  RowTally tally_;
+};
+
+// Counts what came of a game by what one seat was dealt: rows of (class of cards, how many of it the seat was
+// dealt, the recorded value). Only one column may be recorded.
+class HoldingCounter {
+ public:
+  struct Holding {
+    std::vector<std::uint16_t> classes;  // the class of each kind of card
+    std::size_t size;                    // how many classes there are
+    std::size_t seat;
+    Dealing dealing;
+  };
+
+  HoldingCounter(const TrialPlayer& player, const Holding& holding, std::uint64_t seed)
+      : player_(player.copy()), holding_(holding), held_(holding.size), seed_(seed) {}
+
+  void run(std::uint64_t begin, std::uint64_t end) {
+    for (std::uint64_t trial = begin; trial < end; ++trial) {
+      const std::int64_t value = player_->play(seed_, trial).front();
+      std::fill(held_.begin(), held_.end(), 0);
+      holding_.dealing(player_->deck(), [&](std::size_t seat, Card card) {
+        held_[holding_.classes[card]] += seat == holding_.seat;
+      });
+      for (std::size_t i = 0; i < held_.size(); ++i) tally_.add({static_cast<std::int64_t>(i), held_[i], value}, trial);
+    }
+  }
+  void merge(const HoldingCounter& other) { tally_.merge(other.tally_); }
+  const RowTally& tally() const { return tally_; }
+
+ private:
+  std::unique_ptr<TrialPlayer> player_;
+  Holding holding_;
+  std::vector<std::int64_t> held_;
+  std::uint64_t seed_;
+  RowTally tally_;
+};
+
+// Trials first to first + count - 1, each thread with a counter made by make_counter().
+template <class MakeCounter>
+RowTally count_games(std::uint64_t first, std::uint64_t count, unsigned threads, MakeCounter&& make_counter) {
+  return run_blocks(first, count, threads, make_counter, games_in_block).tally();
+}
+
+}  // namespace habanera

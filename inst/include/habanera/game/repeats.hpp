@@ -1,0 +1,57 @@
+#pragma once
+
+#include <cstdint>
+#include <unordered_map>
+#include <vector>
+
+namespace habanera {
+
+// Finds that a game without chance has come back to a position, and so must go on for ever. Positions are
+// compared with the one kept last; after rounds 1, 2, 4, 8, ... the present one is kept instead (Brent 1980,
+// "An improved Monte Carlo factorization algorithm", section 2). A cycle of L rounds that begins after round m is
+// noticed at round 2^k + L, for the smallest k with 2^k >= max(m, L).
+template <class Position>
+class CycleWatch {
+ public:
+  void begins() { next_kept_ = 1; kept_any_ = false; }
+
+  // Whether the table after this round lies as the kept position.
+  template <class Table>
+  bool notices(std::uint64_t round, const Table& table) {
+    if (kept_any_ && kept_.is(table)) return true;
+    if (round == next_kept_) {
+      kept_.keep(table);
+      kept_any_ = true;
+      next_kept_ *= 2;
+    }
+    return false;
+  }
+
+ private:
+  Position kept_;
+  std::uint64_t next_kept_ = 1;
+  bool kept_any_ = false;
+};
+
+// Remembers every position of a game, for rules that end it as soon as one comes again.
+template <class Position>
+class Memory {
+ public:
+  void begins() { seen_.clear(); }
+
+  template <class Table>
+  bool notices(const Table& table) {
+    Position now;
+    now.keep(table);
+    std::vector<Position>& alike = seen_[now.hash()];
+    for (const Position& before : alike)
+      if (before == now) return true;
+    alike.push_back(std::move(now));
+    return false;
+  }
+
+ private:
+  std::unordered_map<std::uint64_t, std::vector<Position>> seen_;
+};
+
+}  // namespace habanera

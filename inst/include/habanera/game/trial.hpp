@@ -1,0 +1,78 @@
+#pragma once
+
+#include <cstddef>
+#include <cstdint>
+#include <memory>
+#include <vector>
+
+#include "habanera/chance/random.hpp"
+#include "habanera/draw/draw.hpp"
+#include "habanera/run/row_tally.hpp"
+#include "habanera/watcher/silent.hpp"
+
+namespace habanera {
+
+// Of games without decisions.
+struct NoPlayers {};
+
+// The recorded columns of an outcome.
+template <class Outcome>
+void read_columns(const Outcome& outcome, const std::vector<std::size_t>& columns, RowTally::Row& row) {
+  row.clear();
+  for (const std::size_t column : columns)
+    row.push_back(static_cast<std::int64_t>(Outcome::columns()[column].read(outcome)));
+}
+
+// Plays single trials of some game and tells what was recorded of them. Each thread has its own.
+class TrialPlayer {
+ public:
+  virtual ~TrialPlayer() = default;
+  virtual std::unique_ptr<TrialPlayer> copy() const = 0;
+
+  // Shuffles and plays; until the next call the row and the deck stay as they are.
+  virtual const RowTally::Row& play(std::uint64_t seed, std::uint64_t trial) = 0;
+  // The same on a deck that was shuffled elsewhere.
+  virtual const RowTally::Row& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) = 0;
+
+  // As it was dealt, its top first.
+  virtual const std::vector<Card>& deck() const = 0;
+};
+
+template <class Game>
+class GamePlayer : public TrialPlayer {
+ public:
+  // What is recorded is named by its place among the outcome's columns.
+  GamePlayer(const Draw& draw, const typename Game::Rules& rules, std::vector<std::size_t> columns)
+      : draw_(draw), game_(rules), columns_(std::move(columns)), deck_(draw.fresh_table()) {}
+
+  std::unique_ptr<TrialPlayer> copy() const override {
+    return std::make_unique<GamePlayer>(draw_, game_.rules(), columns_);
+  }
+
+  const RowTally::Row& play(std::uint64_t seed, std::uint64_t trial) override {
+    deck_ = draw_.spec().deck;
+    RandomChance chance(seed, trial, lane::deal);
+    draw_(deck_, work_, chance, silent_);
+    return play_on(deck_, seed, trial);
+  }
+
+  const RowTally::Row& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) override {
+    RandomChance chance(seed, trial, lane::game);
+    NoPlayers players;
+    read_columns(game_.play(deck, chance, players, silent_), columns_, row_);
+    return row_;
+  }
+
+  const std::vector<Card>& deck() const override { return deck_; }
+
+ private:
+  Draw draw_;
+  Game game_;
+  std::vector<std::size_t> columns_;
+  std::vector<Card> deck_;
+  Workspace work_;
+  Silent silent_;
+  RowTally::Row row_;
+};
+
+}  // namespace habanera

@@ -1,0 +1,169 @@
+#pragma once
+
+#include <algorithm>
+#include <array>
+#include <cstddef>
+#include <cstdint>
+#include <numeric>
+#include <vector>
+
+#include "habanera/chance/words.hpp"
+#include "habanera/game/ring_pile.hpp"
+#include "habanera/game/war_rules.hpp"
+
+namespace habanera {
+
+// A card on the table before a round is settled, and the layer that it lies in.
+struct Laid {
+  Card card;
+  std::uint16_t layer;
+};
+
+// The cards on the table, for each seat in the order in which it laid them.
+class Pot {
+ public:
+  // Room for so many cards, which are never more than those of the game.
+  void make_room(std::size_t cards) {
+    for (auto& row : laid_) row.resize(cards);
+  }
+
+  void lay(std::size_t seat, Card card, std::uint16_t layer) {
+    laid_[seat][sizes_[seat]++] = {card, layer};
+    layers_ = std::max<std::size_t>(layers_, layer + 1u);
+  }
+  void clear() {
+    sizes_.fill(0);
+    layers_ = 0;
+  }
+
+  std::size_t size() const { return std::accumulate(sizes_.begin(), sizes_.end(), std::size_t{0}); }
+  std::size_t size(std::size_t seat) const { return sizes_[seat]; }
+  const Laid& at(std::size_t seat, std::size_t i) const { return laid_[seat][i]; }
+
+  // One past the last layer that a card lies in.
+  std::size_t layers() const { return layers_; }
+
+  // Calls use(seat, card) for each card, seat by seat.
+  template <class Use>
+  void each(Use&& use) const {
+    for (std::size_t seat = 0; seat < most_seats; ++seat)
+      for (std::size_t i = 0; i < sizes_[seat]; ++i) use(seat, laid_[seat][i].card);
+  }
+
+ private:
+  std::array<std::vector<Laid>, most_seats> laid_;
+  std::array<std::size_t, most_seats> sizes_{};
+  std::size_t layers_ = 0;
+};
+
+// The cards that seats turned, in the order of the seats.
+struct FaceUp {
+  std::array<std::size_t, most_seats> seat;
+  std::array<Card, most_seats> card;
+  std::size_t count = 0;
+
+  void turn(std::size_t who, Card turned) {
+    seat[count] = who;
+    card[count++] = turned;
+  }
+};
+
+// Where the cards of a game of War lie: a pile for each seat, the pot, and what has left the game.
+class WarTable {
+ public:
+  void lay_out(const std::vector<Card>& deck, const Dealing& dealing) {
+    const std::size_t cards = cards_ = dealing.cards();
+    seats_ = dealing.sizes.size();
+    if (cards > room_) {
+      for (RingPile& pile : piles) pile = RingPile(cards);
+      pot.make_room(cards);
+      room_ = cards;
+    }
+    for (RingPile& pile : piles) pile.clear();
+    turned.count = 0;
+    pot.clear();
+    aside.clear();
+    dealing(deck, [&](std::size_t seat, Card card) { piles[seat].put_under(card); });
+  }
+
+  std::size_t seats() const { return seats_; }
+  // Calls use(card) for each card of each zone: the seats' piles, the pot, and what has left the game.
+  template <class Use>
+  void each_card(std::size_t zone, Use&& use) const {
+    if (zone < seats_)
+      for (std::size_t i = 0; i < piles[zone].size(); ++i) use(piles[zone].at(i));
+    else if (zone == seats_)
+      each_on_table(use);
+    else
+      for (const Card card : aside) use(card);
+  }
+  std::size_t zones() const { return seats_ + 2; }
+
+  // Those that have not left the game.
+  std::size_t playing_cards() const { return cards_ - aside.size(); }
+
+  // The cards turned lie in the pot from when they have to.
+  void move_turned_to_pot() {
+    const auto layer = static_cast<std::uint16_t>(pot.layers());
+    for (std::size_t i = 0; i < turned.count; ++i) pot.lay(turned.seat[i], turned.card[i], layer);
+    turned.count = 0;
+  }
+
+  std::array<RingPile, most_seats> piles;
+  FaceUp turned;
+  Pot pot;
+  std::vector<Card> aside;
+
+ private:
+  template <class Use>
+  void each_on_table(Use&& use) const {
+    pot.each([&](std::size_t, Card card) { use(card); });
+    for (std::size_t i = 0; i < turned.count; ++i) use(turned.card[i]);
+  }
+
+  std::size_t seats_ = 0, cards_ = 0, room_ = 0;
+};
+
+// How piles and pot lay at some time, for finding that they lie so again.
+class WarPosition {
+ public:
+  void keep(const WarTable& table) {
+    ends_.resize(table.seats());
+    cards_.resize(table.playing_cards());
+    std::size_t next = 0;
+    for (std::size_t zone = 0; zone <= table.seats(); ++zone) {
+      table.each_card(zone, [&](Card card) { cards_[next++] = card; });
+      if (zone < table.seats()) ends_[zone] = next;
+    }
+  }
+
+  bool is(const WarTable& table) const {
+    std::size_t next = 0;
+    for (std::size_t seat = 0; seat < table.seats(); ++seat) {
+      const RingPile& pile = table.piles[seat];
+      if (next + pile.size() != ends_[seat]) return false;
+      for (std::size_t i = 0; i < pile.size(); ++i)
+        if (pile.at(i) != cards_[next + i]) return false;
+      next += pile.size();
+    }
+    if (table.playing_cards() != cards_.size()) return false;
+    bool same = true;
+    table.pot.each([&](std::size_t, Card card) { same = card == cards_[next++] && same; });
+    return same;
+  }
+
+  bool operator==(const WarPosition& other) const { return ends_ == other.ends_ && cards_ == other.cards_; }
+
+  std::uint64_t hash() const {
+    std::uint64_t all = 0;
+    for (const std::size_t end : ends_) all = mix64(all + end + golden_step);
+    for (const Card card : cards_) all = mix64(all + card + golden_step);
+    return all;
+  }
+
+ private:
+  std::vector<std::size_t> ends_;  // where each pile ends among the cards
+  std::vector<Card> cards_;
+};
+
+}  // namespace habanera
