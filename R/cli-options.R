@@ -64,17 +64,20 @@ join_values <- function(command, words) {
 }
 
 # Options that may be given several times, their values joined by commas; any other is one too many.
-joined_options <- "--ask"
+joined_options <- c("--ask", "--set", "--over")
 
 join_repeated <- function(command, words) {
   names <- ifelse(startsWith(words, "--"), sub("=.*$", "", words), "")
   again <- names[nzchar(names) & duplicated(names)]
-  if (!length(again)) return(words)
   strange <- setdiff(again, joined_options)
   if (length(strange)) refuse_usage(command, sprintf("%s is given twice.", strange[1]))
-  at <- which(names == joined_options)
-  words[at[1]] <- paste0(joined_options, "=", paste(sub("^[^=]*=", "", words[at]), collapse = ", "))
-  words[-at[-1]]
+  gone <- integer()
+  for (option in unique(again)) {
+    at <- which(names == option)
+    words[at[1]] <- paste0(option, "=", paste(sub("^[^=]*=", "", words[at]), collapse = ", "))
+    gone <- c(gone, at[-1])
+  }
+  if (length(gone)) words[-gone] else words
 }
 
 refuse_unknown_options <- function(command, words) {

@@ -3,7 +3,7 @@
 exit_status <- c(done = 0L, expectation_failed = 1L, usage = 2L, failed = 3L, interrupted = 130L)
 
 # What was wrong with the words is bad usage; all else could not be done.
-usage_classes <- paste0("habanera_error_", c("usage", "input", "notation", "language"))
+usage_classes <- paste0("habanera_error_", c("usage", "input", "notation", "language", "rules"))
 
 report_error <- function(cnd) {
   cat("habanera: ", rlang::cnd_message(cnd), "\n", sep = "", file = stderr())

@@ -59,14 +59,22 @@ write_answer <- function(question, options, command, given, expectation) {
   interrupted <- FALSE
   answer <- withCallingHandlers(shell_answer(question, options, command),
                                 habanera_warning_interrupted = function(cnd) interrupted <<- TRUE)
-  summary <- summarise_question(answer, rlang::new_quosure(given, emptyenv()), NULL)
+  summary <- summarise_answer(answer, rlang::new_quosure(given, emptyenv()))
   lines <- switch(result_format(options), text = printed_lines(summary, options$out), csv = csv_lines(answer),
                   json = json_lines(answer))
   if (!is.null(options$report)) report(answer, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(answer), options$figure)
   emit_or_write(lines, options$out)
   if (interrupted) return(exit_status[["interrupted"]])
-  expected_status(expectation, tidy(summary))
+  expected_status(expectation, expected_terms(answer, summary, expectation))
+}
+
+summarise_answer <- function(answer, given) {
+  if (is_game_result(answer)) summarise_game(answer, given, NULL) else summarise_question(answer, given, NULL)
+}
+
+expected_terms <- function(answer, summary, expectation) {
+  if (is_game_result(answer) && !is.null(expectation)) game_terms(answer, all.vars(expectation$expr)) else tidy(summary)
 }
 
 # A condition on outcome columns, its names checked before anything is played; NULL when none is given.

@@ -129,9 +129,7 @@ print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
   game <- attr(x, "game")
   if (is.null(game)) return(NextMethod())
   check_whole(from, 1, nrow(x))
-  cat_wrapped("<trace> ", in_words(game), "; seed ", whole_code(attr(x, "seed")), ", trial ",
-              format_count(attr(x, "trial")))
-  cat(sentence(outcome_in_words(attr(x, "outcome"))), ".\n", sep = "")
+  writeLines(trace_heading(x))
   rows <- seq_len(nrow(x)) >= from & seq_len(nrow(x)) < from + most
   writeLines(trace_lines(x, rows))
   left <- nrow(x) - max(which(rows))
@@ -139,6 +137,12 @@ print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
   working <- weighted_pile_working(x)
   if (left == 0 && !is.null(working)) cat_wrapped(working)
   invisible(x)
+}
+
+trace_heading <- function(trace) {
+  c(strwrap(sprintf("<trace> %s; seed %s, trial %s", in_words(attr(trace, "game")), whole_code(attr(trace, "seed")),
+                    format_count(attr(trace, "trial"))), getOption("width"), exdent = 2),
+    paste0(sentence(outcome_in_words(attr(trace, "outcome"))), "."))
 }
 
 outcome_in_words <- function(outcome) {

@@ -51,8 +51,10 @@ question_figure_words <- function(x, summary) {
 
 # A panel of bars for each column.
 value_bars <- function(summary, columns) {
-  data <- summary$values[summary$values$column %in% columns, , drop = FALSE]
-  data$panel <- factor(data$column, levels = columns)
+  data <- do.call(rbind, lapply(columns, function(name) {
+    binned_values(summary$values[summary$values$column == name, , drop = FALSE], summary$simulated)
+  }))
+  data$panel <- factor(data$panel, levels = unique(data$panel))
   data$label <- in_order(paste(data$column, data$value, sep = "\r"))
   figure <- ggplot2::ggplot(data, ggplot2::aes(x = .data$label, y = .data$estimate)) +
     ggplot2::geom_col(fill = if (summary$simulated) "#9DC3DD" else figure_colours[["data"]], width = 0.75) +
@@ -63,6 +65,33 @@ value_bars <- function(summary, columns) {
     ggplot2::labs(x = NULL, y = NULL)
   if (summary$simulated) figure <- figure + interval_marks(data)
   figure
+}
+
+most_bars <- 60
+
+# Numbers of many values put together in bins of one width, each named by its lower end; the last one takes the
+# hundredth part that lies far out.
+binned_values <- function(values, simulated) {
+  number <- suppressWarnings(as.numeric(values$value))
+  values$panel <- values$column
+  if (nrow(values) <= most_bars || anyNA(number)) return(values)
+  most <- number[match(TRUE, cumsum(values$estimate) >= 0.99 - 1e-9)]
+  ends <- pretty(c(number[1], most), n = 30)
+  ends <- ends[ends <= most]
+  bin <- factor(ends[findInterval(number, ends)], levels = ends)
+  added <- function(x) as.vector(tapply(x, bin, sum, default = 0))
+  open_ended <- if (max(number) > ends[length(ends)] + ends[2] - ends[1]) c(rep("", length(ends) - 1), "+") else ""
+  found <- data.frame(column = values$column[1], value = paste0(format_count(ends), open_ended),
+                      estimate = added(values$estimate), exact = NA_real_,
+                      panel = sprintf("%s, each bar %s", values$column[1], format_count(ends[2] - ends[1])))
+  if (!simulated) return(found[names(values)])
+  if (!anyNA(values$exact)) found$exact <- added(values$exact)
+  found$n <- added(values$n)
+  interval <- wilson_interval(found$n, sum(found$n))
+  found$conf.low <- interval$low
+  found$conf.high <- interval$high
+  found$statistic <- NA_real_
+  found[names(values)]
 }
 
 interval_marks <- function(data) {
@@ -79,9 +108,11 @@ interval_marks <- function(data) {
 
 # The values under the bars; where they would run into each other, only every so many.
 shown_labels <- function(data) {
-  step <- ceiling(table(data$column) / 16)
+  # Long names need more room.
+  room <- tapply(nchar(data$value), data$column, function(width) 64 / max(4, width))
+  step <- ceiling(table(data$column) / room)
   place <- stats::ave(seq_len(nrow(data)), data$column, FUN = seq_along)
-  shown <- (place - 1) %% as.integer(step[data$column]) == 0
+  shown <- (place - 1) %% as.integer(step[data$column]) == 0 | grepl("+", data$value, fixed = TRUE)
   rlang::set_names(ifelse(shown, data$value, ""), as.character(data$label))
 }
 

@@ -4,7 +4,7 @@
 #' the table, the settings, and the R and shell commands that reproduce it.
 #'
 #' @param x Counts of draws or positions, a comparison of them with an exact answer, counts of a question or its
-#'   exact answer, an [audit()] or a [mixing()].
+#'   exact answer, the same of a game, varied rules, an [audit()] or a [mixing()].
 #' @param file Path of the page; written whole or not at all.
 #' @param title Title of the page; `NULL`: the question.
 #' @return `file`, invisibly.
@@ -16,7 +16,7 @@ report <- function(x, file, title = NULL) UseMethod("report")
 
 #' @export
 report.default <- function(x, file, title = NULL) {
-  refuse(sprintf("`x` must be counts, a comparison, an audit or a mixing(), not %s.", said(x)))
+  refuse(sprintf("`x` must be counts, a comparison, varied rules, an audit or a mixing(), not %s.", said(x)))
 }
 
 #' @export

@@ -20,7 +20,7 @@ question_page <- function(x, title) {
     tags$h2("The numbers"),
     question_tables(summary),
     tags$h2("Settings"),
-    question_settings(x),
+    result_settings(x),
     question_code_section(x)
   )
 }
@@ -39,10 +39,11 @@ question_tables <- function(summary) {
   })
 }
 
-question_settings <- function(x) {
+result_settings <- function(x) {
   from <- x$provenance
+  deck <- if (is.null(from$experiment$whole)) from$experiment$deck else from$experiment$whole
   report_settings(
-    Deck = sentence(deck_in_words(from$experiment$whole)), Seed = if (!is.null(from$seed)) whole_code(from$seed),
+    Deck = sentence(deck_in_words(deck)), Seed = if (!is.null(from$seed)) whole_code(from$seed),
     Trials = if (!is.null(from$trials)) join_words(sprintf("%s to %s", format_count(from$trials$first),
                                                            format_count(from$trials$last))),
     Source = if (is.null(from$trials)) "exact answer" else from$source,

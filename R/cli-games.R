@@ -1,0 +1,161 @@
+# Games in the shell.
+
+games_command <- function() {
+  new_command(
+    "games", "Lists the games there are, and what each of their rules may be.", "games [GAME] [OPTIONS]",
+    common_options(), c("habanera games", "habanera games war --format json"),
+    function(options, arguments) {
+      if (length(arguments) > 1) refuse_arguments(games_command(), arguments[-1])
+      listed <- games(if (length(arguments)) arguments)
+      format <- result_format(options)
+      emit_or_write(if (format == "text") printed_lines(listed, options$out) else table_lines(listed, format), options$out)
+      exit_status[["done"]]
+    }
+  )
+}
+
+# What says which game: the same for all commands that play one.
+game_options <- function() {
+  list(
+    cli_option("set", "A rule, such as face_down=1; may be given again", "RULE=VALUE"),
+    cli_option("rules", "A file of rules (.yaml, .json); --set wins over it", "FILE"),
+    cli_option("deck", "As in habanera draws [standard]", "DECK"),
+    cli_option("shuffle", "How it is shuffled, such as \"riffle x3\" [uniform]", "PROCEDURE"),
+    cli_option("piles", "Start from the piles in this file", "FILE"),
+    cli_option("seats", "Names of the seats, separated by commas", "NAMES"),
+    cli_option("record", "Outcomes to count, separated by commas [winner,ended,rounds]", "OUTCOMES")
+  )
+}
+
+play_command <- function() {
+  new_command(
+    "play", "Plays a game many times: who wins, how long does it take, does it end?", "play GAME [OPTIONS]",
+    c(game_options(), list(
+      exact_option(),
+      cli_option("given", "Look only at games for which this holds, such as 'rounds > 100'", "CONDITION"),
+      cli_option("expect", "Such as 'rounds_p90 < 400' or 'winner_1 > 0.4': exit with status 1 if it does not hold",
+                 "CONDITION"),
+      cli_option("precision", "Stop once the 95% half-width of the first outcome recorded is this small", "W"),
+      cli_option("report", "Also write a page with figure and rules", "FILE"), figure_option()
+    ), run_options(), common_options()),
+    c("habanera play war --trials 1e6 --seed 1",
+      "habanera play war --set face_down=1 --set cards_each=13 --expect 'rounds_p90 < 400'",
+      "habanera play war --deck orchard.csv --set rank_by=rank --set collect=seat_order --shuffle \"riffle x3\"",
+      "habanera play war --deck \"numbered 8\" --exact"),
+    run_play
+  )
+}
+
+run_play <- function(options, arguments) {
+  game <- shell_game(options, arguments, play_command())
+  expectation <- read_expectation(options$expect, game_term_names(game))
+  write_answer(game, options, play_command(), read_given(options$given, game$record), expectation)
+}
+
+shell_game <- function(options, arguments, command, extra = list()) {
+  if (length(arguments) != 1) refuse_usage(command, "it needs the name of one game, such as war.")
+  kind <- game_kinds()[[option_word(list(GAME = arguments), "GAME", names(game_kinds()))]]
+  given <- typed_rules(options$set, "set", command)
+  if (!is.null(options$deck)) given$deck <- option_deck(options$deck)
+  words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
+  settings <- game_settings(options$shuffle, options$piles, words(options$seats), words(options$record))
+  make_game(kind, c(given, extra), options$rules, settings, NULL)
+}
+
+# "face_down=1, tie=split" as a list of rules.
+typed_rules <- function(text, name, command) {
+  if (is.null(text)) return(list())
+  parts <- trimws(strsplit(text, ",[[:space:]]*(?=[a-z_]+=)", perl = TRUE)[[1]])
+  bad <- parts[!grepl("^[a-z_]+=.", parts)]
+  if (length(bad)) {
+    refuse_usage(command, sprintf("--%s takes a rule and its value, such as face_down=1, not %s.", name, quoted(bad[1])))
+  }
+  rlang::set_names(lapply(sub("^[^=]*=", "", parts), typed_value), sub("=.*$", "", parts))
+}
+
+typed_value <- function(text) {
+  text <- trimws(text)
+  number <- suppressWarnings(as.numeric(text))
+  if (!is.na(number)) return(number)
+  if (text %in% c("NULL", "null")) return(NULL)
+  if (tolower(text) %in% c("true", "false")) return(tolower(text) == "true")
+  text
+}
+
+# A result of a game: its conditions may name quantiles.
+is_game_result <- function(x) inherits(x, c("habanera_counts_game", "habanera_distribution_game"))
+
+# What --expect may name: "rounds", "rounds_p90", "winner_1", "ended_never_ends".
+game_term_names <- function(game) {
+  columns <- game_kind(game$game)$columns[game$record]
+  unlist(Map(function(column, name) {
+    words <- category_words(column, game)
+    if (is.null(words)) c(name, sprintf("%s_p%d", name, 1:99)) else paste(name, plain_name(words), sep = "_")
+  }, columns, game$record), use.names = FALSE)
+}
+
+plain_name <- function(words) gsub("[^A-Za-z0-9]+", "_", words)
+
+# The estimates of some of these names.
+game_terms <- function(x, names) {
+  estimates <- tidy(x)
+  estimates$term <- sub("=", "_", estimates$term, fixed = TRUE)
+  estimates$term <- ifelse(grepl("_", estimates$term), plain_name(estimates$term), estimates$term)
+  value <- vapply(names, function(name) {
+    found <- estimates$estimate[match(name, estimates$term)]
+    if (!is.na(found)) return(found)
+    column <- sub("_p[0-9]+$", "", name)
+    if (column == name || !is.numeric(x$outcomes[[column]])) return(0)
+    weight <- if (is.null(x$n)) x$probability else x$n
+    column_quantiles(x$outcomes[[column]], weight, as.numeric(sub("^.*_p", "", name)) / 100,
+                     inherits(x, "habanera_counts"))$estimate
+  }, 0)
+  data.frame(term = names, estimate = unname(value))
+}
+
+vary_command <- function() {
+  new_command(
+    "vary", "Plays a game by every combination of some rules, all on the same deals.", "vary GAME --over RULE=VALUES",
+    c(game_options(), list(
+      cli_option("over", "A rule and its values, such as face_down=0:3 or tie=war,split; may be given again",
+                 "RULE=VALUES"),
+      cli_option("outcome", "What the figure shows, such as rounds_p90 or \"winner=1\" [rounds_p90]", "TERM"),
+      cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
+      cli_option("within", "Mark so many minutes in the figure", "MINUTES"),
+      cli_option("trials", "Games for each combination [10000]", "N", "10000"), seed_option(),
+      cli_option("threads", "Number of threads [all cores]", "T"),
+      cli_option("report", "Also write a page with figure and numbers", "FILE"), figure_option()
+    ), common_options()),
+    c("habanera vary war --over face_down=0:3 --over cards_each=6,13,26",
+      "habanera vary war --over collect=winner_first,seat_order --seconds-per-round 6 --within 15 --figure vary.png"),
+    run_vary
+  )
+}
+
+run_vary <- function(options, arguments) {
+  command <- vary_command()
+  if (is.null(options$over)) refuse_usage(command, "it needs --over with a rule and its values, such as face_down=0:3.")
+  over <- lapply(typed_rules(options$over, "over", command), typed_values)
+  found <- do.call(vary_rules, c(list(shell_game(options, arguments, command)), over,
+                                 list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
+                                      threads = option_number(options, "threads"))))
+  format <- result_format(options)
+  lines <- if (format == "text") printed_lines(found, options$out) else {
+    table_lines(as.data.frame(unclass(found)[names(found)], optional = TRUE), format)
+  }
+  if (!is.null(options$report)) report(found, options$report)
+  if (!is.null(options$figure)) {
+    write_figure(ggplot2::autoplot(found, outcome = options$outcome,
+                                   seconds_per_round = option_number(options, "seconds-per-round"),
+                                   within = option_number(options, "within")), options$figure)
+  }
+  emit_or_write(lines, options$out)
+  exit_status[["done"]]
+}
+
+# "0:3", "6,13,26" or "war,split" as the values to try.
+typed_values <- function(text) {
+  if (!is.character(text)) return(if (is.null(text)) list(NULL) else text)
+  if (grepl("^[0-9]+:[0-9]+$", text)) return(option_range(text, "over", "0:3"))
+  lapply(strsplit(text, ",", fixed = TRUE)[[1]], typed_value)
+}

@@ -1,0 +1,73 @@
+#' @export
+report.habanera_counts_game <- function(x, file, title = NULL) write_report(game_page, x, file, title, "How does the game go?")
+
+#' @export
+report.habanera_distribution_game <- report.habanera_counts_game
+
+#' @export
+report.habanera_varied <- function(x, file, title = NULL) write_report(varied_page, x, file, title, "Which rules?")
+
+game_page <- function(x, title) {
+  tags <- htmltools::tags
+  summary <- summarise_game(x, rlang::quo(NULL), NULL)
+  lines <- summary_lines(summary)
+  report_page(
+    title,
+    tags$h1(title),
+    tags$p(class = "question", paste0(sentence(in_words(x$provenance$experiment)), ".")),
+    tags$div(class = "verdict", lapply(lines, tags$p)),
+    report_figure(bare_figure(x), paste(c("Distribution of the outcomes.", lines), collapse = " "),
+                  figure_note(summary)),
+    tags$h2("The numbers"),
+    question_tables(summary),
+    quantile_table(summary),
+    tags$h2("The rules"),
+    rules_table(x$provenance$experiment),
+    tags$h2("Settings"),
+    result_settings(x),
+    question_code_section(x)
+  )
+}
+
+quantile_table <- function(summary) {
+  quantiles <- summary$quantiles
+  if (is.null(quantiles)) return(NULL)
+  interval <- if (summary$simulated) sprintf("%s to %s", format_statistic(quantiles$conf.low),
+                                             format_statistic(quantiles$conf.high))
+  table <- data.frame(outcome = quantiles$column, `share of games` = format_percent(quantiles$p),
+                      `up to` = format_statistic(quantiles$estimate), check.names = FALSE)
+  if (summary$simulated) table[["95%"]] <- interval
+  report_table(table, "Quantiles.")
+}
+
+rules_table <- function(game) {
+  kind <- game_kind(game$game)
+  values <- vapply(unclass(game$rules)[rule_names(kind)], rule_text, "")
+  meaning <- vapply(kind$rules, `[[`, "", "meaning")
+  report_table(data.frame(rule = names(values), value = unname(values), meaning = meaning),
+               sprintf("The rules of %s as played.", kind$title), text = c("value", "meaning"))
+}
+
+varied_page <- function(x, title) {
+  tags <- htmltools::tags
+  game <- attr(x, "game")
+  table <- varied_table(x)
+  table[] <- lapply(table, as.character)
+  code <- sprintf("x <- vary_rules(%s, %s, nsim = %s, seed = %s)", experiment_code(game)$r,
+                  grid_code(attr(x, "grid")), whole_code(trial_count(attr(x, "counts")[[1]])),
+                  whole_code(attr(x, "seed")))
+  report_page(
+    title,
+    tags$h1(title),
+    tags$p(class = "question", paste0(sentence(in_words(game)), ", by other rules on the same deals.")),
+    report_figure(bare_figure(x), "The outcome against the rules.", "Lines: 95% intervals."),
+    tags$h2("The numbers"),
+    report_table(table, "A row for each combination of rules.", text = attr(x, "rules")),
+    tags$h2("Do it again"),
+    report_code("In R", c("library(habanera)", code, "report(x, \"report.html\")"))
+  )
+}
+
+grid_code <- function(grid) {
+  paste(names(grid), "=", vapply(grid, function(values) as_code(unique(values)), ""), collapse = ", ")
+}
