@@ -22,13 +22,14 @@ make_game <- function(kind, given, rules, settings, call) {
 
 new_game <- function(kind, given, settings, call) {
   rules <- checked_rules(kind, given, call)
+  changed <- names(changed_rules(kind, rules))
   piles <- if (!is.null(settings$piles)) given_piles(settings$piles, rules, call)
-  if (!is.null(piles)) refuse_piles(piles, names(given), settings, call)
-  rules <- kind$settled(rules, piles, "seats" %in% names(given), call)
-  ranks <- ranks_of_kinds(rules$deck, rules$rank_by, call)
+  if (!is.null(piles)) refuse_piles(piles, changed, settings, call)
+  rules <- kind$settled(rules, piles, changed, call)
+  deck <- if (is.null(piles)) rules$deck else do.call(c, unname(piles))
+  ranks <- ranks_of_kinds(deck, rules$rank_by, call)
   game <- list(
-    game = kind$name, given = given, rules = rules, settings = settings, piles = piles,
-    deck = if (is.null(piles)) rules$deck else do.call(c, unname(piles)),
+    game = kind$name, given = given, rules = rules, settings = settings, piles = piles, deck = deck,
     shuffle = checked_shuffle(settings$shuffle, piles, call),
     seat_names = checked_seat_names(settings$seat_names, rules$seats, names(piles), call),
     record = checked_record(kind, settings$record, ranks, call)
@@ -44,8 +45,8 @@ checked_shuffle <- function(shuffle, piles, call) {
   check_procedure(shuffle, "shuffle", call)
 }
 
-refuse_piles <- function(piles, given, settings, call) {
-  dealt <- intersect(c("cards_each", "deal_pattern"), given)
+refuse_piles <- function(piles, changed, settings, call) {
+  dealt <- intersect(c("cards_each", "deal_pattern"), changed)
   if (length(dealt)) refuse(sprintf("`piles` are dealt already: no `%s`.", dealt[1]), "rules", call)
   if (!is.null(settings$shuffle)) refuse("`piles` are played as they lie: no `shuffle`.", "rules", call)
 }

@@ -1,11 +1,13 @@
 # The games there are. A game is a kind: a list of `name`, `title`, `constructor`, `rules` (see game-rule.R),
 # `columns` (its outcomes: for each the words of a category, "number", or a function of the game that gives the
 # words), `record` (the columns counted by default) and functions:
-#   contradictions(rules, given, call)   refuses rules that do not go together
-#   settled(rules, piles, call)          the rules once given piles are known
-#   sizes(rules, cards)                  how many cards each seat is dealt
-#   core(rules, ranks)                   the rules as the core takes them
-#   step_words(action, game)             what each number of the core's actions is in words
+#   contradictions(rules, changed, call)   refuses rules that do not go together; `changed` names those that are not as
+#                                          by default
+#   settled(rules, piles, changed, call)   the rules once given piles are known
+#   sizes(rules)                           how many cards each seat is dealt
+#   core(rules, ranks)                     the rules as the core takes them
+# and, for replays, `actions` (the names of the core's actions, from 0) and `step_words` (what each is in a log). The
+# core knows the same games: see with_game() in src/game.cpp.
 
 game_kinds <- function() list(war = war_kind())
 

@@ -48,7 +48,7 @@ checked_rules <- function(kind, given, call) {
     rule$check(value, rule$name, call)
   })
   rules <- rlang::set_names(rules, known)
-  kind$contradictions(rules, names(given), call)
+  kind$contradictions(rules, names(changed_rules(kind, rules)), call)
   rules
 }
 

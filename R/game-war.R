@@ -8,8 +8,8 @@
 #' which it was laid, layer by layer: the cards turned, the first cards laid face down, the second, and so on to the
 #' next cards turned; `collect` orders the cards inside a layer.
 #'
-#' A game in which nothing is left to chance after the deal is watched: when piles and pot lie as they lay before, it
-#' ends as `never_ends`. Each position is compared with that after the last round of 1, 2, 4, 8, ... (Brent 1980, BIT
+#' A game in which nothing is left to chance after the deal is watched: when piles and pot lie as they lay before (cards
+#' of one rank being alike), it ends as `never_ends`. Each position is compared with that after the last round of 1, 2, 4, 8, ... (Brent 1980, BIT
 #' 20, section 2), so a cycle of L rounds entered after m rounds is noticed at round 2^k + L, for the smallest 2^k not
 #' below m and L. A pot that is shuffled, and `at_limit = "most_cards"` (where the limit is a rule of the game), leave
 #' only `max_rounds` to end it.
@@ -119,26 +119,27 @@ war_columns <- function() {
   )
 }
 
-refuse_war_contradictions <- function(rules, given, call) {
+# `changed` names the rules that are not as by default.
+refuse_war_contradictions <- function(rules, changed, call) {
   both <- function(...) refuse(sprintf(...), "rules", call)
   if (rules$scoring == "points" && rules$tie %in% c("split", "discard")) {
     both("`tie = \"%s\"` is about piles; with `scoring = \"points\"` a tie may be war, seat or nothing.", rules$tie)
   }
   if (rules$scoring == "points" && rules$inner_game) both("`inner_game` is about piles: not with `scoring = \"points\"`.")
-  if ("tie_seat" %in% given && rules$tie != "seat") both("`tie_seat` goes with `tie = \"seat\"`, not \"%s\".", rules$tie)
+  if ("tie_seat" %in% changed && rules$tie != "seat") both("`tie_seat` goes with `tie = \"seat\"`, not \"%s\".", rules$tie)
   for (rule in c("face_down", "if_short")) {
-    if (rule %in% given && rules$tie != "war") both("`%s` goes with `tie = \"war\"`, not \"%s\".", rule, rules$tie)
+    if (rule %in% changed && rules$tie != "war") both("`%s` goes with `tie = \"war\"`, not \"%s\".", rule, rules$tie)
   }
-  if ("collect" %in% given && rules$scoring == "points") both("`collect` goes with `scoring = \"capture\"`.")
+  if ("collect" %in% changed && rules$scoring == "points") both("`collect` goes with `scoring = \"capture\"`.")
   if (rules$repetition != "none" && rules$collect == "shuffled" && rules$scoring == "capture") {
     both("`repetition` is about positions that must come again: not with `collect = \"shuffled\"`.")
   }
 }
 
 # The rules once piles are known: their number is the number of seats.
-settled_war <- function(rules, piles, seats_given, call) {
+settled_war <- function(rules, piles, changed, call) {
   if (!is.null(piles)) {
-    if (seats_given && rules$seats != length(piles)) {
+    if ("seats" %in% changed && rules$seats != length(piles)) {
       refuse(sprintf("There are %d piles for %s seats.", length(piles), format_count(rules$seats)), "rules", call)
     }
     if (!length(piles) %in% 2:6) refuse(sprintf("War takes 2 to 6 seats, not %d piles.", length(piles)), "rules", call)

@@ -109,7 +109,7 @@ interval_marks <- function(data) {
 # The values under the bars; where they would run into each other, only every so many.
 shown_labels <- function(data) {
   # Long names need more room.
-  room <- tapply(nchar(data$value), data$column, function(width) 64 / max(4, width))
+  room <- tapply(nchar(data$value), data$column, function(width) 50 / max(4, width))
   step <- ceiling(table(data$column) / room)
   place <- stats::ave(seq_len(nrow(data)), data$column, FUN = seq_along)
   shown <- (place - 1) %% as.integer(step[data$column]) == 0 | grepl("+", data$value, fixed = TRUE)

@@ -15,12 +15,12 @@ class CycleWatch {
  public:
   void begins() { next_kept_ = 1; kept_any_ = false; }
 
-  // Whether the table after this round lies as the kept position.
-  template <class Table>
-  bool notices(std::uint64_t round, const Table& table) {
-    if (kept_any_ && kept_.is(table)) return true;
+  // Whether the table after this round lies as the kept position. `likeness` tells which cards are alike.
+  template <class Table, class Likeness>
+  bool notices(std::uint64_t round, const Table& table, const Likeness& likeness) {
+    if (kept_any_ && kept_.is(table, likeness)) return true;
     if (round == next_kept_) {
-      kept_.keep(table);
+      kept_.keep(table, likeness);
       kept_any_ = true;
       next_kept_ *= 2;
     }
@@ -39,10 +39,10 @@ class Memory {
  public:
   void begins() { seen_.clear(); }
 
-  template <class Table>
-  bool notices(const Table& table) {
+  template <class Table, class Likeness>
+  bool notices(const Table& table, const Likeness& likeness) {
     Position now;
-    now.keep(table);
+    now.keep(table, likeness);
     std::vector<Position>& alike = seen_[now.hash()];
     for (const Position& before : alike)
       if (before == now) return true;

@@ -141,10 +141,10 @@ class War {
 
   bool comes_again(Level& level) const {
     if (rules_.repetition != WarRules::Repetition::none) {
-      if (!level.memory.notices(level.table)) return false;
+      if (!level.memory.notices(level.table, rules_.ranks)) return false;
       return end(level, WarOutcome::repetition, rules_.repetition == WarRules::Repetition::seat_1 ? 0 : no_seat);
     }
-    if (!watched_ || !level.watch.notices(level.outcome.rounds, level.table)) return false;
+    if (!watched_ || !level.watch.notices(level.outcome.rounds, level.table, rules_.ranks)) return false;
     return end(level, WarOutcome::never_ends);
   }
 
@@ -394,7 +394,8 @@ class War {
     std::vector<Card> cards;
     pot.each([&](std::size_t, Card card) { cards.push_back(card); });
     for (std::size_t place = 0; place < cards.size(); ++place) {
-      std::swap(cards[place], cards[place + static_cast<std::size_t>(chance.below(cards.size() - place))]);
+      const std::size_t left = cards.size() - place;
+      if (left > 1) std::swap(cards[place], cards[place + static_cast<std::size_t>(chance.below(left))]);
       take(cards[place]);
     }
   }

@@ -124,31 +124,34 @@ class WarTable {
   std::size_t seats_ = 0, cards_ = 0, room_ = 0;
 };
 
-// How piles and pot lay at some time, for finding that they lie so again.
+// How piles and pot lay at some time, for finding that they lie so again. Cards of one rank are alike: a game goes
+// on from them in the same way.
 class WarPosition {
  public:
-  void keep(const WarTable& table) {
+  using Ranks = std::vector<std::uint32_t>;
+
+  void keep(const WarTable& table, const Ranks& ranks) {
     ends_.resize(table.seats());
     cards_.resize(table.playing_cards());
     std::size_t next = 0;
     for (std::size_t zone = 0; zone <= table.seats(); ++zone) {
-      table.each_card(zone, [&](Card card) { cards_[next++] = card; });
+      table.each_card(zone, [&](Card card) { cards_[next++] = ranks[card]; });
       if (zone < table.seats()) ends_[zone] = next;
     }
   }
 
-  bool is(const WarTable& table) const {
+  bool is(const WarTable& table, const Ranks& ranks) const {
     std::size_t next = 0;
     for (std::size_t seat = 0; seat < table.seats(); ++seat) {
       const RingPile& pile = table.piles[seat];
       if (next + pile.size() != ends_[seat]) return false;
       for (std::size_t i = 0; i < pile.size(); ++i)
-        if (pile.at(i) != cards_[next + i]) return false;
+        if (ranks[pile.at(i)] != cards_[next + i]) return false;
       next += pile.size();
     }
     if (table.playing_cards() != cards_.size()) return false;
     bool same = true;
-    table.pot.each([&](std::size_t, Card card) { same = card == cards_[next++] && same; });
+    table.pot.each([&](std::size_t, Card card) { same = ranks[card] == cards_[next++] && same; });
     return same;
   }
 
@@ -157,13 +160,13 @@ class WarPosition {
   std::uint64_t hash() const {
     std::uint64_t all = 0;
     for (const std::size_t end : ends_) all = mix64(all + end + golden_step);
-    for (const Card card : cards_) all = mix64(all + card + golden_step);
+    for (const std::uint32_t rank : cards_) all = mix64(all + rank + golden_step);
     return all;
   }
 
  private:
   std::vector<std::size_t> ends_;  // where each pile ends among the cards
-  std::vector<Card> cards_;
+  std::vector<std::uint32_t> cards_;  // their ranks
 };
 
 }  // namespace habanera
