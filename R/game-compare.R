@@ -75,7 +75,7 @@ run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) 
   one <- experiment$x
   tally <- core_count_pairs(one$spec, experiment$y$spec, unname(is_category(one, experiment$record)), seed, first, count,
                             threads)
-  counted_rows(tally, c("column", "part", "one", "two"), experiment)
+  counted_rows(tally, c("column", "part", "one", "two"))
 }
 
 #' @export
@@ -87,7 +87,7 @@ counted_outcomes.habanera_game_pair <- function(experiment, tally) {
                          x = pair_words(rows$one, column, category, experiment$x),
                          y = pair_words(rows$two, column, category, experiment$y),
                          value = ifelse(category, NA, rows$one))
-  list(outcomes = outcomes, n = tally$n, example_trial = tally$example_trial, pairs = NULL)
+  in_text_order(outcomes, tally)
 }
 
 pair_words <- function(values, column, category, game) {

@@ -13,8 +13,8 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   if (deals > most) refuse_deals(deals, most, call)
   began <- now()
   walked <- tryCatch(core_walk_game(x$spec, most), `std::length_error` = function(cnd) refuse_deals(NULL, most, call))
-  rows <- as.data.frame(rlang::set_names(walked$rows, x$record), optional = TRUE)
-  new_distribution(result_kind(x), game_outcomes(x, rows), walked$probability,
+  rows <- gathered_rows(game_outcomes(x, recorded_rows(walked$rows, x$record)))
+  new_distribution(result_kind(x), rows$outcomes, rows$sum(walked$probability),
                    new_provenance(x, 1, seconds = now() - began, source = "exact"))
 }
 

@@ -105,7 +105,9 @@ game_spec <- function(kind, game, ranks) {
   rules <- kind$core(game$rules, ranks)
   rules$dealing <- list(sizes = as.double(unname(sizes)),
                         alternate = is.null(game$piles) && game$rules$deal_pattern == "alternate")
-  draw <- draw_spec(game$deck, sum(sizes), FALSE, FALSE, game$shuffle)
+  # An R function shuffles before the core deals.
+  shuffle <- if (has_function(game$shuffle)) shuffle_none() else game$shuffle
+  draw <- draw_spec(game$deck, sum(sizes), FALSE, FALSE, shuffle)
   list(game = kind$name, draw = draw, rules = rules, record = game$record)
 }
 

@@ -76,7 +76,7 @@ run_lap.habanera_holding <- function(experiment, seed, first, count, threads) {
   spec <- experiment$game$spec
   holding <- list(classes = experiment$classes, size = length(experiment$values), seat = experiment$seat,
                   dealing = spec$rules$dealing)
-  counted_rows(core_count_holdings(spec, holding, seed, first, count, threads), c("value", "held", "outcome"), experiment)
+  counted_rows(core_count_holdings(spec, holding, seed, first, count, threads), c("value", "held", "outcome"))
 }
 
 #' @export
@@ -84,7 +84,7 @@ counted_outcomes.habanera_holding <- function(experiment, tally) {
   outcomes <- tally$rows
   outcomes$value <- experiment$values[outcomes$value + 1]
   if (experiment$outcome == "win") outcomes$outcome <- as.double(outcomes$outcome == experiment$seat)
-  list(outcomes = outcomes, n = tally$n, example_trial = tally$example_trial, pairs = NULL)
+  in_text_order(outcomes, tally)
 }
 
 # Least squares of the outcome against the number held, from joint counts.

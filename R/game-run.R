@@ -9,17 +9,19 @@ entries_per_trial.habanera_game <- function(experiment) 1
 #' @export
 run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
   if (has_function(experiment$shuffle)) {
-    played <- play_trials(experiment, seed, first - 1 + seq_len(count))
-    return(tally_of_rows(played[-1], first - 1 + seq_len(count)))
+    trials <- first - 1 + seq_len(count)
+    return(tally_of_rows(recorded_rows(play_shuffled_in_r(experiment, seed, trials), experiment$record), trials))
   }
-  counted_rows(core_count_game(experiment$spec, seed, first, count, threads), experiment$record, experiment)
+  counted_rows(core_count_game(experiment$spec, seed, first, count, threads), experiment$record)
 }
 
-# A tally of the core with its rows as a data frame; more than can be counted are refused.
-counted_rows <- function(tally, names, experiment) {
-  tally$rows <- as.data.frame(rlang::set_names(tally$rows, names), optional = TRUE)
+# A tally of the core with its rows as a data frame.
+counted_rows <- function(tally, names) {
+  tally$rows <- recorded_rows(tally$rows, names)
   tally
 }
+
+recorded_rows <- function(columns, names) as.data.frame(rlang::set_names(columns, names), optional = TRUE)
 
 # Trials played one by one, their like rows put together.
 tally_of_rows <- function(rows, trials) {
@@ -29,7 +31,13 @@ tally_of_rows <- function(rows, trials) {
 
 #' @export
 counted_outcomes.habanera_game <- function(experiment, tally) {
-  list(outcomes = game_outcomes(experiment, tally$rows), n = tally$n, example_trial = tally$example_trial, pairs = NULL)
+  in_text_order(game_outcomes(experiment, tally$rows), tally)
+}
+
+# Rows in the order of their words, as counts that are joined have them.
+in_text_order <- function(outcomes, tally) {
+  rows <- gathered_rows(outcomes)
+  list(outcomes = rows$outcomes, n = rows$sum(tally$n), example_trial = rows$least(tally$example_trial), pairs = NULL)
 }
 
 # Whole numbers of the core as text and numbers.
@@ -69,7 +77,7 @@ play_trials.habanera_game <- function(experiment, seed, trials) {
     core_trial_game(experiment$spec, seed, trials)
   }
   cbind(data.frame(trial = trials),
-        game_outcomes(experiment, as.data.frame(rlang::set_names(rows, experiment$record), optional = TRUE)))
+        game_outcomes(experiment, recorded_rows(rows, experiment$record)))
 }
 
 play_shuffled_in_r <- function(game, seed, trials) {
