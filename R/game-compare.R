@@ -160,7 +160,9 @@ first_answer.habanera_counts_pairs <- function(x) {
 
 signed <- function(value, is_chance) {
   is_chance <- rep_len(is_chance, length(value))
-  text <- ifelse(is_chance, paste(format_number(100 * abs(value)), "points"), format_number(abs(value)))
+  size <- abs(value)
+  text <- ifelse(is_chance, paste(format_number(100 * size), "points"),
+                 ifelse(size >= 1000, format_count(round(size)), format_number(size)))
   ifelse(is.na(value), "", ifelse(value == 0, "none", paste0(ifelse(value < 0, "-", "+"), text)))
 }
 

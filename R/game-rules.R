@@ -76,7 +76,14 @@ rules_from_file <- function(file, kind, call) {
   }
   found$game <- NULL
   if (is.list(found$deck)) found$deck <- deck_from_plain(found$deck)
+  if (is.character(found$deck)) found$deck <- beside_file(found$deck, file)
   found
+}
+
+# A deck's file that lies beside the rules is meant from there.
+beside_file <- function(name, file) {
+  beside <- file.path(dirname(file), name)
+  if (!file.exists(name) && length(name) == 1 && file.exists(beside)) beside else name
 }
 
 #' @export

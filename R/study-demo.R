@@ -9,8 +9,9 @@
 #' numbered from 0 in the order of the orchard deck); `tablet-draw.awk`, a small program that draws as
 #' the tablet does; `volunteer-shuffles.csv`, 600 shuffles of the orchard deck by volunteers, logged card by
 #' card, with a habit in them; small programs that shuffle, `shuffle-right.py` and `shuffle-right.pl` rightly,
-#' `shuffle-wrong.py` and `tablet-shuffle.pl` (as the tablet does) wrongly; and a file with a fault of each
-#' kind, `dirty-*`.
+#' `shuffle-wrong.py` and `tablet-shuffle.pl` (as the tablet does) wrongly; `quick-game.yaml`, the rules of the
+#' children's quick game as it is played, and `stuck-game.txt`, the piles of such a game that would not end; and a file
+#' with a fault of each kind, `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.
 #' @return The path of the file, or the names of all.
@@ -32,7 +33,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   # The data lie beside the page, so that the commands on it work there as they stand.
   file.copy(vapply(demo_data, demo_file, ""), folder, overwrite = TRUE)
   answers <- list(tablet_question(folder, threads), volunteers_question(folder), routine_question(folder, threads),
-                  stall_question(folder, threads), windfall_question(folder))
+                  stall_question(folder, threads), windfall_question(folder), quick_game_question(folder, threads))
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
   c("Lantern Hall, card night:",
@@ -51,7 +52,7 @@ make_folder <- function(folder, call) {
 
 demo_seed <- 44
 demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py",
-               "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl")
+               "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

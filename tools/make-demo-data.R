@@ -39,3 +39,15 @@ set.seed(31)
 logged <- as.data.frame(t(replicate(600, volunteer_shuffle())))
 names(logged) <- sprintf("place_%d", 1:44)
 write.csv(logged, "inst/lantern-hall/volunteer-shuffles.csv", row.names = FALSE, quote = FALSE)
+
+# The children's quick game as it is played, and a game of it that somebody photographed when it would not end.
+writeLines(c(
+  "# The children's quick game, as it is played. The pot is gathered from the left: left's card goes under first.",
+  "game: war", "deck: orchard.csv", "rank_by: rank", "collect: seat_order", "face_down: 1"
+), "inst/lantern-hall/quick-game.yaml")
+quick <- habanera::game_war(rules = "inst/lantern-hall/quick-game.yaml", seat_names = c("left", "right"))
+stuck <- habanera::piles_at(habanera::replay(quick, seed = 44, trial = 2), round = 300)
+heap <- function(name) c(paste0(name, ":"), strwrap(paste(as.character(stuck[[name]]), collapse = " "), 60))
+writeLines(c("# A game that would not end, the top cards first.", heap("left"), "", heap("right")),
+           "inst/lantern-hall/stuck-game.txt")
+writeLines(c("left:", "1F 2F 3F", "", "right:", "4F 12G"), "inst/lantern-hall/dirty-piles.txt")

@@ -1,0 +1,37 @@
+# The children's quick game never stops. Why, and which rules end it within a quarter of an hour?
+
+seconds_in_round <- 6
+quick_game_minutes <- 15
+
+quick_game_question <- function(folder, threads) {
+  as_played <- game_war(rules = file.path(folder, "quick-game.yaml"), seat_names = c("left", "right"))
+  counts <- simulate(as_played, nsim = 2e4, seed = demo_seed, threads = threads)
+  varied <- vary_rules(change_rules(as_played, collect = "winner_first"), cards_each = c(6, 11, 16, 22),
+                       face_down = 0:3, nsim = 5000, seed = demo_seed, threads = threads)
+  report(counts, file.path(folder, "quick-game.html"), "The children's quick game, as it is played")
+  write_demo_figure(replay(counts, where = ended == "never_ends"), file.path(folder, "stuck-game.svg"))
+  figure <- bare_figure(varied, seconds_per_round = seconds_in_round, within = quick_game_minutes)
+  sentence <- quick_game_sentence(counts, varied)
+  list(
+    title = "The children's quick game never stops. Why, and which rules end it in time?",
+    sentence = sentence, surprise = TRUE, figure = figure,
+    alt = paste("Minutes within which nine games in ten end, against the cards dealt to each.", sentence),
+    caption = sprintf(paste("Minutes within which nine games in ten end, the winner's card going under first, at %d",
+                            "seconds a round."), seconds_in_round),
+    reports = c("The game as it is played" = "quick-game.html"),
+    command = paste("habanera replay war --rules quick-game.yaml --seed", demo_seed,
+                    "--where 'ended == \"never_ends\"' --steps 30")
+  )
+}
+
+quick_game_sentence <- function(counts, varied) {
+  stuck <- tidy(counts)
+  stuck <- stuck$estimate[stuck$term == "ended=never_ends"]
+  long <- varied[varied$term == "rounds_p90", , drop = FALSE]
+  minutes <- long$estimate * seconds_in_round / 60
+  best <- which(minutes == max(minutes[minutes <= quick_game_minutes]))[1]
+  sprintf(paste("Gathered from the left, the pot comes back in the same order, and %s of games never end. With the winner's",
+                "card first they do: with %s cards each and %s face down, nine in ten end within %s minutes."),
+          format_percent(stuck), format_count(long$cards_each[best]), format_count(long$face_down[best]),
+          format_number(minutes[best]))
+}
