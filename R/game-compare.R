@@ -150,7 +150,8 @@ first_answer.habanera_counts_pairs <- function(x) {
   table <- data.frame(
     outcome = estimates$term, x = shown(estimates$x, chance), y = shown(estimates$y, chance),
     difference = signed(estimates$estimate, chance),
-    `95%` = paste(signed(estimates$conf.low, chance), "to", signed(estimates$conf.high, chance)),
+    `95%` = ifelse(estimates$std.error == 0, "", paste(signed(estimates$conf.low, chance), "to",
+                                                       signed(estimates$conf.high, chance))),
     saving = ifelse(is.na(estimates$saving), "", format_number(estimates$saving, 2)), check.names = FALSE
   )
   c(aligned_lines(table),

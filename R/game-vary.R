@@ -84,6 +84,7 @@ print.habanera_varied <- function(x, rows = 30, ...) {
 varied_table <- function(x) {
   grid <- attr(x, "grid")
   terms <- unique(x$term)
+  terms <- terms[order(match(sub("(=.*|_p[0-9]+)$", "", terms), attr(x, "game")$record), terms)]
   cells <- lapply(terms, function(term) {
     rows <- vapply(attr(x, "counts"), function(counts) {
       found <- tidy(counts)

@@ -42,7 +42,7 @@ game_figure <- function(x, column, call) {
       title = "How the game goes", subtitle = wrapped(paste(summary$notes, collapse = " ")),
       caption = wrapped(sprintf("%s; %s.%s", sentence(in_words(x$provenance$experiment)), run,
                                 if (summary$simulated) " Lines: 95% intervals." else ""))
-    ) + figure_theme()
+    ) + figure_theme() + ggplot2::theme(panel.grid.major.x = ggplot2::element_blank())
 }
 
 #' @rdname autoplot.games
@@ -122,19 +122,22 @@ varied_scales <- function(data, rules, seconds_per_round, is_chance) {
 }
 
 varied_words <- function(x, rules, outcome, seconds_per_round) {
-  unit <- if (!is.null(seconds_per_round)) sprintf(", in minutes at %s seconds a round", format_count(seconds_per_round))
+  in_minutes <- !is.null(seconds_per_round)
   ggplot2::labs(
-    x = rules[1], y = paste0(outcome, unit),
-    title = sprintf("%s by %s", sentence(outcome_title(outcome)), join_words(rules)),
+    x = rules[1], y = if (in_minutes) sprintf("minutes, at %s seconds a round", format_count(seconds_per_round)) else outcome,
+    title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes)), join_words(rules)),
     caption = wrapped(sprintf("%s; %s each, on the same deals, seed %s. Lines: 95%% intervals.",
                               sentence(in_words(attr(x, "game"))),
                               count_of(trial_count(attr(x, "counts")[[1]]), "game"), whole_code(attr(x, "seed"))))
   )
 }
 
-outcome_title <- function(outcome) {
-  if (!grepl("_p[0-9.]+$", outcome)) return(outcome)
-  sprintf("%s within which %s%% of games end", sub("_p[0-9.]+$", "", outcome), sub("^.*_p", "", outcome))
+outcome_title <- function(outcome, in_minutes) {
+  name <- if (in_minutes) "minutes" else sub("_p[0-9.]+$", "", outcome)
+  if (!grepl("_p[0-9.]+$", outcome)) return(if (in_minutes) "mean length in minutes" else outcome)
+  share <- sub("^.*_p", "", outcome)
+  if (in_minutes || name == "rounds") return(sprintf("%s within which %s%% of games end", name, share))
+  sprintf("%s: %s%% of games have at most so many", name, share)
 }
 
 # The estimates drawn, a row per combination of rules.

@@ -112,7 +112,11 @@ shown_labels <- function(data) {
   room <- tapply(nchar(data$value), data$column, function(width) 50 / max(4, width))
   step <- ceiling(table(data$column) / room)
   place <- stats::ave(seq_len(nrow(data)), data$column, FUN = seq_along)
-  shown <- (place - 1) %% as.integer(step[data$column]) == 0 | grepl("+", data$value, fixed = TRUE)
+  step <- as.integer(step[data$column])
+  # The last bar of a number cut off is always named; those close before it are not.
+  is_open <- endsWith(data$value, "+")
+  last <- stats::ave(place * is_open, data$column, FUN = max)
+  shown <- is_open | ((place - 1) %% step == 0 & (last == 0 | place <= last - step))
   rlang::set_names(ifelse(shown, data$value, ""), as.character(data$label))
 }
 

@@ -6,6 +6,7 @@
 // Jobs: positions52, positions312, positions2000 (shuffle and count card by position),
 //       draw5 (five of 52, count the cards), riffle52, naive52 (shuffle so, and count),
 //       question5 (five of 52, count two conditions on them),
+//       war52 (whole games of War with 52 cards, three face down; count the rounds),
 //       battery52 (shuffle, and keep all the counts that an audit keeps).
 #include <chrono>
 #include <cstdint>
@@ -279,6 +280,74 @@ double battery52(std::uint64_t trials) {
   return static_cast<double>(c.products) + c.position[0] + static_cast<double>(c.broken) + c.start[0] + c.right[0];
 }
 
+// Games of War: the higher card takes both, the winner's first; in a tie three go face down, or all but the last, and
+// the next decides; a seat that has none left then has lost. Games of more than 5,000 rounds are broken off.
+struct WarPile {
+  std::uint8_t cards[64];
+  unsigned head = 0, end = 0;
+  unsigned size() const { return end - head; }
+  std::uint8_t take() { return cards[head++ & 63]; }
+  void put_under(std::uint8_t card) { cards[end++ & 63] = card; }
+};
+
+inline int war_rounds(WarPile& a, WarPile& b) {
+  int rounds = 0;
+  while (a.size() && b.size() && rounds < 5000) {
+    ++rounds;
+    std::uint8_t x = a.take(), y = b.take();
+    if (x > y) {
+      a.put_under(x), a.put_under(y);
+    } else if (y > x) {
+      b.put_under(y), b.put_under(x);
+    } else {
+      // What each laid, its face-up cards in the same layers as the other's.
+      std::uint8_t of_a[64], of_b[64];
+      bool has_a[64] = {}, has_b[64] = {};
+      int layer = 0;
+      of_a[0] = x, of_b[0] = y, has_a[0] = has_b[0] = true;
+      while (x == y) {
+        if (!a.size() || !b.size()) return rounds;
+        const unsigned down_a = a.size() > 3 ? 3 : a.size() - 1, down_b = b.size() > 3 ? 3 : b.size() - 1;
+        const unsigned down = down_a > down_b ? down_a : down_b;
+        for (unsigned i = 1; i <= down_a; ++i) of_a[layer + static_cast<int>(i)] = a.take(), has_a[layer + static_cast<int>(i)] = true;
+        for (unsigned i = 1; i <= down_b; ++i) of_b[layer + static_cast<int>(i)] = b.take(), has_b[layer + static_cast<int>(i)] = true;
+        layer += static_cast<int>(down) + 1;
+        x = of_a[layer] = a.take(), y = of_b[layer] = b.take();
+        has_a[layer] = has_b[layer] = true;
+      }
+      for (int i = 0; i <= layer; ++i) {
+        if (x > y) {
+          if (has_a[i]) a.put_under(of_a[i]);
+          if (has_b[i]) a.put_under(of_b[i]);
+        } else {
+          if (has_b[i]) b.put_under(of_b[i]);
+          if (has_a[i]) b.put_under(of_a[i]);
+        }
+      }
+    }
+  }
+  return rounds;
+}
+
+double war52(std::uint64_t trials) {
+  std::vector<std::uint32_t> counts(5001);
+  std::vector<std::uint32_t> unused(52 * 52);
+  std::uint64_t state = 1;
+  const auto next = [&state] { return mix(state += 0x9e3779b97f4a7c15ULL); };
+  for (std::uint64_t trial = 0; trial < trials; ++trial) {
+    std::uint16_t deck[52];
+    for (int i = 0; i < 52; ++i) deck[i] = static_cast<std::uint16_t>(i);
+    settle_all<52, 52, 0>(deck, unused.data(), next);
+    WarPile a, b;
+    for (int i = 0; i < 52; i += 2) {
+      a.put_under(static_cast<std::uint8_t>(deck[i] % 13));
+      b.put_under(static_cast<std::uint8_t>(deck[i + 1] % 13));
+    }
+    ++counts[static_cast<std::size_t>(war_rounds(a, b))];
+  }
+  return counts[100];
+}
+
 using Job = double (*)(std::uint64_t);
 
 Job find_job(const std::string& name) {
@@ -287,6 +356,7 @@ Job find_job(const std::string& name) {
   if (name == "positions2000") return positions_large<2000, 50>;
   if (name == "draw5") return draw5;
   if (name == "question5") return question5;
+  if (name == "war52") return war52;
   if (name == "riffle52") return riffle52;
   if (name == "naive52") return naive52;
   if (name == "battery52") return battery52;

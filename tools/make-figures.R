@@ -3,7 +3,6 @@ library(habanera)
 folders <- commandArgs(TRUE)
 orchard <- deck_from(file.path(folders[1], "orchard.csv"))
 tablet <- draws_recorded(file.path(folders[1], "tablet-draws.txt"), orchard, numbering = list(first = 0))
-placed <- simulate(positions(orchard), nsim = 1e5, seed = 1)
 volunteers <- audit(shuffle_recorded(file.path(folders[1], "volunteer-shuffles.csv"), deck = orchard))
 mixed <- mixing(list("riffle", "overhand x2", "wash, riffle"), times = 0:9, deck = orchard, nsim = 5e4, seed = 44)
 stall <- draws(orchard, 3, alike = largest_group(suit), worth = total(points), high = count(rank >= 9) >= 1)
@@ -12,13 +11,18 @@ game <- draws(windfall, 7, grounds = count(kind == "ground"),
               smooth = every_turn(grounds >= min(turn, 4)) & grounds <= 5) |>
   redraw_if(grounds < 2 | grounds > 4) |>
   draw_more(times = 5)
+quick <- game_war(rules = file.path(folders[1], "quick-game.yaml"), seat_names = c("left", "right"))
+played <- simulate(quick, nsim = 2e4, seed = 44)
+varied <- vary_rules(change_rules(quick, collect = "winner_first"), cards_each = c(6, 11, 16, 22), face_down = 0:3,
+                     nsim = 5000, seed = 44)
 figures <- list(
   "figure-audit" = autoplot(volunteers), "figure-mixing" = autoplot(mixed, by = "seconds"),
-  "figure-tablet" = autoplot(tablet), "figure-positions" = autoplot(placed),
+  "figure-tablet" = autoplot(tablet),
   "figure-arrangements" = autoplot(exact(shuffle_naive_swap(), deck_numbered(4))),
+  "figure-stuck-game" = autoplot(replay(played, where = ended == "never_ends")),
+  "figure-rules" = autoplot(varied, seconds_per_round = 6, within = 15),
   "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 8)),
   "figure-question" = autoplot(simulate(stall, nsim = 2e4, seed = 1)),
-  "figure-turns" = autoplot(simulate(game, nsim = 5000, seed = 1)),
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
   "figure-copies" = autoplot(copies_curve(game, "orchard gate", 10:18, instead_of = "quince"), column = "smooth")
 )
