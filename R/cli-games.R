@@ -8,7 +8,8 @@ games_command <- function() {
       if (length(arguments) > 1) refuse_arguments(games_command(), arguments[-1])
       listed <- games(if (length(arguments)) arguments)
       format <- result_format(options)
-      emit_or_write(if (format == "text") printed_lines(listed, options$out) else table_lines(listed, format), options$out)
+      lines <- if (format == "text") printed_lines(listed, options$out) else table_lines(listed, format)
+      emit_or_write(lines, options$out)
       exit_status[["done"]]
     }
   )
@@ -68,7 +69,8 @@ typed_rules <- function(text, name, command) {
   parts <- trimws(strsplit(text, ",[[:space:]]*(?=[a-z_]+=)", perl = TRUE)[[1]])
   bad <- parts[!grepl("^[a-z_]+=.", parts)]
   if (length(bad)) {
-    refuse_usage(command, sprintf("--%s takes a rule and its value, such as face_down=1, not %s.", name, quoted(bad[1])))
+    refuse_usage(command, sprintf("--%s takes a rule and its value, such as face_down=1, not %s.", name,
+                                  quoted(bad[1])))
   }
   rlang::set_names(lapply(sub("^[^=]*=", "", parts), typed_value), sub("=.*$", "", parts))
 }
@@ -82,35 +84,13 @@ typed_value <- function(text) {
   text
 }
 
-# A result of a game: its conditions may name quantiles.
-is_game_result <- function(x) inherits(x, c("habanera_counts_game", "habanera_distribution_game"))
-
 # What --expect may name: "rounds", "rounds_p90", "winner_1", "ended_never_ends".
 game_term_names <- function(game) {
-  columns <- game_kind(game$game)$columns[game$record]
+  columns <- game$kind$columns[game$record]
   unlist(Map(function(column, name) {
     words <- category_words(column, game)
     if (is.null(words)) c(name, sprintf("%s_p%d", name, 1:99)) else paste(name, plain_name(words), sep = "_")
   }, columns, game$record), use.names = FALSE)
-}
-
-plain_name <- function(words) gsub("[^A-Za-z0-9]+", "_", words)
-
-# The estimates of some of these names.
-game_terms <- function(x, names) {
-  estimates <- tidy(x)
-  estimates$term <- sub("=", "_", estimates$term, fixed = TRUE)
-  estimates$term <- ifelse(grepl("_", estimates$term), plain_name(estimates$term), estimates$term)
-  value <- vapply(names, function(name) {
-    found <- estimates$estimate[match(name, estimates$term)]
-    if (!is.na(found)) return(found)
-    column <- sub("_p[0-9]+$", "", name)
-    if (column == name || !is.numeric(x$outcomes[[column]])) return(0)
-    weight <- if (is.null(x$n)) x$probability else x$n
-    column_quantiles(x$outcomes[[column]], weight, as.numeric(sub("^.*_p", "", name)) / 100,
-                     inherits(x, "habanera_counts"))$estimate
-  }, 0)
-  data.frame(term = names, estimate = unname(value))
 }
 
 vary_command <- function() {

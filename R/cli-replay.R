@@ -30,8 +30,8 @@ run_replay <- function(options, arguments) {
   }
   trace <- shell_trace(game, options, command)
   from <- check_whole(option_number(options, "from"), 1, nrow(trace), "--from", NULL)
-  steps <- if (is.null(options$steps)) nrow(trace) else check_whole(option_number(options, "steps"), 1, name = "--steps",
-                                                                    call = NULL)
+  steps <- option_number(options, "steps")
+  steps <- if (is.null(steps)) nrow(trace) else check_whole(steps, 1, name = "--steps", call = NULL)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(trace), options$figure)
   if (options$pause) return(show_slowly(trace, from, steps))
   lines <- if (format == "text") printed_lines(trace, options$out, from = from, most = steps) else {

@@ -73,8 +73,8 @@ experiment_code.habanera_game_pair <- function(experiment) {
 #' @export
 run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) {
   one <- experiment$x
-  tally <- core_count_pairs(one$spec, experiment$y$spec, unname(is_category(one, experiment$record)), seed, first, count,
-                            threads)
+  category <- unname(is_category(one, experiment$record))
+  tally <- core_count_pairs(one$spec, experiment$y$spec, category, seed, first, count, threads)
   counted_rows(tally, c("column", "part", "one", "two"))
 }
 
@@ -94,7 +94,7 @@ pair_words <- function(values, column, category, game) {
   text <- rep(NA_character_, length(values))
   for (name in unique(column[category])) {
     of <- column == name
-    text[of] <- category_words(game_kind(game$game)$columns[[name]], game)[values[of] + 1]
+    text[of] <- category_words(game$kind$columns[[name]], game)[values[of] + 1]
   }
   text
 }

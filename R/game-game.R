@@ -1,6 +1,6 @@
-# A game as an experiment: its kind by name, its rules (all of them, and `given`: those given by hand), its settings
-# (how it is shuffled or from which piles it starts, names of seats, what is recorded), and `spec`, the same as the
-# core takes it.
+# A game as an experiment: its kind (see game-list.R) and its name, its rules (all of them, and `given`: those given by
+# hand), its settings (how it is shuffled or from which piles it starts, names of seats, what is recorded), and `spec`,
+# the same as the core takes it.
 
 game_settings <- function(shuffle, piles, seat_names, record) {
   list(shuffle = shuffle, piles = piles, seat_names = seat_names, record = record)
@@ -29,7 +29,7 @@ new_game <- function(kind, given, settings, call) {
   deck <- if (is.null(piles)) rules$deck else do.call(c, unname(piles))
   ranks <- ranks_of_kinds(deck, rules$rank_by, call)
   game <- list(
-    game = kind$name, given = given, rules = rules, settings = settings, piles = piles, deck = deck,
+    game = kind$name, kind = kind, given = given, rules = rules, settings = settings, piles = piles, deck = deck,
     shuffle = checked_shuffle(settings$shuffle, piles, call),
     seat_names = checked_seat_names(settings$seat_names, rules$seats, names(piles), call),
     record = checked_record(kind, settings$record, ranks, call)
@@ -117,10 +117,13 @@ check_game <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env(
 }
 
 #' @export
-in_words.habanera_game <- function(experiment) {
-  kind <- game_kind(experiment$game)
+in_words.habanera_game <- function(experiment) game_in_words(experiment)
+
+# `but` names rules of which nothing is said.
+game_in_words <- function(experiment, but = character()) {
+  kind <- experiment$kind
   changed <- changed_rules(kind, experiment$rules)
-  changed$deck <- NULL
+  changed <- changed[setdiff(names(changed), c("deck", but))]
   start <- if (is.null(experiment$piles)) sprintf("on %s, %s", deck_in_words(experiment$deck),
                                                   procedure_in_words(experiment$shuffle)) else {
     sprintf("from given piles of %s", join_words(format_count(lengths(experiment$piles))))

@@ -39,7 +39,7 @@ new_holding <- function(game, attribute, outcome, seat, call) {
   if (has_function(game$shuffle)) refuse("card_impact() cannot shuffle by an R function.", call = call)
   data <- catalogue_of(game$deck)$data[kinds_of(game$deck)$codes, , drop = FALSE]
   check_choice(attribute, names(data), "attribute", call)
-  numbers <- names(game_kind(game$game)$columns)
+  numbers <- names(game$kind$columns)
   numbers <- numbers[!is_category(game, numbers)]
   check_choice(outcome, c("win", numbers), "outcome", call)
   labels <- ifelse(is.na(data[[attribute]]), "none", as.character(data[[attribute]]))

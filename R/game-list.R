@@ -48,3 +48,28 @@ rule_lines <- function(row, width) {
   lines <- strwrap(words, max(60, getOption("width")) - width - 4)
   paste0(c(paste0("  ", formatC(row$rule, width = -width), "  "), rep(indent, length(lines) - 1)), lines)
 }
+
+#' @export
+print.habanera_rules <- function(x, ...) {
+  kind <- game_kind(attr(x, "kind"))
+  cat(sprintf("<rules> %s\n", kind$title))
+  shown <- vapply(unclass(x)[rule_names(kind)], rule_text, "")
+  default <- vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), "")
+  lines <- aligned_lines(data.frame(rule = names(shown), value = unname(shown),
+                                    default = ifelse(shown == default, "", default)))
+  writeLines(paste0("  ", lines))
+  invisible(x)
+}
+
+#' @export
+from_plain.game <- function(plain) {
+  piles <- if (length(plain$piles)) plain$piles
+  given <- c(list(deck = deck_from_plain(plain$deck)), plain$rules)
+  if (isTRUE(plain$has_function)) {
+    refuse("A game shuffled by an R function cannot be read from a file.", "file", call = NULL)
+  }
+  shuffle <- if (is.null(piles)) procedure_from_plain(plain$shuffle)
+  settings <- game_settings(shuffle, piles, if (isTRUE(plain$named)) as.character(plain$seat_names),
+                            as.character(plain$record))
+  new_game(game_kind(plain$game), given, settings, NULL)
+}

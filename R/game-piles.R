@@ -24,8 +24,8 @@ refuse_pot <- function(piles, call) {
   if (!length(attr(piles, "pot"))) return(invisible())
   refuse(sprintf(paste("At step %s %s in the pot; go on from the beginning of a round, as in",
                        "piles_at(trace, round = %s)."), format_count(attr(piles, "step")),
-                 if (length(attr(piles, "pot")) == 1) "a card lies" else "cards lie", format_count(attr(piles, "round"))),
-         "rules", call)
+                 if (length(attr(piles, "pot")) == 1) "a card lies" else "cards lie",
+                 format_count(attr(piles, "round"))), "rules", call)
 }
 
 refuse_foreign_cards <- function(piles, deck, source, call) {
@@ -47,7 +47,8 @@ times_in_words <- function(n) if (n == 1) "once" else if (n == 0) "not at all" e
 piles_from_file <- function(file, deck, call) {
   lines <- read_text_lines(file, call)
   read <- switch(file_kind(file), csv = piles_from_csv, yaml = , yml = piles_from_yaml, piles_from_blocks)
-  entries <- refuse_if_fails(read(lines, file, call), sprintf("Cannot read %s as piles.", file_name(file)), "file", call)
+  entries <- refuse_if_fails(read(lines, file, call), sprintf("Cannot read %s as piles.", file_name(file)), "file",
+                             call)
   codes <- find_codes(entries$card, catalogue_of(deck))
   unknown <- which(is.na(codes))
   if (length(unknown)) {

@@ -68,7 +68,7 @@ new_game_trace <- function(game, played, deck, seed, trial) {
   steps <- played$steps
   seats <- game$rules$seats
   kinds <- kinds_of(game$deck)
-  kind <- game_kind(game$game)
+  kind <- game$kind
   trace <- data.frame(
     step = as.double(seq_along(steps$round)), round = steps$round, depth = steps$depth,
     seat = c(NA, game$seat_names)[steps$seat + 1], action = c("deal", kind$actions)[steps$action + 2],
@@ -83,7 +83,7 @@ new_game_trace <- function(game, played, deck, seed, trial) {
 
 # All outcome columns of one game, recorded or not.
 whole_outcome <- function(game, values) {
-  known <- names(game_kind(game$game)$columns)
+  known <- names(game$kind$columns)
   game_outcomes(game, as.data.frame(as.list(values[known]), optional = TRUE))
 }
 
@@ -167,7 +167,7 @@ seat_headings <- function(names) ifelse(grepl("^[0-9]+$", names), paste("seat", 
 padded <- function(text) paste0(text, strrep(" ", max(cli::ansi_nchar(text)) - cli::ansi_nchar(text)))
 
 step_texts <- function(steps, game) {
-  words <- game_kind(game$game)$step_words[steps$action]
+  words <- game$kind$step_words[steps$action]
   who <- ifelse(is.na(steps$seat), "", paste0(seat_headings(as.character(steps$seat)), " "))
   cards <- vapply(strsplit(steps$cards, " ", fixed = TRUE), shown_cards, "", like = game$deck)
   colon <- ifelse(steps$action == "takes", ": ", " ")

@@ -32,7 +32,7 @@ change_rules <- function(game, ...) {
 
 # Rules given by hand stay, so that a contradiction can be told from a default that gives way.
 change_game <- function(game, changes, call) {
-  kind <- game_kind(game$game)
+  kind <- game$kind
   refuse_unknown_rules(kind, changes, call)
   given <- game$given
   for (name in names(changes)) given[name] <- list(changes[[name]])
@@ -58,42 +58,4 @@ plain_rules <- function(rules) {
     name <- deck_shell_name(value)
     if (is.null(name)) plain_deck(value) else name
   })
-}
-
-# Rules out of a file, as a list; `game` in it must fit.
-rules_from_file <- function(file, kind, call) {
-  text <- paste(read_text_lines(file, call), collapse = "\n")
-  read <- switch(file_kind(file), yaml = , yml = yaml::yaml.load, json = function(text) {
-    jsonlite::fromJSON(text, simplifyVector = TRUE)
-  }, refuse(sprintf("Rules are read from .yaml, .yml and .json, not from %s.", file_name(file)), "file", call))
-  found <- refuse_if_fails(read(text), sprintf("Cannot read %s as rules.", file_name(file)), "file", call)
-  if (!is.list(found) || is.null(names(found))) {
-    refuse(sprintf("%s must hold rules by name, such as \"face_down: 1\".", file_name(file)), "file", call)
-  }
-  if (!is.null(found$game) && !identical(found$game, kind$name)) {
-    refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found$game), quoted(kind$name)), "file",
-           call)
-  }
-  found$game <- NULL
-  if (is.list(found$deck)) found$deck <- deck_from_plain(found$deck)
-  if (is.character(found$deck)) found$deck <- beside_file(found$deck, file)
-  found
-}
-
-# A deck's file that lies beside the rules is meant from there.
-beside_file <- function(name, file) {
-  beside <- file.path(dirname(file), name)
-  if (!file.exists(name) && length(name) == 1 && file.exists(beside)) beside else name
-}
-
-#' @export
-print.habanera_rules <- function(x, ...) {
-  kind <- game_kind(attr(x, "kind"))
-  cat(sprintf("<rules> %s\n", kind$title))
-  shown <- vapply(unclass(x)[rule_names(kind)], rule_text, "")
-  default <- vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), "")
-  lines <- aligned_lines(data.frame(rule = names(shown), value = unname(shown),
-                                    default = ifelse(shown == default, "", default)))
-  writeLines(paste0("  ", lines))
-  invisible(x)
 }

@@ -42,7 +42,7 @@ in_text_order <- function(outcomes, tally) {
 
 # Whole numbers of the core as text and numbers.
 game_outcomes <- function(game, rows) {
-  columns <- game_kind(game$game)$columns
+  columns <- game$kind$columns
   for (name in names(rows)) {
     words <- category_words(columns[[name]], game)
     if (!is.null(words)) rows[[name]] <- words[rows[[name]] + 1]
@@ -56,7 +56,7 @@ category_words <- function(column, game) {
 }
 
 is_category <- function(game, names) {
-  columns <- game_kind(game$game)$columns[names]
+  columns <- game$kind$columns[names]
   !vapply(columns, function(column) identical(column$values, "number"), TRUE)
 }
 
@@ -104,17 +104,4 @@ as_plain.habanera_game <- function(experiment) {
 plain_given <- function(given) {
   given$deck <- NULL
   given
-}
-
-#' @export
-from_plain.game <- function(plain) {
-  piles <- if (length(plain$piles)) plain$piles
-  given <- c(list(deck = deck_from_plain(plain$deck)), plain$rules)
-  if (isTRUE(plain$has_function)) {
-    refuse("A game shuffled by an R function cannot be read from a file.", "file", call = NULL)
-  }
-  shuffle <- if (is.null(piles)) procedure_from_plain(plain$shuffle)
-  settings <- game_settings(shuffle, piles, if (isTRUE(plain$named)) as.character(plain$seat_names),
-                            as.character(plain$record))
-  new_game(game_kind(plain$game), given, settings, NULL)
 }

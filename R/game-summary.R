@@ -12,7 +12,7 @@ column_quantiles <- function(values, weight, p, simulated, level = 0.95) {
   total <- reached[length(reached)]
   # A share of chances that adds up to p but for rounding has reached it.
   at <- function(rank) values[findInterval(rank, reached, left.open = TRUE, all.inside = FALSE) + 1]
-  if (!simulated) return(data.frame(estimate = at(pmin(p * total, total) - 1e-12), conf.low = NA_real_, conf.high = NA_real_))
+  if (!simulated) return(data.frame(estimate = at(p * total - 1e-12), conf.low = NA_real_, conf.high = NA_real_))
   low <- stats::qbinom((1 - level) / 2, total, p)
   high <- stats::qbinom((1 + level) / 2, total, p) + 1
   data.frame(estimate = at(pmax(ceiling(p * total), 1)), conf.low = at(pmax(low, 1)), conf.high = at(pmin(high, total)))

@@ -21,7 +21,7 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL) {
   check_game(game)
   values <- rlang::list2(...)
   if (!length(values)) refuse("Name a rule and the values to try, as in `face_down = 0:3`.")
-  refuse_unknown_rules(game_kind(game$game), values, call)
+  refuse_unknown_rules(game$kind, values, call)
   grid <- rule_grid(values, call)
   seed <- resolve_seed(seed)
   variants <- lapply(grid$rows, varied_game, game = game, call = call)
@@ -73,7 +73,7 @@ rules_in_words <- function(rules) paste(names(rules), "=", vapply(rules, rule_te
 #' @export
 print.habanera_varied <- function(x, rows = 30, ...) {
   if (is.null(attr(x, "game"))) return(NextMethod())
-  cat_wrapped("<varied rules> ", in_words(attr(x, "game")), "; ",
+  cat_wrapped("<varied rules> ", game_in_words(attr(x, "game"), attr(x, "rules")), "; ",
               sprintf("%s each, all on the same deals, seed %s", count_of(trial_count(attr(x, "counts")[[1]]), "game"),
                       whole_code(attr(x, "seed"))))
   print_head(varied_table(x), rows)
@@ -86,12 +86,12 @@ varied_table <- function(x) {
   terms <- unique(x$term)
   terms <- terms[order(match(sub("(=.*|_p[0-9]+)$", "", terms), attr(x, "game")$record), terms)]
   cells <- lapply(terms, function(term) {
-    rows <- vapply(attr(x, "counts"), function(counts) {
+    vapply(attr(x, "counts"), function(counts) {
       found <- tidy(counts)
       value <- found$estimate[match(term, found$term)]
-      if (is.na(value)) "none" else if (grepl("=", term, fixed = TRUE)) format_percent(value) else format_statistic(value)
+      if (is.na(value)) return("none")
+      if (grepl("=", term, fixed = TRUE)) format_percent(value) else format_statistic(value)
     }, "")
-    rows
   })
   shown <- cbind(grid, rlang::set_names(as.data.frame(cells), terms))
   rownames(shown) <- NULL

@@ -8,11 +8,11 @@
 #' which it was laid, layer by layer: the cards turned, the first cards laid face down, the second, and so on to the
 #' next cards turned; `collect` orders the cards inside a layer.
 #'
-#' A game in which nothing is left to chance after the deal is watched: when piles and pot lie as they lay before (cards
-#' of one rank being alike), it ends as `never_ends`. Each position is compared with that after the last round of 1, 2, 4, 8, ... (Brent 1980, BIT
-#' 20, section 2), so a cycle of L rounds entered after m rounds is noticed at round 2^k + L, for the smallest 2^k not
-#' below m and L. A pot that is shuffled, and `at_limit = "most_cards"` (where the limit is a rule of the game), leave
-#' only `max_rounds` to end it.
+#' A game in which nothing is left to chance after the deal is watched: when piles and pot lie as they lay before
+#' (cards of one rank being alike), it ends as `never_ends`. Each position is compared with that after the last round
+#' of 64, 128, 256, ... (Brent 1980, BIT 20, section 2), so a cycle of L rounds entered after m rounds is noticed at
+#' round 2^k + L, for the smallest 2^k not below 64, m and L. A pot that is shuffled, and `at_limit = "most_cards"`
+#' (where the limit is a rule of the game), leave only `max_rounds` to end it.
 #'
 #' @param ... Rules by name; see below.
 #' @param rules A list of rules, as [rules()] gives them, or a file (.yaml, .json); rules in `...` win over it.
@@ -125,8 +125,12 @@ refuse_war_contradictions <- function(rules, changed, call) {
   if (rules$scoring == "points" && rules$tie %in% c("split", "discard")) {
     both("`tie = \"%s\"` is about piles; with `scoring = \"points\"` a tie may be war, seat or nothing.", rules$tie)
   }
-  if (rules$scoring == "points" && rules$inner_game) both("`inner_game` is about piles: not with `scoring = \"points\"`.")
-  if ("tie_seat" %in% changed && rules$tie != "seat") both("`tie_seat` goes with `tie = \"seat\"`, not \"%s\".", rules$tie)
+  if (rules$scoring == "points" && rules$inner_game) {
+    both("`inner_game` is about piles: not with `scoring = \"points\"`.")
+  }
+  if ("tie_seat" %in% changed && rules$tie != "seat") {
+    both("`tie_seat` goes with `tie = \"seat\"`, not \"%s\".", rules$tie)
+  }
   for (rule in c("face_down", "if_short")) {
     if (rule %in% changed && rules$tie != "war") both("`%s` goes with `tie = \"war\"`, not \"%s\".", rule, rules$tie)
   }

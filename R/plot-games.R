@@ -101,7 +101,7 @@ autoplot.habanera_varied <- function(object, outcome = NULL, seconds_per_round =
 within_mark <- function(within) {
   if (is.null(within)) return(NULL)
   list(ggplot2::geom_hline(yintercept = within, colour = figure_colours[["line"]], linetype = "dashed"),
-       ggplot2::annotate("text", x = -Inf, y = within, label = sprintf("%s minutes", format_count(within)), hjust = -0.1,
+       ggplot2::annotate("text", x = -Inf, y = within, label = count_of(within, "minute"), hjust = -0.1,
                          vjust = -0.5, colour = figure_colours[["line"]], size = 3.6))
 }
 
@@ -123,11 +123,12 @@ varied_scales <- function(data, rules, seconds_per_round, is_chance) {
 
 varied_words <- function(x, rules, outcome, seconds_per_round) {
   in_minutes <- !is.null(seconds_per_round)
+  unit <- if (in_minutes) sprintf("minutes, at %s seconds a round", format_count(seconds_per_round)) else outcome
   ggplot2::labs(
-    x = rules[1], y = if (in_minutes) sprintf("minutes, at %s seconds a round", format_count(seconds_per_round)) else outcome,
+    x = rules[1], y = unit,
     title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes)), join_words(rules)),
     caption = wrapped(sprintf("%s; %s each, on the same deals, seed %s. Lines: 95%% intervals.",
-                              sentence(in_words(attr(x, "game"))),
+                              sentence(game_in_words(attr(x, "game"), rules)),
                               count_of(trial_count(attr(x, "counts")[[1]]), "game"), whole_code(attr(x, "seed"))))
   )
 }

@@ -1,5 +1,7 @@
 #' @export
-report.habanera_counts_game <- function(x, file, title = NULL) write_report(game_page, x, file, title, "How does the game go?")
+report.habanera_counts_game <- function(x, file, title = NULL) {
+  write_report(game_page, x, file, title, "How does the game go?")
+}
 
 #' @export
 report.habanera_distribution_game <- report.habanera_counts_game
@@ -41,7 +43,7 @@ quantile_table <- function(summary) {
 }
 
 rules_table <- function(game) {
-  kind <- game_kind(game$game)
+  kind <- game$kind
   values <- vapply(unclass(game$rules)[rule_names(kind)], rule_text, "")
   meaning <- vapply(kind$rules, `[[`, "", "meaning")
   report_table(data.frame(rule = names(values), value = unname(values), meaning = meaning),
@@ -59,7 +61,8 @@ varied_page <- function(x, title) {
   report_page(
     title,
     tags$h1(title),
-    tags$p(class = "question", paste0(sentence(in_words(game)), ", by other rules on the same deals.")),
+    tags$p(class = "question", sprintf("%s, by other rules on the same deals.",
+                                       sentence(game_in_words(game, attr(x, "rules"))))),
     report_figure(bare_figure(x), "The outcome against the rules.", "Lines: 95% intervals."),
     tags$h2("The numbers"),
     report_table(table, "A row for each combination of rules.", text = attr(x, "rules")),

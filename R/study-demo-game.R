@@ -30,8 +30,8 @@ quick_game_sentence <- function(counts, varied) {
   long <- varied[varied$term == "rounds_p90", , drop = FALSE]
   minutes <- long$estimate * seconds_in_round / 60
   best <- which(minutes == max(minutes[minutes <= quick_game_minutes]))[1]
-  sprintf(paste("Gathered from the left, the pot comes back in the same order, and %s of games never end. With the winner's",
-                "card first they do: with %s cards each and %s face down, nine in ten end within %s minutes."),
+  sprintf(paste("Gathered from the left, the pot comes back in the same order, and %s of games never end. With the",
+                "winner's card first they do: with %s cards each and %s face down, nine in ten end within %s minutes."),
           format_percent(stuck), format_count(long$cards_each[best]), format_count(long$face_down[best]),
           format_number(minutes[best]))
 }

@@ -50,7 +50,6 @@ make_folder <- function(folder, call) {
   }
 }
 
-demo_seed <- 44
 demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py",
                "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt")
 
@@ -199,10 +198,6 @@ tablet_sentence <- function(verdict, ours) {
           if (length(never)) unseen_in_words(verdict$unseen) else
             sprintf("%s.", sentence(chi_square_in_words(verdict$test))),
           if (is_surprising(ours$test)) "a bias too" else "no bias", chi_square_in_words(ours$test))
-}
-
-write_demo_figure <- function(x, file) {
-  write_whole_file(file, function(path) draw_svg(ggplot2::autoplot(x), path, 11.6, 7.3))
 }
 
 demo_page <- function(answers) {

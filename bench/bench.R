@@ -33,6 +33,35 @@ plain_question <- function() {
 
 plain_positions <- function(n) table(replicate(n, sample(52)), rep(1:52, n))
 
+# The rounds of a game of War, the winner's card going under first, three face down in a tie.
+plain_war <- function(deck) {
+  piles <- list(deck[c(TRUE, FALSE)], deck[c(FALSE, TRUE)])
+  rounds <- 0
+  while (all(lengths(piles) > 0) && rounds < 5000) {
+    rounds <- rounds + 1
+    laid <- list(piles[[1]][1], piles[[2]][1])
+    piles <- lapply(piles, function(pile) pile[-1])
+    while (laid[[1]][length(laid[[1]])] == laid[[2]][length(laid[[2]])]) {
+      if (any(lengths(piles) == 0)) return(rounds)
+      down <- pmin(4, lengths(piles))
+      laid <- Map(function(pile, cards, n) c(cards, pile[seq_len(n)]), piles, laid, down)
+      piles <- Map(function(pile, n) pile[-seq_len(n)], piles, down)
+    }
+    won <- if (laid[[1]][length(laid[[1]])] > laid[[2]][length(laid[[2]])]) 1 else 2
+    most <- max(lengths(laid))
+    both <- rbind(laid[[won]][seq_len(most)], laid[[3 - won]][seq_len(most)])
+    piles[[won]] <- c(piles[[won]], both[!is.na(both)])
+  }
+  rounds
+}
+
+# Every deal of eight cards, in plain R for the first so many of them.
+plain_deals <- function(n) {
+  orders <- as.matrix(expand.grid(rep(list(1:8), 4)))
+  orders <- orders[apply(orders, 1, anyDuplicated) == 0, ][seq_len(n), ]
+  table(apply(orders, 1, function(first) plain_war(c(first, setdiff(1:8, first)))))
+}
+
 # `plain` is what one would write in R; counting is left out of it, but for the audit, whose plain job is the
 # table of cards by position alone.
 jobs <- list(
@@ -51,6 +80,12 @@ jobs <- list(
        bare = "positions312", plain = function(n) replicate(n, sample(312)), plain_trials = 1e4),
   list(name = "positions of 2,000 cards", experiment = positions(fifty_kinds), trials = 2e5,
        bare = "positions2000", plain = function(n) replicate(n, sample(2000)), plain_trials = 2e3),
+  list(name = "War, 52 cards, watched", experiment = game_war(record = "rounds"), trials = 1e6, bare = "war52",
+       plain = function(n) replicate(n, plain_war(sample(rep(2:14, 4)))), plain_trials = 40),
+  list(name = "the same, not watched", experiment = game_war(record = "rounds", max_rounds = 5000,
+                                                              at_limit = "most_cards"),
+       trials = 1e6, bare = "war52", plain = function(n) replicate(n, plain_war(sample(rep(2:14, 4)))),
+       plain_trials = 40),
   list(name = "whole audit of 52 cards", run = function(n, threads) {
          audit(shuffle_uniform(), nsim = n, seed = 1, threads = threads)
        }, trials = 3e6, bare = "battery52", plain = plain_positions, plain_trials = 3e4)
@@ -105,6 +140,8 @@ single_jobs <- list(
   "exact(), four words of 7 of 60 cards" = function() exact(opening),
   "exact(), two redraws and eight turns of 60 cards" = function() exact(course),
   "exact(), three words of 8 of 312 cards" = function() exact(shoe_hand),
+  "exact(), every deal of an 8-card War (40,320)" = function() exact(game_war(deck = deck_numbered(8))),
+  "1,000 of these deals in plain R" = function() plain_deals(1000),
   "exact(), three riffles of 6 cards" = function() exact(shuffle_riffle(3), deck_numbered(6)),
   "exact(), three riffles of 7 cards" = function() exact(shuffle_riffle(3), deck_numbered(7)),
   "exact(), naive swap of 7 cards" = function() exact(shuffle_naive_swap(), deck_numbered(7)),
@@ -129,6 +166,13 @@ cat(sprintf("Medians of %d rounds, one thread unless said.\n\n", rounds))
 cat("|", paste(names(results), collapse = " | "), "|\n")
 cat("|", paste(rep("---", ncol(results)), collapse = " | "), "|\n")
 for (row in seq_len(nrow(results))) cat("|", paste(unlist(results[row, ]), collapse = " | "), "|\n")
+
+# A mean game of War has so many rounds.
+rounds_of_war <- tidy(simulate(game_war(record = "rounds"), nsim = 1e5, seed = 1))$estimate[1]
+war <- results[grepl("War|not watched", results$job), ]
+cat(sprintf("\n%s: %.1f ns a round, %s games a second (%.1f rounds a game).\n", war$job,
+            war[["ns a trial"]] / rounds_of_war,
+            format(round(1e9 / war[["ns a trial"]]), big.mark = ","), rounds_of_war), sep = "")
 
 cat("\n| job, once | seconds |\n| --- | --- |\n")
 for (name in names(single_jobs)) {

@@ -167,11 +167,11 @@ TEST_CASE("a game that comes back to a position is noticed at the round that the
     if (watched.ended != WarOutcome::never_ends) continue;
     ++never;
     // The repetition is seen at once, after `entered` + `length` rounds; the watch needs 2^k + length.
-    std::uint64_t kept = 1;
+    std::uint64_t kept = 64;
     bool fits = false;
     for (std::uint64_t length = 1; length <= remembered.rounds; ++length) {
       const std::uint64_t entered = remembered.rounds - length;
-      for (kept = 1; kept < std::max(entered, length);) kept *= 2;
+      for (kept = 64; kept < std::max(entered, length);) kept *= 2;
       fits = fits || watched.rounds == kept + length;
     }
     CHECK(fits);

@@ -40,7 +40,8 @@ slow_level <- function(piles, r, state, depth) {
       break
     }
     # Cards of one rank are alike.
-    now <- paste(c(vapply(piles, function(pile) paste(r$rank[pile], collapse = "-"), ""), r$rank[pot$card]), collapse = "/")
+    in_piles <- vapply(piles, function(pile) paste(r$rank[pile], collapse = "-"), "")
+    now <- paste(c(in_piles, r$rank[pot$card]), collapse = "/")
     seen <- match(now, unlist(history))
     if (!is.na(seen) && r$repetition != "none") {
       out$ended <- "repetition"
@@ -51,7 +52,7 @@ slow_level <- function(piles, r, state, depth) {
       # Noticed as documented: the position after round `entered` comes again every `length` rounds.
       entered <- seen - 1
       length <- out$rounds - entered
-      kept <- 2^ceiling(log2(max(entered, length)))
+      kept <- 2^ceiling(log2(max(64, entered, length)))
       if (kept + length <= out$rounds + state$left) {
         out$ended <- "never_ends"
         out$rounds <- kept + length
@@ -180,8 +181,8 @@ slow_row <- function(trace) {
 # Rules taken at random, without contradictions.
 random_war_rules <- function() {
   one <- function(...) sample(c(...), 1)
-  rules <- list(seats = one(2, 2, 3, 4), take_from = one("top", "bottom"), scoring = one("capture", "capture", "points"),
-                deal_pattern = one("alternate", "block"))
+  rules <- list(seats = one(2, 2, 3, 4), take_from = one("top", "bottom"),
+                scoring = one("capture", "capture", "points"), deal_pattern = one("alternate", "block"))
   rules$tie <- if (rules$scoring == "points") one("war", "seat", "nothing") else
     one("war", "war", "split", "discard", "seat", "nothing")
   if (rules$tie == "seat") rules$tie_seat <- sample(rules$seats, 1)
@@ -201,4 +202,4 @@ random_war_rules <- function() {
 
 # Trial 5 of seed 1 by several rules: they tell when numbers under the same seed change.
 pinned_games <- list(plain = c("1", "out_of_cards", "134"), shuffled = c("1", "if_short", "352"),
-                     four = c("0", "never_ends", "9"), inner = c("2", "98", "34"))
+                     four = c("0", "never_ends", "65"), inner = c("2", "98", "34"))

@@ -41,15 +41,15 @@ test_that("the shell replays a game, and finds the one asked for", {
 })
 
 test_that("the shell varies rules, and starts from piles and files of rules", {
-  ran <- run_words("vary", "war", "--over", "face_down=0:1", "--over", "cards_each=5,6", "--trials", "200", "--seed", "2",
-                   "--format", "csv")
+  ran <- run_words("vary", "war", "--over", "face_down=0:1", "--over", "cards_each=5,6", "--trials", "200", "--seed",
+                   "2", "--format", "csv")
   varied <- vary_rules(game_war(), face_down = 0:1, cards_each = c(5, 6), nsim = 200, seed = 2)
   written <- data.table::fread(text = ran$out, data.table = FALSE)
   expect_equal(written$estimate, varied$estimate, tolerance = 1e-12)
   expect_equal(written$term, varied$term)
   figure <- withr::local_tempfile(fileext = ".svg")
-  expect_equal(run_words("vary", "war", "--over", "tie=split,discard", "--trials", "50", "--seed", "1", "--figure", figure,
-                         "--seconds-per-round", "6", "--within", "15")$status, 0)
+  expect_equal(run_words("vary", "war", "--over", "tie=split,discard", "--trials", "50", "--seed", "1", "--figure",
+                         figure, "--seconds-per-round", "6", "--within", "15")$status, 0)
   expect_true(file.exists(figure))
   piles <- withr::local_tempfile(fileext = ".txt")
   writeLines(c("baker:", "AS KD", "ferryman:", "2C 3C"), piles)

@@ -18,7 +18,8 @@ test_that("two games on the same deals are counted trial by trial", {
   expect_equal(wins$estimate, mean(b$winner == "1") - mean(a$winner == "1"))
   expect_equal(wins$std.error, sd((b$winner == "1") - (a$winner == "1")) / sqrt(500))
   expect_output(print(pair), "two separate runs")
-  halves <- c(simulate(pair$provenance$experiment, 200, 4), simulate(pair$provenance$experiment, 300, 4, first_trial = 201))
+  paired <- pair$provenance$experiment
+  halves <- c(simulate(paired, 200, 4), simulate(paired, 300, 4, first_trial = 201))
   expect_equal(tidy(halves), tidied)
   file <- tempfile(fileext = ".json")
   write_result(pair, file)
@@ -52,7 +53,8 @@ test_that("varied rules are the same games on the same deals", {
   expect_error(vary_rules(game, face_dwn = 0:1), "did you mean \"face_down\"", class = "habanera_error_rules")
   expect_error(vary_rules(game, face_down = c(0, -1)), "With face_down = -1", class = "habanera_error_rules")
   expect_error(vary_rules(game), "Name a rule", class = "habanera_error_input")
-  expect_error(vary_rules(game, face_down = 0:40, max_rounds = 1:30), "1,230 combinations", class = "habanera_error_work")
+  expect_error(vary_rules(game, face_down = 0:40, max_rounds = 1:30), "1,230 combinations",
+               class = "habanera_error_work")
 })
 
 test_that("figures of varied rules turn rounds into minutes", {
@@ -73,7 +75,8 @@ test_that("a card's worth is the slope of least squares over single trials", {
   game <- game_war(cards_each = 4, deck = deck_standard(ranks = c("J", "Q", "K", "A")))
   worth <- card_impact(game, "rank", nsim = 400, seed = 3)
   rows <- trials(game, 3, 1:400)
-  held <- vapply(1:400, function(trial) sum(card_attributes(piles_at(replay(game, 3, trial), step = 1)[["1"]])$rank == "A"), 0)
+  dealt <- lapply(1:400, function(trial) piles_at(replay(game, 3, trial), step = 1)[["1"]])
+  held <- vapply(dealt, function(pile) sum(card_attributes(pile)$rank == "A"), 0)
   won <- as.numeric(rows$winner == "1")
   fit <- lm(won ~ held)
   aces <- worth[worth$value == "A", ]
@@ -83,7 +86,7 @@ test_that("a card's worth is the slope of least squares over single trials", {
   expect_equal(aces$std.error, sqrt(sum(centred^2 * residuals(fit)^2)) / sum(centred^2))
   # Of a single card the slope is the difference between holding it and not.
   cards <- card_impact(game, "card", "rounds", nsim = 400, seed = 3)
-  has <- vapply(1:400, function(trial) "AS" %in% as.character(piles_at(replay(game, 3, trial), step = 1)[["1"]]), NA)
+  has <- vapply(dealt, function(pile) "AS" %in% as.character(pile), NA)
   expect_equal(cards$estimate[cards$value == "AS"], mean(rows$rounds[has]) - mean(rows$rounds[!has]))
   expect_output(print(worth), "changes the chance that seat 1 wins")
   expect_s3_class(autoplot(worth), "ggplot")

@@ -23,10 +23,13 @@ test_that("piles come from lists, text blocks, CSV and YAML alike", {
 test_that("bad piles are refused with the line", {
   expect_error(game_war(piles = blocks("baker:", "AS", "ferryman:", "2C", "3Q")), "line 5: unknown card \"3Q\"",
                class = "habanera_error_notation")
-  expect_error(game_war(piles = blocks("baker:", "AS 2C", "ferryman:", "2C")), "card \"2C\" is there 2 times; the deck has it once",
+  expect_error(game_war(piles = blocks("baker:", "AS 2C", "ferryman:", "2C")),
+               "card \"2C\" is there 2 times; the deck has it once",
                class = "habanera_error_conservation")
-  expect_error(game_war(piles = list("AS", "AS")), "card \"AS\" is there 2 times", class = "habanera_error_conservation")
-  expect_error(game_war(piles = blocks("AS", "baker:", "2C")), "line 1 holds cards before", class = "habanera_error_file")
+  expect_error(game_war(piles = list("AS", "AS")), "card \"AS\" is there 2 times",
+               class = "habanera_error_conservation")
+  expect_error(game_war(piles = blocks("AS", "baker:", "2C")), "line 1 holds cards before",
+               class = "habanera_error_file")
   expect_error(game_war(piles = blocks("baker:", "AS", "baker:", "2C")), "line 3 names \"baker\" a second time",
                class = "habanera_error_file")
   expect_error(game_war(piles = blocks("AS 2C")), "needs a line such as", class = "habanera_error_file")

@@ -18,7 +18,8 @@ test_that("piles at a step are those of the table, and a game goes on from them"
   game <- game_war(seat_names = c("baker", "ferryman"), record = slow_columns)
   trace <- replay(game, seed = 1, trial = 7)
   piles <- piles_at(trace, round = 30)
-  expect_equal(unname(lengths(unclass(piles))), unlist(trace[attr(piles, "step"), c("pile_1", "pile_2")], use.names = FALSE))
+  sizes <- unlist(trace[attr(piles, "step"), c("pile_1", "pile_2")], use.names = FALSE)
+  expect_equal(unname(lengths(unclass(piles))), sizes)
   expect_setequal(as.character(c(piles$baker, piles$ferryman)), as.character(deck_standard()))
   on <- replay(game_war(piles = piles), seed = 1)
   expect_equal(on$cards[on$action == "turns"], trace$cards[trace$action == "turns" & trace$round >= 30])
@@ -52,7 +53,7 @@ test_that("a game that never ends is replayed up to where that was noticed", {
   counts <- simulate(game, nsim = 200, seed = 1)
   trace <- replay(counts, where = ended == "never_ends")
   last <- max(trace$round)
-  # It came back to the position after the last round of 1, 2, 4, 8, ...
+  # It came back to the position after the last round of 64, 128, 256, ...
   kept <- 2^floor(log2(last - 1e-9))
   before <- piles_at(trace, round = kept + 1)
   after <- piles_at(trace, step = nrow(trace))

@@ -1,12 +1,14 @@
 test_that("a run does not depend on threads, laps or merging, and survives files and checkpoints", {
   game <- game_war(cards_each = 6, seat_names = c("baker", "ferryman"), record = c("winner", "ended", "rounds", "ties"))
   whole <- simulate(game, nsim = 3000, seed = 5, threads = 2)
-  parts <- c(simulate(game, nsim = 1000, seed = 5, threads = 1), simulate(game, nsim = 2000, seed = 5, first_trial = 1001))
+  parts <- c(simulate(game, nsim = 1000, seed = 5, threads = 1),
+             simulate(game, nsim = 2000, seed = 5, first_trial = 1001))
   expect_equal(as.data.frame(parts), as.data.frame(whole))
   rows <- trials(game, 5, 1:3000)
   expect_equal(sum(whole$n[whole$outcomes$winner == "baker"]), sum(rows$winner == "baker"))
   expect_equal(whole$example_trial, vapply(seq_along(whole$n), function(i) {
-    like <- Reduce(`&`, Map(function(column, value) rows[[column]] == value, names(whole$outcomes), whole$outcomes[i, ]))
+    row <- whole$outcomes[i, ]
+    like <- Reduce(`&`, Map(function(column, value) rows[[column]] == value, names(row), row))
     which(like)[1]
   }, 0) + 0)
   file <- withr::local_tempfile(fileext = ".csv")

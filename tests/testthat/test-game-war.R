@@ -71,13 +71,16 @@ test_that("one trial of each kind of game is pinned", {
 })
 
 test_that("rules that do not exist, cannot be or contradict each other are refused", {
-  expect_error(game_war(facedown = 1), "has no rule `facedown`; did you mean \"face_down\"", class = "habanera_error_rules")
+  expect_error(game_war(facedown = 1), "has no rule `facedown`; did you mean \"face_down\"",
+               class = "habanera_error_rules")
   expect_error(game_war(tie = "wr"), "`tie` must be \"war\", \"split\"", class = "habanera_error_input")
   expect_error(game_war(face_down = -1), "whole number from 0 to 1,000", class = "habanera_error_input")
   expect_error(game_war(cards_each = 30), "2 seats with 30 cards each need 60; the deck has 52",
                class = "habanera_error_rules")
-  expect_error(game_war(tie = "split", face_down = 1), "`face_down` goes with `tie = \"war\"`", class = "habanera_error_rules")
-  expect_error(game_war(scoring = "points", tie = "split"), "may be war, seat or nothing", class = "habanera_error_rules")
+  expect_error(game_war(tie = "split", face_down = 1), "`face_down` goes with `tie = \"war\"`",
+               class = "habanera_error_rules")
+  expect_error(game_war(scoring = "points", tie = "split"), "may be war, seat or nothing",
+               class = "habanera_error_rules")
   expect_error(game_war(tie_seat = 2), "goes with `tie = \"seat\"`", class = "habanera_error_rules")
   expect_error(game_war(tie = "seat", tie_seat = 3), "one of the 2 seats, not 3", class = "habanera_error_rules")
   expect_error(game_war(repetition = "tied", collect = "shuffled"), "must come again", class = "habanera_error_rules")

@@ -11,7 +11,8 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
   expect_match(gsub(" +", " ", paste(said, collapse = " ")), "Best are 16, in the place of quinces: 47.6%")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")), "36.5% of games never end.* within 1[0-4][.0-9]* minutes")
   expect_setequal(list.files(folder), c(
-    "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html", "quick-game.html", "stuck-game.svg",
+    "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
+    "quick-game.html", "stuck-game.svg",
     "tablet.svg", "fair.svg", "stall.svg", "windfall.svg",
     "volunteers.svg", "tablet.csv", habanera:::demo_data
   ))

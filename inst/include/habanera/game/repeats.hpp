@@ -7,13 +7,16 @@
 namespace habanera {
 
 // Finds that a game without chance has come back to a position, and so must go on for ever. Positions are
-// compared with the one kept last; after rounds 1, 2, 4, 8, ... the present one is kept instead (Brent 1980,
+// compared with the one kept last; after rounds 64, 128, 256, ... the present one is kept instead (Brent 1980,
 // "An improved Monte Carlo factorization algorithm", section 2). A cycle of L rounds that begins after round m is
-// noticed at round 2^k + L, for the smallest k with 2^k >= max(m, L).
+// noticed at round 2^k + L, for the smallest 2^k not below 64, m and L.
 template <class Position>
 class CycleWatch {
  public:
-  void begins() { next_kept_ = 1; kept_any_ = false; }
+  void begins() {
+    next_kept_ = first_kept;
+    kept_any_ = false;
+  }
 
   // Whether the table after this round lies as the kept position. `likeness` tells which cards are alike.
   template <class Table, class Likeness>
@@ -28,8 +31,11 @@ class CycleWatch {
   }
 
  private:
+  // Most games are over before long; until then keeping positions would only cost time.
+  static constexpr std::uint64_t first_kept = 64;
+
   Position kept_;
-  std::uint64_t next_kept_ = 1;
+  std::uint64_t next_kept_ = first_kept;
   bool kept_any_ = false;
 };
 

@@ -6,11 +6,11 @@
 #include <cstdint>
 #include <memory>
 #include <optional>
+#include <stdexcept>
+#include <string>
 #include <utility>
 #include <vector>
 
-#include "habanera/chance/words.hpp"
-#include "habanera/game/repeats.hpp"
 #include "habanera/game/war_rules.hpp"
 #include "habanera/game/war_table.hpp"
 #include "habanera/watcher/table_event.hpp"
@@ -36,6 +36,9 @@ class War {
       throw std::invalid_argument("this game is for " + std::to_string(Seats) + " seats, not " +
                                   std::to_string(rules_.seats()));
     watched_ = rules_.can_be_watched();
+    needed_for_war_ = rules_.short_loses && !rules_.by_points ? rules_.face_down + 1 : 1;
+    winner_first_ = rules_.collect == WarRules::Collect::winner_first;
+    loser_first_ = rules_.collect == WarRules::Collect::loser_first;
     plain_rounds_ = !rules_.inner_game && !rules_.by_points && rules_.collect != WarRules::Collect::shuffled;
   }
 
@@ -46,9 +49,7 @@ class War {
   // One game on the shuffled deck, its top first.
   template <class Chance, class Players, class Watcher>
   WarOutcome play(const std::vector<Card>& deck, Chance& chance, Players&, Watcher& watcher) {
-    all_rounds_ = 0;
-    inner_games_ = 0;
-    deepest_ = 0;
+    all_rounds_ = inner_games_ = deepest_ = 0;
     WarOutcome outcome = play_level(0, deck, rules_.dealing, chance, watcher);
     outcome.inner_games = inner_games_;
     outcome.inner_depth = deepest_;
@@ -56,16 +57,7 @@ class War {
   }
 
  private:
-  // A game, or a game within the game.
-  struct Level {
-    WarTable table;
-    CycleWatch<WarPosition> watch;
-    Memory<WarPosition> memory;
-    std::vector<Card> copied;  // the deck of the next inner game
-    WarOutcome outcome;
-    std::size_t leader;
-    std::array<std::size_t, most_seats> fewest;
-  };
+  using Level = WarLevel;
 
   template <class Chance, class Watcher>
   WarOutcome play_level(std::size_t depth, const std::vector<Card>& deck, const Dealing& dealing, Chance& chance,
@@ -98,23 +90,23 @@ class War {
 
   // The seat that stands strictly highest, or no_seat.
   std::size_t leader(const Level& level) const {
+    // Without branches on who leads, which nobody can guess.
+    std::uint64_t highest = standing(level, 0);
     std::size_t best = 0;
-    bool alone = true;
     for (std::size_t seat = 1; seat < seats(); ++seat) {
-      const std::uint64_t mine = standing(level, seat), highest = standing(level, best);
-      if (mine > highest) best = seat;
-      alone = mine != highest && (mine > highest || alone);
+      const std::uint64_t mine = standing(level, seat);
+      best = mine > highest ? seat : mine == highest ? no_seat : best;
+      highest = std::max(mine, highest);
     }
-    return alone ? best : no_seat;
+    return best;
   }
 
   void note_course(Level& level) const {
     for (std::size_t seat = 0; seat < seats(); ++seat)
       level.fewest[seat] = std::min(level.fewest[seat], level.table.piles[seat].size());
     const std::size_t now = leader(level);
-    if (now == no_seat || now == level.leader) return;
-    if (level.leader != no_seat) ++level.outcome.lead_changes;
-    level.leader = now;
+    level.outcome.lead_changes += (now != no_seat) & (level.leader != no_seat) & (now != level.leader);
+    level.leader = now == no_seat ? level.leader : now;
   }
 
   static bool end(Level& level, WarOutcome::Ended how, std::size_t winner = no_seat) {
@@ -154,7 +146,7 @@ class War {
     ++all_rounds_;
     watcher.round_begins(++level.outcome.rounds);
     turn_cards(level.table, watcher);
-    if (plain_rounds_ && level.table.pot.layers() == 0 && settle_plainly(level, watcher)) return true;
+    if (Seats == 2 && plain_rounds_ && level.table.pot.layers() == 0 && settle_plainly(level, watcher)) return true;
     FaceUp contest = level.table.turned;  // the seats that may still win, and what lies face up before each
     level.table.move_turned_to_pot();
     const std::size_t playing = contest.count;
@@ -184,20 +176,21 @@ class War {
 
   template <class Watcher>
   void turn_cards(WarTable& table, Watcher& watcher) const {
+    std::size_t place = 0;
     if constexpr (Seats == 2) {
       // Both hold cards, or the game would be over.
-      turn_card(table, 0, watcher);
-      turn_card(table, 1, watcher);
+      turn_card(table, place++, 0, watcher);
+      turn_card(table, place++, 1, watcher);
     } else {
       for (std::size_t seat = 0; seat < seats(); ++seat)
-        if (table.piles[seat].size() > 0) turn_card(table, seat, watcher);
+        if (table.piles[seat].size() > 0) turn_card(table, place++, seat, watcher);
     }
   }
 
   template <class Watcher>
-  void turn_card(WarTable& table, std::size_t seat, Watcher& watcher) const {
+  void turn_card(WarTable& table, std::size_t place, std::size_t seat, Watcher& watcher) const {
     const Card card = take(table.piles[seat]);
-    table.turned.turn(seat, card);
+    table.turned.turn(place, seat, card);
     watcher.happened(table, {seat, turns, &card, 1});
   }
 
@@ -212,39 +205,23 @@ class War {
     contest.count = kept;
   }
 
-  // The usual round: the cards turned go under the pile of the single highest. Written without a branch on who
-  // that is, since nobody can guess it. False, with nothing moved, when it is a tie.
+  // The usual round of two seats: both cards go under the pile of the higher. Written without a branch on which that
+  // is, since nobody can guess it. False, with nothing moved, when they tie.
   template <class Watcher>
   bool settle_plainly(Level& level, Watcher& watcher) const {
     FaceUp& turned = level.table.turned;
-    const std::size_t count = Seats == 2 ? 2 : turned.count;
-    std::size_t best = 0;
-    std::uint32_t highest = rules_.ranks[turned.card[0]];
-    bool alone = true;
-#pragma GCC unroll 6
-    for (std::size_t i = 1; i < count; ++i) {
-      const std::uint32_t rank = rules_.ranks[turned.card[i]];
-      alone = (rank > highest) | (alone & (rank != highest));
-      best = rank > highest ? i : best;
-      highest = rank > highest ? rank : highest;
-    }
-    if (!alone) return false;
-    std::array<Card, most_seats + 1> taken;
-    taken[0] = turned.card[best];
-    std::size_t placed = rules_.collect == WarRules::Collect::winner_first;
-#pragma GCC unroll 6
-    for (std::size_t i = 0; i < count; ++i) {
-      taken[placed] = turned.card[i];
-      placed += (i != best) | (rules_.collect == WarRules::Collect::seat_order);
-    }
-    if (rules_.collect == WarRules::Collect::loser_first) taken[placed] = turned.card[best];
-    const std::size_t winner = Seats == 2 ? best : turned.seat[best];
+    const Card one = turned.card[0], two = turned.card[1];
+    const std::uint32_t rank_one = rules_.ranks[one], rank_two = rules_.ranks[two];
+    if (rank_one == rank_two) return false;
+    const std::size_t winner = rank_two > rank_one;
+    const bool two_first = (winner & winner_first_) | (!winner & loser_first_);
+    const auto exchanged = static_cast<Card>((one ^ two) & -static_cast<int>(two_first));
+    const std::array<Card, 2> taken{static_cast<Card>(one ^ exchanged), static_cast<Card>(two ^ exchanged)};
     ++level.outcome.comparisons;
     ++level.outcome.points[winner];
-#pragma GCC unroll 6
-    for (std::size_t i = 0; i < count; ++i) level.table.piles[winner].put_under(taken[i]);
+    level.table.piles[winner].put_two_under(taken[0], taken[1]);
     turned.count = 0;
-    watcher.happened(level.table, {winner, takes, taken.data(), count});
+    watcher.happened(level.table, {winner, takes, taken.data(), 2});
     return true;
   }
 
@@ -288,18 +265,13 @@ class War {
   // Whether two seats are left, of which one that is short has lost the game.
   bool ends_at_once(std::size_t playing) const { return playing == 2 && !rules_.by_points; }
 
-  // Cards that a seat must have left to go to war.
-  std::size_t needed_for_war() const {
-    return rules_.short_loses && !rules_.by_points ? rules_.face_down + 1 : 1;
-  }
-
   template <class Watcher>
   void drop_short_seats(Level& level, FaceUp& contest, std::size_t playing, Watcher& watcher) const {
     std::size_t kept = 0;
     for (std::size_t i = 0; i < contest.count; ++i) {
       const std::size_t seat = contest.seat[i];
       contest.seat[kept] = contest.seat[i];
-      if (level.table.piles[seat].size() >= needed_for_war()) {
+      if (level.table.piles[seat].size() >= needed_for_war_) {
         ++kept;
       } else {
         watcher.happened(level.table, {seat, is_short});
@@ -309,7 +281,7 @@ class War {
     contest.count = kept;
   }
 
-  // What it has laid stays in the pot; what it still holds leaves the game.
+  // What it has laid stays in the pot; what it holds leaves the game.
   template <class Watcher>
   void put_out(WarTable& table, std::size_t seat, Watcher& watcher) const {
     while (table.piles[seat].size() > 0) table.aside.push_back(take(table.piles[seat]));
@@ -332,10 +304,10 @@ class War {
       const std::size_t seat = contest.seat[i];
       const std::size_t down = std::min(rules_.face_down, table.piles[seat].size() - 1);
       most_down = std::max(most_down, down);
-      down_.clear();
+      if (down_.size() < down) down_.resize(down);
       for (std::size_t j = 0; j < down; ++j) {
-        down_.push_back(take(table.piles[seat]));
-        table.pot.lay(seat, down_.back(), static_cast<std::uint16_t>(layer + j));
+        down_[j] = take(table.piles[seat]);
+        table.pot.lay(seat, down_[j], static_cast<std::uint16_t>(layer + j));
       }
       if (down > 0) watcher.happened(table, {seat, lays, down_.data(), down});
     }
@@ -357,47 +329,11 @@ class War {
     }
     std::size_t taken = 0;
     if (taken_.size() < table.pot.size()) taken_.resize(table.pot.size());
-    order_pot(table.pot, winner, chance, [&](Card card) { taken_[taken++] = card; });
+    table.pot.gather(rules_.collect, seats(), winner, chance, [&](Card card) { taken_[taken++] = card; });
     for (std::size_t i = 0; i < taken; ++i) table.piles[winner].put_under(taken_[i]);
     table.pot.clear();
     watcher.happened(table, {winner, takes, taken_.data(), taken});
     return true;
-  }
-
-  // Calls take(card) for the cards of the pot in the order in which they go under.
-  template <class Chance, class Take>
-  void order_pot(const Pot& pot, std::size_t winner, Chance& chance, Take&& take) const {
-    if (rules_.collect == WarRules::Collect::shuffled) return shuffle_pot(pot, chance, take);
-    const std::array<std::size_t, most_seats> order = collecting_order(winner);
-    std::array<std::size_t, most_seats> next{};
-    for (std::size_t layer = 0; layer < pot.layers(); ++layer)
-      for (std::size_t i = 0; i < seats(); ++i) {
-        const std::size_t seat = order[i];
-        if (next[seat] < pot.size(seat) && pot.at(seat, next[seat]).layer == layer)
-          take(pot.at(seat, next[seat]++).card);
-      }
-  }
-
-  // In which order the seats' cards of one layer go under.
-  std::array<std::size_t, most_seats> collecting_order(std::size_t winner) const {
-    std::array<std::size_t, most_seats> order;
-    std::size_t placed = 0;
-    if (rules_.collect == WarRules::Collect::winner_first) order[placed++] = winner;
-    for (std::size_t seat = 0; seat < seats(); ++seat)
-      if (seat != winner || rules_.collect == WarRules::Collect::seat_order) order[placed++] = seat;
-    if (rules_.collect == WarRules::Collect::loser_first) order[placed] = winner;
-    return order;
-  }
-
-  template <class Chance, class Take>
-  void shuffle_pot(const Pot& pot, Chance& chance, Take&& take) const {
-    std::vector<Card> cards;
-    pot.each([&](std::size_t, Card card) { cards.push_back(card); });
-    for (std::size_t place = 0; place < cards.size(); ++place) {
-      const std::size_t left = cards.size() - place;
-      if (left > 1) std::swap(cards[place], cards[place + static_cast<std::size_t>(chance.below(left))]);
-      take(cards[place]);
-    }
   }
 
   bool calls_for_inner_game(const WarTable& table, const FaceUp& contest) const {
@@ -454,7 +390,8 @@ class War {
   }
 
   WarRules rules_;
-  bool watched_ = false, plain_rounds_ = false;
+  bool watched_ = false, plain_rounds_ = false, winner_first_ = false, loser_first_ = false;
+  std::size_t needed_for_war_ = 1;  // cards that a seat must have left
   std::vector<std::unique_ptr<Level>> levels_;
   std::vector<Card> taken_, down_;
   std::uint64_t all_rounds_ = 0, inner_games_ = 0, deepest_ = 0;

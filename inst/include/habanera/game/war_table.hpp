@@ -1,60 +1,17 @@
 #pragma once
 
-#include <algorithm>
 #include <array>
 #include <cstddef>
 #include <cstdint>
-#include <numeric>
 #include <vector>
 
 #include "habanera/chance/words.hpp"
+#include "habanera/game/repeats.hpp"
 #include "habanera/game/ring_pile.hpp"
+#include "habanera/game/war_pot.hpp"
 #include "habanera/game/war_rules.hpp"
 
 namespace habanera {
-
-// A card on the table before a round is settled, and the layer that it lies in.
-struct Laid {
-  Card card;
-  std::uint16_t layer;
-};
-
-// The cards on the table, for each seat in the order in which it laid them.
-class Pot {
- public:
-  // Room for so many cards, which are never more than those of the game.
-  void make_room(std::size_t cards) {
-    for (auto& row : laid_) row.resize(cards);
-  }
-
-  void lay(std::size_t seat, Card card, std::uint16_t layer) {
-    laid_[seat][sizes_[seat]++] = {card, layer};
-    layers_ = std::max<std::size_t>(layers_, layer + 1u);
-  }
-  void clear() {
-    sizes_.fill(0);
-    layers_ = 0;
-  }
-
-  std::size_t size() const { return std::accumulate(sizes_.begin(), sizes_.end(), std::size_t{0}); }
-  std::size_t size(std::size_t seat) const { return sizes_[seat]; }
-  const Laid& at(std::size_t seat, std::size_t i) const { return laid_[seat][i]; }
-
-  // One past the last layer that a card lies in.
-  std::size_t layers() const { return layers_; }
-
-  // Calls use(seat, card) for each card, seat by seat.
-  template <class Use>
-  void each(Use&& use) const {
-    for (std::size_t seat = 0; seat < most_seats; ++seat)
-      for (std::size_t i = 0; i < sizes_[seat]; ++i) use(seat, laid_[seat][i].card);
-  }
-
- private:
-  std::array<std::vector<Laid>, most_seats> laid_;
-  std::array<std::size_t, most_seats> sizes_{};
-  std::size_t layers_ = 0;
-};
 
 // The cards that seats turned, in the order of the seats.
 struct FaceUp {
@@ -62,9 +19,11 @@ struct FaceUp {
   std::array<Card, most_seats> card;
   std::size_t count = 0;
 
-  void turn(std::size_t who, Card turned) {
-    seat[count] = who;
-    card[count++] = turned;
+  // The next card, of `place` before it.
+  void turn(std::size_t place, std::size_t who, Card turned) {
+    seat[place] = who;
+    card[place] = turned;
+    count = place + 1;
   }
 };
 
@@ -167,6 +126,17 @@ class WarPosition {
  private:
   std::vector<std::size_t> ends_;  // where each pile ends among the cards
   std::vector<std::uint32_t> cards_;  // their ranks
+};
+
+// A game of War, or a game within the game: its table and what is remembered of its course.
+struct WarLevel {
+  WarTable table;
+  CycleWatch<WarPosition> watch;
+  Memory<WarPosition> memory;
+  std::vector<Card> copied;  // the deck of the next inner game
+  WarOutcome outcome;
+  std::size_t leader;
+  std::array<std::size_t, most_seats> fewest;  // the smallest pile of each seat
 };
 
 }  // namespace habanera

@@ -1,0 +1,87 @@
+# How the shell answers a question or plays a game, writes what was found and judges what was expected.
+
+# Answers, writes and judges: `given` is an expression or NULL.
+write_answer <- function(question, options, command, given, expectation) {
+  interrupted <- FALSE
+  answer <- withCallingHandlers(shell_answer(question, options, command),
+                                habanera_warning_interrupted = function(cnd) interrupted <<- TRUE)
+  summary <- summarise_answer(answer, rlang::new_quosure(given, emptyenv()))
+  lines <- switch(result_format(options), text = printed_lines(summary, options$out), csv = csv_lines(answer),
+                  json = json_lines(answer))
+  if (!is.null(options$report)) report(answer, options$report)
+  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(answer), options$figure)
+  emit_or_write(lines, options$out)
+  if (interrupted) return(exit_status[["interrupted"]])
+  expected_status(expectation, expected_terms(answer, summary, expectation))
+}
+
+summarise_answer <- function(answer, given) {
+  if (is_game_result(answer)) summarise_game(answer, given, NULL) else summarise_question(answer, given, NULL)
+}
+
+expected_terms <- function(answer, summary, expectation) {
+  if (is_game_result(answer) && !is.null(expectation)) game_terms(answer, all.vars(expectation$expr)) else tidy(summary)
+}
+
+# A condition on outcome columns, its names checked before anything is played; NULL when none is given.
+read_given <- function(text, known) {
+  if (is.null(text)) return(NULL)
+  checked_on_outcomes(parse_expression(text, "--given", NULL), known, NULL, NULL)
+}
+
+# A condition on estimates, checked before anything is played; NULL when none is given.
+read_expectation <- function(text, known) {
+  if (is.null(text)) return(NULL)
+  expr <- checked_on_names(parse_expression(text, "--expect", NULL), known, NULL, "what can be expected of is", NULL)
+  expectation <- list(text = text, expr = expr)
+  expectation_holds(expectation, rlang::rep_named(known, list(0.5)))
+  expectation
+}
+
+expectation_holds <- function(expectation, values) {
+  holds <- interpret(expectation$expr, list(values = values, rows = 1), NULL)
+  if (is.logical(holds) && length(holds) == 1 && !is.na(holds)) return(holds)
+  refuse(sprintf("`--expect` must be a condition such as 'two_up < 0.05', not %s.", quoted(expectation$text)), "usage",
+         call = NULL)
+}
+
+expected_status <- function(expectation, estimates) {
+  if (is.null(expectation)) return(exit_status[["done"]])
+  values <- as.list(rlang::set_names(estimates$estimate, estimates$term))
+  if (expectation_holds(expectation, values)) return(exit_status[["done"]])
+  used <- intersect(all.vars(expectation$expr), names(values))
+  cat(sprintf("habanera: expected %s, but %s.\n", expectation$text,
+              paste(used, "is", format_number(unlist(values[used]), 5), collapse = ", ")), file = stderr())
+  exit_status[["expectation_failed"]]
+}
+
+# The answer, exact or simulated.
+shell_answer <- function(question, options, command) {
+  if (!options$exact) return(simulate_for_shell(question, options, precision_terms(question)[1]))
+  given <- c("checkpoint", "precision", "seed")
+  given <- given[!vapply(options[given], is.null, TRUE)]
+  if (length(given)) refuse_usage(command, sprintf("--exact plays no trials: no --%s.", given[1]))
+  exact(question)
+}
+
+# A result of a game: its conditions may name quantiles.
+is_game_result <- function(x) inherits(x, c("habanera_counts_game", "habanera_distribution_game"))
+
+plain_name <- function(words) gsub("[^A-Za-z0-9]+", "_", words)
+
+# The estimates of some of these names.
+game_terms <- function(x, names) {
+  estimates <- tidy(x)
+  estimates$term <- sub("=", "_", estimates$term, fixed = TRUE)
+  estimates$term <- ifelse(grepl("_", estimates$term), plain_name(estimates$term), estimates$term)
+  value <- vapply(names, function(name) {
+    found <- estimates$estimate[match(name, estimates$term)]
+    if (!is.na(found)) return(found)
+    column <- sub("_p[0-9]+$", "", name)
+    if (column == name || !is.numeric(x$outcomes[[column]])) return(0)
+    weight <- if (is.null(x$n)) x$probability else x$n
+    column_quantiles(x$outcomes[[column]], weight, as.numeric(sub("^.*_p", "", name)) / 100,
+                     inherits(x, "habanera_counts"))$estimate
+  }, 0)
+  data.frame(term = names, estimate = unname(value))
+}

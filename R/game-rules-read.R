@@ -1,0 +1,25 @@
+# Rules out of a file, as a list; `game` in it must fit.
+rules_from_file <- function(file, kind, call) {
+  text <- paste(read_text_lines(file, call), collapse = "\n")
+  read <- switch(file_kind(file), yaml = , yml = yaml::yaml.load, json = function(text) {
+    jsonlite::fromJSON(text, simplifyVector = TRUE)
+  }, refuse(sprintf("Rules are read from .yaml, .yml and .json, not from %s.", file_name(file)), "file", call))
+  found <- refuse_if_fails(read(text), sprintf("Cannot read %s as rules.", file_name(file)), "file", call)
+  if (!is.list(found) || is.null(names(found))) {
+    refuse(sprintf("%s must hold rules by name, such as \"face_down: 1\".", file_name(file)), "file", call)
+  }
+  if (!is.null(found$game) && !identical(found$game, kind$name)) {
+    refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found$game), quoted(kind$name)), "file",
+           call)
+  }
+  found$game <- NULL
+  if (is.list(found$deck)) found$deck <- deck_from_plain(found$deck)
+  if (is.character(found$deck)) found$deck <- beside_file(found$deck, file)
+  found
+}
+
+# A deck's file that lies beside the rules is meant from there.
+beside_file <- function(name, file) {
+  beside <- file.path(dirname(file), name)
+  if (!file.exists(name) && length(name) == 1 && file.exists(beside)) beside else name
+}
