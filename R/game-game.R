@@ -22,6 +22,8 @@ make_game <- function(kind, given, rules, settings, call) {
 
 new_game <- function(kind, given, settings, call) {
   rules <- checked_rules(kind, given, call)
+  # A deck that was named is read once.
+  if (!is.null(given$deck)) given$deck <- rules$deck
   changed <- names(changed_rules(kind, rules))
   piles <- if (!is.null(settings$piles)) given_piles(settings$piles, rules, call)
   if (!is.null(piles)) refuse_piles(piles, changed, settings, call)

@@ -1,6 +1,7 @@
-# The games there are. A game is a kind: a list of `name`, `title`, `constructor`, `rules` (see game-rule.R),
-# `columns` (its outcomes: for each the words of a category, "number", or a function of the game that gives the
-# words), `record` (the columns counted by default) and functions:
+# The games there are. A game is a kind: a list of `name`, `title`, `summary`, `constructor` (all text), `rules` (see
+# game-rule.R), `columns` (its outcomes: for each its meaning and its values: the words of a category, "number", or a
+# function of the game that gives the words), `record` (the columns counted by default), `needs_whole_ranks` (the
+# columns that do) and functions:
 #   contradictions(rules, changed, call)   refuses rules that do not go together; `changed` names those that are not as
 #                                          by default
 #   settled(rules, piles, changed, call)   the rules once given piles are known

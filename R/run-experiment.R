@@ -116,7 +116,7 @@ exact.default <- function(x, ...) check_experiment(x)
 #' @param trials Trial numbers.
 #' @return A data frame with a row per trial: `trial` (number), then `card_1`, `card_2`, ... (codes,
 #'   in the order drawn). Of a question: `turn` where there are turns (a row for each), the outcomes, then the
-#'   cards in the hand at the end.
+#'   cards in the hand at the end. Of a game: the outcomes it records.
 #' @examples
 #' trials(draws(deck_standard(), 5), seed = 1, trials = 1:3)
 #' @export

@@ -51,6 +51,11 @@ test_that("the shell varies rules, and starts from piles and files of rules", {
   expect_equal(run_words("vary", "war", "--over", "tie=split,discard", "--trials", "50", "--seed", "1", "--figure",
                          figure, "--seconds-per-round", "6", "--within", "15")$status, 0)
   expect_true(file.exists(figure))
+  page <- withr::local_tempfile(fileext = ".html")
+  expect_equal(run_words("vary", "war", "--over", "cards_each=4,5", "--trials", "50", "--seed", "1", "--report", page,
+                         "--out", withr::local_tempfile())$status, 0)
+  expect_true(any(grepl("vary_rules(game_war(), cards_each = c(4, 5), nsim = 50, seed = 1)", readLines(page),
+                        fixed = TRUE)))
   piles <- withr::local_tempfile(fileext = ".txt")
   writeLines(c("baker:", "AS KD", "ferryman:", "2C 3C"), piles)
   rules <- withr::local_tempfile(fileext = ".yaml")

@@ -66,6 +66,8 @@ test_that("summaries tell who wins, how long it takes and what was stopped", {
   shares <- tidy(paid)
   wins <- mean(trials(game_war(cards_each = 4), 1, 1:1000)$winner == "1")
   expect_equal(shares$estimate[shares$term == "hit_frequency"], wins)
+  settling <- convergence(simulate(game, nsim = 500, seed = 1), "rounds")
+  expect_equal(settling$estimate[nrow(settling)], mean(rows$rounds[1:500]))
   page <- withr::local_tempfile(fileext = ".html")
   report(counts, page)
   expect_true(any(grepl("The rules of War as played", readLines(page))))

@@ -105,8 +105,9 @@ class War {
     for (std::size_t seat = 0; seat < seats(); ++seat)
       level.fewest[seat] = std::min(level.fewest[seat], level.table.piles[seat].size());
     const std::size_t now = leader(level);
-    level.outcome.lead_changes += (now != no_seat) & (level.leader != no_seat) & (now != level.leader);
-    level.leader = now == no_seat ? level.leader : now;
+    if (now == level.leader || now == no_seat) return;
+    level.outcome.lead_changes += level.leader != no_seat;
+    level.leader = now;
   }
 
   static bool end(Level& level, WarOutcome::Ended how, std::size_t winner = no_seat) {
@@ -298,8 +299,7 @@ class War {
   // Each lays its cards face down, as many as it can while one is left, and turns the next.
   template <class Watcher>
   void lay_war(WarTable& table, FaceUp& contest, Watcher& watcher) {
-    const std::size_t layer = table.pot.layers();
-    std::size_t most_down = 0;
+    std::size_t layer = table.pot.layers(), most_down = 0;
     for (std::size_t i = 0; i < contest.count; ++i) {
       const std::size_t seat = contest.seat[i];
       const std::size_t down = std::min(rules_.face_down, table.piles[seat].size() - 1);
