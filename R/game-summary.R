@@ -77,6 +77,16 @@ summarise_game <- function(x, given, call) {
 #' @export
 tidy.habanera_game_summary <- function(x, ...) with_quantiles(NextMethod(), x$quantiles)
 
+# Categories are told value by value already; a table is for numbers that have few values.
+#' @export
+print.habanera_game_summary <- function(x, rows = 12, ...) {
+  told <- x$estimates$column[grepl("=", x$estimates$term, fixed = TRUE)]
+  shown <- x
+  shown$values <- x$values[!x$values$column %in% told, , drop = FALSE]
+  print.habanera_question_summary(shown, rows, ...)
+  invisible(x)
+}
+
 # "rounds: one in ten by 60, half by 150, nine in ten by 330; from 3 to 1,204 (trial 77)."
 spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
   quantiles <- quantile_rows(x, rows = rows)
