@@ -61,7 +61,7 @@ shell_trace <- function(game, options, command) {
     condition <- parse_expression(options$where, "--where", NULL)
     trial <- first_trial_where(rlang::new_quosure(condition, emptyenv()), counts, NULL)
   } else {
-    trial <- extreme_trial(counts, options[[searches]], if (searches == "longest") which.max else which.min, NULL)
+    trial <- extreme_trial(counts, options[[searches]], searches, NULL)
   }
   replay(game, seed, trial)
 }

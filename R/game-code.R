@@ -12,20 +12,18 @@ experiment_code.habanera_game <- function(experiment) {
 }
 
 game_r_settings <- function(game, kind, rules, deck) {
-  piles <- if (!is.null(game$piles)) {
-    sprintf("%s = %s", name_code(names(game$piles)), vapply(game$piles, cards_text, ""))
-  }
   c(if (!is.null(deck)) paste("deck =", deck_code(deck)),
     sprintf("%s = %s", names(rules), vapply(rules, as_code, "")),
-    if (is.null(piles)) shuffle_setting(game$shuffle)$r,
-    if (!is.null(piles)) sprintf("piles = list(%s)", paste(sub("^ = ", "", piles), collapse = ", ")),
+    if (is.null(game$piles)) shuffle_setting(game$shuffle)$r else piles_code(game$piles),
     if (!is.null(game$settings$seat_names)) paste("seat_names =", as_code(game$seat_names)),
     if (!identical(game$record, kind$record)) paste("record =", as_code(game$record)))
 }
 
-name_code <- function(names) if (is.null(names)) "" else sprintf("`%s`", names)
-
-cards_text <- function(cards) quoted(paste(as.character(cards), collapse = ", "))
+piles_code <- function(piles) {
+  cards <- vapply(piles, function(pile) quoted(paste(as.character(pile), collapse = ", ")), "")
+  if (!is.null(names(piles))) cards <- sprintf("`%s` = %s", names(piles), cards)
+  sprintf("piles = list(%s)", paste(cards, collapse = ", "))
+}
 
 # NULL when the shell cannot say it.
 game_shell <- function(game, kind, rules) {

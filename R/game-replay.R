@@ -42,19 +42,20 @@ replay.habanera_counts_game <- function(x, seed = NULL, trial = NULL, longest = 
   if (sum(asked) != 1) refuse("Say which game: `trial`, `longest`, `shortest` or `where`.")
   from <- x$provenance
   if (asked[["where"]]) trial <- first_trial_where(condition, x, call)
-  if (!is.null(longest)) trial <- extreme_trial(x, longest, which.max, call)
-  if (!is.null(shortest)) trial <- extreme_trial(x, shortest, which.min, call)
+  if (!is.null(longest)) trial <- extreme_trial(x, longest, "longest", call)
+  if (!is.null(shortest)) trial <- extreme_trial(x, shortest, "shortest", call)
+  check_whole(trial)
   if (!any(trial >= from$trials$first & trial <= from$trials$last)) {
     refuse(sprintf("These counts hold no trial %s.", said(trial)))
   }
   replay(from$experiment, from$seed, trial)
 }
 
-extreme_trial <- function(x, column, which_one, call) {
+# The first trial in which a number was largest ("longest") or smallest ("shortest").
+extreme_trial <- function(x, column, which_end, call) {
   numbers <- names(x$outcomes)[vapply(x$outcomes, is.numeric, TRUE)]
-  column <- check_choice(column, numbers, "longest", call)
-  values <- x$outcomes[[column]]
-  min(x$example_trial[values == values[which_one(values)]])
+  values <- x$outcomes[[check_choice(column, numbers, which_end, call)]]
+  min(x$example_trial[values == if (which_end == "longest") max(values) else min(values)])
 }
 
 first_trial_where <- function(condition, x, call) {

@@ -14,7 +14,7 @@
 #' @examples
 #' quick <- game_war(face_down = 1, cards_each = 13)
 #' rules(quick)
-#' change_rules(quick, tie = "split")
+#' change_rules(quick, face_down = 2)
 #' games("war")[c("rule", "default")]
 #' @export
 rules <- function(game) {

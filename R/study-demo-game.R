@@ -1,5 +1,7 @@
 # The children's quick game never stops. Why, and which rules end it within a quarter of an hour?
 
+utils::globalVariables("ended")  # the outcome, in replay(where = )
+
 seconds_in_round <- 6
 quick_game_minutes <- 15
 

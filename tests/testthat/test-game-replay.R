@@ -42,7 +42,8 @@ test_that("counts lead to their extreme games", {
   expect_equal(attr(replay(counts, shortest = "rounds"), "trial"), which.min(rows$rounds))
   expect_equal(attr(replay(counts, where = ended == "if_short" & rounds > 20), "trial"),
                which(rows$ended == "if_short" & rows$rounds > 20)[1])
-  expect_error(replay(counts, longest = "winner"), "must be \"rounds\"", class = "habanera_error_input")
+  expect_error(replay(counts, longest = "winner"), "`longest` must be \"rounds\"", class = "habanera_error_input")
+  expect_error(replay(counts, trial = "first"), "`trial` must be", class = "habanera_error_input")
   expect_error(replay(counts), "Say which game", class = "habanera_error_input")
   expect_error(replay(counts, trial = 401), "no trial 401", class = "habanera_error_input")
   expect_error(replay(counts, where = rounds < 0), "never holds", class = "habanera_error_input")
