@@ -23,7 +23,7 @@ game_options <- function() {
     cli_option("deck", "As in habanera draws [standard]", "DECK"),
     cli_option("shuffle", "How it is shuffled, such as \"riffle x3\" [uniform]", "PROCEDURE"),
     cli_option("piles", "Start from the piles in this file", "FILE"),
-    cli_option("seats", "Names of the seats, separated by commas", "NAMES"),
+    cli_option("seat-names", "Names of the seats, separated by commas", "NAMES"),
     cli_option("record", "Outcomes to count, separated by commas [winner,ended,rounds]", "OUTCOMES")
   )
 }
@@ -53,14 +53,14 @@ run_play <- function(options, arguments) {
   write_answer(game, options, play_command(), read_given(options$given, game$record), expectation)
 }
 
-shell_game <- function(options, arguments, command, extra = list()) {
+shell_game <- function(options, arguments, command) {
   if (length(arguments) != 1) refuse_usage(command, "it needs the name of one game, such as war.")
   kind <- game_kinds()[[option_word(list(GAME = arguments), "GAME", names(game_kinds()))]]
   given <- typed_rules(options$set, "set", command)
   if (!is.null(options$deck)) given$deck <- option_deck(options$deck)
   words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
-  settings <- game_settings(options$shuffle, options$piles, words(options$seats), words(options$record))
-  make_game(kind, c(given, extra), options$rules, settings, NULL)
+  settings <- game_settings(options$shuffle, options$piles, words(options$seat_names), words(options$record))
+  make_game(kind, given, options$rules, settings, NULL)
 }
 
 # "face_down=1, tie=split" as a list of rules.

@@ -31,7 +31,9 @@ game_shell <- function(game, kind, rules) {
   if (is.null(deck) || !is.null(game$piles) || has_function(game$shuffle)) return(NULL)
   set <- sprintf(" --set %s=%s", names(rules), vapply(rules, function(value) shell_word(plain_text(value)), ""))
   paste0("habanera play ", kind$name, paste(set, collapse = ""), deck, shuffle_setting(game$shuffle)$shell,
-         if (!is.null(game$settings$seat_names)) paste(" --seats", shell_word(paste(game$seat_names, collapse = ","))),
+         if (!is.null(game$settings$seat_names)) {
+           paste(" --seat-names", shell_word(paste(game$seat_names, collapse = ",")))
+         },
          if (!identical(game$record, kind$record)) paste0(" --record ", paste(game$record, collapse = ",")))
 }
 

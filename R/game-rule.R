@@ -1,5 +1,5 @@
-# What a rule of a game may be. A rule is a list of `name`, `default`, `allowed` (in words), `meaning`, `check`
-# (a function of value, name and call that returns the value) and `plain` (whether the shell and files can say it).
+# What a rule of a game may be. A rule is a list of `name`, `default`, `allowed` (in words), `meaning` and `check` (a
+# function of value, name and call that returns the value).
 
 new_rule <- function(name, default, allowed, meaning, check) {
   list(name = name, default = default, allowed = allowed, meaning = meaning, check = check)

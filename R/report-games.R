@@ -10,25 +10,9 @@ report.habanera_distribution_game <- report.habanera_counts_game
 report.habanera_varied <- function(x, file, title = NULL) write_report(varied_page, x, file, title, "Which rules?")
 
 game_page <- function(x, title) {
-  tags <- htmltools::tags
   summary <- summarise_game(x, rlang::quo(NULL), NULL)
-  lines <- summary_lines(summary)
-  report_page(
-    title,
-    tags$h1(title),
-    tags$p(class = "question", paste0(sentence(in_words(x$provenance$experiment)), ".")),
-    tags$div(class = "verdict", lapply(lines, tags$p)),
-    report_figure(bare_figure(x), paste(c("Distribution of the outcomes.", lines), collapse = " "),
-                  figure_note(summary)),
-    tags$h2("The numbers"),
-    question_tables(summary),
-    quantile_table(summary),
-    tags$h2("The rules"),
-    rules_table(x$provenance$experiment),
-    tags$h2("Settings"),
-    result_settings(x),
-    question_code_section(x)
-  )
+  answer_page(x, title, summary, quantile_table(summary), htmltools::tags$h2("The rules"),
+              rules_table(x$provenance$experiment))
 }
 
 quantile_table <- function(summary) {

@@ -6,9 +6,11 @@ report.habanera_counts_question <- function(x, file, title = NULL) {
 #' @export
 report.habanera_distribution_question <- report.habanera_counts_question
 
-question_page <- function(x, title) {
+question_page <- function(x, title) answer_page(x, title, summarise_question(x, rlang::quo(NULL), NULL))
+
+# `...` are further sections.
+answer_page <- function(x, title, summary, ...) {
   tags <- htmltools::tags
-  summary <- summarise_question(x, rlang::quo(NULL), NULL)
   lines <- summary_lines(summary)
   report_page(
     title,
@@ -19,6 +21,7 @@ question_page <- function(x, title) {
                   figure_note(summary)),
     tags$h2("The numbers"),
     question_tables(summary),
+    ...,
     tags$h2("Settings"),
     result_settings(x),
     question_code_section(x)

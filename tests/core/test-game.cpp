@@ -152,7 +152,7 @@ TEST_CASE("two seats known when compiling play like any number") {
 }
 
 TEST_CASE("a game that comes back to a position is noticed at the round that the schedule says") {
-  // Seat order, ranks 2 1 against 1' 2' (cards 1 0 and 2 3): 2 takes 1', seat 2's 2' takes 1, and so on.
+  // Every deal of four cards; some of them go round for ever.
   WarRules rules = rules_for(4, 1, {2, 2});
   rules.collect = WarRules::Collect::seat_order;
   std::size_t never = 0;

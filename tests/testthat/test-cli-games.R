@@ -2,8 +2,8 @@ test_that("the shell lists, plays and works out games as R does", {
   listed <- run_words("games", "war", "--format", "csv")
   expect_equal(data.table::fread(text = listed$out, data.table = FALSE)$rule, games("war")$rule)
   expect_match(run_words("games")$out[1], "^war: ")
-  ran <- run_words("play", "war", "--set", "face_down=1", "--set", "cards_each=13", "--seats", "baker,ferryman",
-                   "--trials", "3000", "--seed", "9", "--format", "csv")
+  ran <- run_words("play", "war", "--set", "face_down=1", "--set", "cards_each=13", "--seat-names",
+                   "baker,ferryman", "--trials", "3000", "--seed", "9", "--format", "csv")
   game <- game_war(face_down = 1, cards_each = 13, seat_names = c("baker", "ferryman"))
   written <- data.table::fread(text = ran$out[-1], data.table = FALSE)
   expect_equal(written, as.data.frame(simulate(game, nsim = 3000, seed = 9)))
@@ -20,7 +20,7 @@ test_that("expectations name quantiles and seats", {
   failed <- run_words(played, "--expect", "rounds_p75 > 60")
   expect_equal(failed$status, 1)
   expect_match(failed$err, "but rounds_p75 is")
-  named <- run_words(played, "--seats", "the baker,ferryman", "--expect", "winner_the_baker > 0.4")
+  named <- run_words(played, "--seat-names", "the baker,ferryman", "--expect", "winner_the_baker > 0.4")
   expect_equal(named$status, 0)
 })
 
