@@ -139,6 +139,7 @@ TEST_CASE("impossible questions are refused by every kind of chance") {
   RandomChance random(1, 1);
   CHECK_THROWS_AS(random.below(0), std::invalid_argument);
   CHECK_THROWS_AS(random.bits(65), std::invalid_argument);
+  CHECK_THROWS_AS(GivenChance({1}).bits(64), std::invalid_argument);
   CHECK_THROWS_AS(random.pick({0, 0}), std::invalid_argument);
   CHECK_THROWS_AS(random.pick({1, -1}), std::invalid_argument);
   CHECK_THROWS_AS(walk_every_path(9, [](EveryChance& chance) { chance.below(0); }),

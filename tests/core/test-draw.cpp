@@ -1,7 +1,10 @@
 #include <doctest/doctest.h>
 
+#include <atomic>
 #include <cmath>
 #include <cstdint>
+#include <stdexcept>
+#include <thread>
 #include <vector>
 
 #include "habanera/draw/counting.hpp"
@@ -136,4 +139,38 @@ TEST_CASE("a failure in a worker stops all threads and reaches the caller") {
     void merge(const Failing&) {}
   };
   CHECK_THROWS_WITH(run_blocks(1, 100000, 2, [] { return Failing(); }), "trial went wrong");
+}
+
+TEST_CASE("a failure in merging reaches the caller, and a worker that cannot be made is told") {
+  struct Unmerged {
+    void run(std::uint64_t, std::uint64_t) {}
+    void merge(const Unmerged&) { throw std::length_error("too many outcomes"); }
+  };
+  CHECK_THROWS_WITH(run_blocks(1, 100000, 3, [] { return Unmerged(); }), "too many outcomes");
+  struct Counter {
+    std::uint64_t trials = 0;
+    void run(std::uint64_t begin, std::uint64_t end) { trials += end - begin; }
+    void merge(const Counter& other) { trials += other.trials; }
+  };
+  CHECK_THROWS_WITH(run_blocks(1, 10, 1, []() -> Counter { throw std::runtime_error("no room"); }), "no room");
+  CHECK(run_blocks(7, 123456, 5, [] { return Counter(); }).trials == 123456);
+}
+
+TEST_CASE("a worker is made, used and destroyed by one thread and shares nothing with another") {
+  // Every worker remembers the thread that made it; a use by any other is told when it dies.
+  static std::atomic<int> alive{0}, strange{0};
+  struct Homebody {
+    std::thread::id home = std::this_thread::get_id();
+    Homebody() { ++alive; }
+    Homebody(Homebody&& other) noexcept : home(other.home) { ++alive; }
+    ~Homebody() {
+      strange += std::this_thread::get_id() != home;
+      --alive;
+    }
+    void run(std::uint64_t, std::uint64_t) { strange += std::this_thread::get_id() != home; }
+    void merge(const Homebody& other) { strange += other.home == home; }
+  };
+  run_blocks(1, 100000, 4, [] { return Homebody(); });
+  CHECK(alive == 0);
+  CHECK(strange == 0);
 }

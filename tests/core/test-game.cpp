@@ -151,6 +151,43 @@ TEST_CASE("two seats known when compiling play like any number") {
   }
 }
 
+TEST_CASE("rounds played in one run are the general rounds, by random rules on random decks") {
+  // A watcher that sees everything and does nothing keeps a game from playing many rounds at once.
+  struct LooksOn : Silent {};
+  RandomChance random(20, 1);
+  const auto choose = [&](std::uint64_t size) { return static_cast<std::size_t>(random.below(size)); };
+  std::uint64_t ties = 0, never = 0, rounds = 0;
+  for (std::uint64_t game = 1; game <= 20000; ++game) {
+    const std::size_t ranks = 1 + choose(13), suits = 1 + choose(4), cards = ranks * suits, left = choose(cards + 1);
+    WarRules rules = rules_for(ranks, suits, {left, choose(cards - left + 1)});
+    rules.collect = static_cast<WarRules::Collect>(choose(3));
+    rules.tie = choose(4) == 0 ? static_cast<WarRules::Tie>(choose(5)) : WarRules::Tie::war;
+    rules.tie_seat = choose(2);
+    rules.face_down = choose(5);
+    rules.short_loses = choose(2) == 0;
+    rules.max_rounds = choose(3) == 0 ? choose(300) : 5000;
+    rules.most_cards_at_limit = choose(4) == 0;
+    rules.dealing.alternate = choose(2) == 0;
+    const std::vector<Card> deck = cards_of(rules);
+    std::vector<Card> table = deck;
+    Workspace work;
+    Silent silent;
+    RandomChance dealing(21, game, lane::deal), one(21, game, lane::game), two(21, game, lane::game);
+    Draw(DrawSpec{deck, deck.size(), false})(table, work, dealing, silent);
+    War<2> war(rules);
+    NoPlayers players;
+    LooksOn looks_on;
+    const WarOutcome at_once = war.play(table, one, players, silent);
+    REQUIRE(values(at_once) == values(war.play(table, two, players, looks_on)));
+    ties += at_once.ties;
+    never += at_once.ended == WarOutcome::never_ends;
+    rounds += at_once.rounds;
+  }
+  CHECK(ties > 10000);
+  CHECK(never > 100);
+  CHECK(rounds > 500000);
+}
+
 TEST_CASE("a game that comes back to a position is noticed at the round that the schedule says") {
   // Every deal of four cards; some of them go round for ever.
   WarRules rules = rules_for(4, 1, {2, 2});
@@ -167,11 +204,11 @@ TEST_CASE("a game that comes back to a position is noticed at the round that the
     if (watched.ended != WarOutcome::never_ends) continue;
     ++never;
     // The repetition is seen at once, after `entered` + `length` rounds; the watch needs 2^k + length.
-    std::uint64_t kept = 64;
+    std::uint64_t kept = 512;
     bool fits = false;
     for (std::uint64_t length = 1; length <= remembered.rounds; ++length) {
       const std::uint64_t entered = remembered.rounds - length;
-      for (kept = 64; kept < std::max(entered, length);) kept *= 2;
+      for (kept = 512; kept < std::max(entered, length);) kept *= 2;
       fits = fits || watched.rounds == kept + length;
     }
     CHECK(fits);

@@ -139,3 +139,12 @@ TEST_CASE("the card check passes every step of a procedure, and finds out the on
   CHECK_THROWS_WITH_AS(Procedure({Overwriting{}})(small, 3, work, given, check),
                        "after move 1 card 0 is there 0 times, not 1", std::logic_error);
 }
+
+TEST_CASE("cards cannot be dealt into no piles") {
+  std::vector<Card> deck{0, 1, 2};
+  Workspace work;
+  RandomChance chance(1, 1);
+  Silent silent;
+  CHECK_THROWS_AS((Piles{0, PickUp::in_order}(Pile{deck.data(), deck.size()}, work, chance, silent)),
+                  std::invalid_argument);
+}

@@ -52,7 +52,7 @@ slow_level <- function(piles, r, state, depth) {
       # Noticed as documented: the position after round `entered` comes again every `length` rounds.
       entered <- seen - 1
       length <- out$rounds - entered
-      kept <- 2^ceiling(log2(max(64, entered, length)))
+      kept <- 2^ceiling(log2(max(512, entered, length)))
       if (kept + length <= out$rounds + state$left) {
         out$ended <- "never_ends"
         out$rounds <- kept + length

@@ -33,7 +33,10 @@ class GivenChance {
     for (std::size_t i = 0; i < sizes.count() && i < count; ++i) use(i, below(sizes.size(i)));
   }
 
-  std::uint64_t bits(unsigned n) { return below(std::uint64_t{1} << n); }
+  std::uint64_t bits(unsigned n) {
+    if (n > 63) throw std::invalid_argument("at most 63 bits can be given at a time, not " + std::to_string(n));
+    return below(std::uint64_t{1} << n);
+  }
 
   std::size_t pick(const std::vector<double>& weights) {
     return static_cast<std::size_t>(below(weights.size()));

@@ -50,7 +50,7 @@ class RandomChance {
 
   // The same for a number of sizes known when compiling, all of which the first word covers.
   template <std::size_t Count, class Use>
-  void below_first(const SizeRun& sizes, Use&& use) {
+  [[gnu::always_inline]] void below_first(const SizeRun& sizes, Use&& use) {
     const SizeRun::Batch& batch = sizes.batches().front();
     std::uint64_t fresh = word();
     while (!Split64::is_even(fresh, batch.product, batch.bound)) fresh = word();

@@ -64,7 +64,7 @@ class CardSink {
   bool has_all_examples() const { return tally_.has_all_examples(); }
 
   template <bool Examples>
-  void add(const Card* cards, std::size_t size, std::uint64_t trial) {
+  [[gnu::always_inline]] void add(const Card* cards, std::size_t size, std::uint64_t trial) {
 #pragma GCC unroll 8
     for (std::size_t i = 0; i < size; ++i) tally_.add<Examples>(cell(i, cards[i]), trial);
     if (!pairs_.empty()) count_pairs(cards, size);
@@ -99,7 +99,7 @@ template <class Sink>
 class DrawCounter {
  public:
   DrawCounter(const Draw& draw, std::uint64_t seed, Sink sink)
-      : draw_(&draw),
+      : draw_(draw),
         seed_(seed),
         table_(draw.fresh_table()),
         sink_(std::move(sink)),
@@ -127,50 +127,48 @@ class DrawCounter {
     if constexpr (Top == 0) {
       return false;
     } else {
-      if (draw_->spec().size != Top) return run_small_draws<Examples, Top - 1>(begin, end);
-      const UniformShuffle* shuffle = draw_->by_swaps();
+      if (draw_.spec().size != Top) return run_small_draws<Examples, Top - 1>(begin, end);
+      const UniformShuffle* shuffle = draw_.by_swaps();
       if (!shuffle || !shuffle->settles_in_one_word(Top)) return false;
-      // Every draw is taken back, so that the next begins on the deck as it was.
-      for (std::uint64_t trial = begin; trial < end; ++trial)
-        small_draw<Examples, Top>(*shuffle, trial);
+      const std::uint64_t seed = seed_;
+      for (std::uint64_t trial = begin; trial < end; ++trial) small_draw<Examples, Top>(*shuffle, seed, trial);
       return true;
     }
   }
 
   template <bool Examples, std::size_t Top>
-  void small_draw(const UniformShuffle& shuffle, std::uint64_t trial) {
-    RandomChance chance(seed_, trial);
-    Card* cards = table_.data();
-    std::size_t others[Top];
-    shuffle.settle<Top>(cards, chance, others);
-    sink_.template add<Examples>(cards, Top, trial);
+  [[gnu::always_inline]] void small_draw(const UniformShuffle& shuffle, std::uint64_t seed, std::uint64_t trial) {
+    RandomChance chance(seed, trial);
+    std::size_t places[Top];
+    shuffle.find_top<Top>(chance, places);
+    Card cards[Top];
 #pragma GCC unroll 8
-    for (std::size_t back = 1; back <= Top; ++back)
-      std::swap(cards[Top - back], cards[others[Top - back]]);
+    for (std::size_t i = 0; i < Top; ++i) cards[i] = table_[places[i]];
+    sink_.template add<Examples>(cards, Top, trial);
   }
 
   template <bool Examples>
   void run_trials(std::uint64_t begin, std::uint64_t end) {
-    const DrawSpec& spec = draw_->spec();
+    const DrawSpec& spec = draw_.spec();
     // Laying out a deck is one copy of memory; taking swaps back pays only when they are very few.
-    const bool few_swaps = draw_->by_swaps() && 16 * spec.size < spec.deck.size();
+    const bool few_swaps = draw_.by_swaps() && 16 * spec.size < spec.deck.size();
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       RandomChance chance(seed_, trial);
       if (few_swaps) {
         SwapMemory memory(swaps_);
-        (*draw_)(table_, work_, chance, memory);
+        draw_(table_, work_, chance, memory);
         sink_.template add<Examples>(table_.data(), spec.size, trial);
         memory.take_back(table_.data());
       } else {
         Silent silent;
         if (!spec.replace) std::copy(spec.deck.begin(), spec.deck.end(), table_.begin());
-        (*draw_)(table_, work_, chance, silent);
+        draw_(table_, work_, chance, silent);
         sink_.template add<Examples>(table_.data(), spec.size, trial);
       }
     }
   }
 
-  const Draw* draw_;
+  Draw draw_;
   std::uint64_t seed_;
   std::vector<Card> table_;
   Workspace work_;

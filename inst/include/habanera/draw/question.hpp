@@ -58,11 +58,11 @@ struct Question {
 // Reads whole hands for a condition.
 class ConditionReading {
  public:
-  explicit ConditionReading(const Condition& condition)
-      : condition_(&condition), reading_(condition.words) {}
+  explicit ConditionReading(Condition condition)
+      : holds_(std::move(condition.holds)), cells_(condition.words.cells), reading_(std::move(condition.words)) {}
 
   bool holds(const std::vector<Card>& hand, std::size_t held, std::size_t turn) {
-    return condition_->holds[turn * condition_->words.cells + read_hand(reading_, hand, held)];
+    return holds_[turn * cells_ + read_hand(reading_, hand, held)];
   }
 
   static std::uint64_t read_hand(Reading& reading, const std::vector<Card>& hand, std::size_t held) {
@@ -73,17 +73,18 @@ class ConditionReading {
   }
 
  private:
-  const Condition* condition_;
+  std::vector<std::uint8_t> holds_;
+  std::uint64_t cells_;
   Reading reading_;
 };
 
 // One trial of a question, written once for simulation, enumeration and single trials.
 class QuestionPlay {
  public:
-  explicit QuestionPlay(const Question& question) : question_(&question), reading_(question.words) {
-    for (const auto& stage : question.stages)
+  explicit QuestionPlay(Question question) : question_(std::move(question)), reading_(question_.words) {
+    for (const auto& stage : question_.stages)
       if (const Redraw* redraw = std::get_if<Redraw>(&stage)) redraw_readings_.emplace_back(redraw->condition);
-    for (const TurnWord& word : question.turn_words) turn_readings_.emplace_back(word.condition);
+    for (const TurnWord& word : question_.turn_words) turn_readings_.emplace_back(word.condition);
   }
 
   // `shuffle()` leaves a freshly shuffled deck on `table`, whose first cards are drawn. `report(turn,
@@ -91,20 +92,20 @@ class QuestionPlay {
   template <class Shuffle, class Report>
   void operator()(const std::vector<Card>& table, Shuffle&& shuffle, Report&& report) {
     shuffle();
-    take_hand(table, question_->size);
+    take_hand(table, question_.size);
     auto redraw_reading = redraw_readings_.begin();
-    for (const auto& stage : question_->stages) {
+    for (const auto& stage : question_.stages) {
       if (const Redraw* redraw = std::get_if<Redraw>(&stage))
         redraw_while(*redraw, *redraw_reading++, table, shuffle);
       else
         exchange(std::get<Exchange>(stage), table);
     }
     turn_state_.clear();
-    for (const TurnWord& word : question_->turn_words) turn_state_.push_back(word.every);
+    for (const TurnWord& word : question_.turn_words) turn_state_.push_back(word.every);
     for (std::size_t turn = 0;; ++turn) {
       report(turn, index_at(turn));
-      if (turn == question_->turns) return;
-      for (std::size_t i = 0; i < question_->turn_size; ++i) hand_.push_back(table[next_++]);
+      if (turn == question_.turns) return;
+      for (std::size_t i = 0; i < question_.turn_size; ++i) hand_.push_back(table[next_++]);
     }
   }
 
@@ -112,7 +113,7 @@ class QuestionPlay {
 
  private:
   void take_hand(const std::vector<Card>& table, std::size_t size) {
-    hand_ = question_->held;
+    hand_ = question_.held;
     hand_.insert(hand_.end(), table.begin(), table.begin() + static_cast<std::ptrdiff_t>(size));
     next_ = size;
   }
@@ -121,7 +122,7 @@ class QuestionPlay {
   void redraw_while(const Redraw& redraw, ConditionReading& reading, const std::vector<Card>& table,
                     Shuffle&& shuffle) {
     for (std::size_t time = 0; time < redraw.sizes.size(); ++time) {
-      if (!reading.holds(hand_, question_->held.size(), 0)) return;
+      if (!reading.holds(hand_, question_.held.size(), 0)) return;
       shuffle();
       take_hand(table, redraw.sizes[time]);
       for (std::size_t i = 0; i < redraw.put_back[time]; ++i) put_one_under(redraw.under_first);
@@ -131,7 +132,7 @@ class QuestionPlay {
   // The last drawn of those that go first, if there is one; else the last drawn.
   void put_one_under(const std::vector<std::uint8_t>& under_first) {
     std::size_t gone = hand_.size() - 1;
-    for (std::size_t i = hand_.size(); i-- > question_->held.size();)
+    for (std::size_t i = hand_.size(); i-- > question_.held.size();)
       if (under_first[hand_[i]]) {
         gone = i;
         break;
@@ -148,10 +149,10 @@ class QuestionPlay {
   }
 
   std::uint64_t index_at(std::size_t turn) {
-    const std::size_t held = question_->held.size();
+    const std::size_t held = question_.held.size();
     std::uint64_t index = ConditionReading::read_hand(reading_, hand_, held);
     for (std::size_t i = 0; i < turn_readings_.size(); ++i) {
-      const TurnWord& word = question_->turn_words[i];
+      const TurnWord& word = question_.turn_words[i];
       const bool holds = turn_readings_[i].holds(hand_, held, turn);
       turn_state_[i] = word.every ? turn_state_[i] && holds : turn_state_[i] || holds;
       index += turn_state_[i] ? word.step : 0;
@@ -159,7 +160,7 @@ class QuestionPlay {
     return index;
   }
 
-  const Question* question_;
+  Question question_;
   Reading reading_;
   std::vector<ConditionReading> redraw_readings_, turn_readings_;
   std::vector<Card> hand_;

@@ -22,10 +22,13 @@ inline SparseTally tally_for(std::uint64_t cells) { return SparseTally(std::min(
 // Counts the words of plain draws.
 class WordSink {
  public:
-  WordSink(const Question& question)
-      : question_(&question), reading_(question.words), tally_(tally_for(question.cells)) {
-    reading_.begin();
-    for (const Card card : question.held) reading_.hold(card);
+  explicit WordSink(const Question& question)
+      : added_(question.words.added),
+        held_(question.held),
+        reading_(question.words),
+        tally_(tally_for(question.cells)),
+        only_added_(question.words.only_added()) {
+    begin_hand();
     start_ = reading_.index();
   }
 
@@ -33,8 +36,8 @@ class WordSink {
   bool has_all_examples() const { return false; }
 
   template <bool Examples>
-  void add(const Card* cards, std::size_t size, std::uint64_t trial) {
-    tally_.add(question_->words.only_added() ? sum(cards, size) : read(cards, size), trial);
+  [[gnu::always_inline]] void add(const Card* cards, std::size_t size, std::uint64_t trial) {
+    tally_.add(only_added_ ? sum(cards, size) : read(cards, size), trial);
   }
 
   void merge(const WordSink& other) { tally_.merge(other.tally_); }
@@ -44,21 +47,27 @@ class WordSink {
   std::uint64_t sum(const Card* cards, std::size_t size) const {
     std::uint64_t index = start_;
 #pragma GCC unroll 8
-    for (std::size_t i = 0; i < size; ++i) index += question_->words.added[cards[i]];
+    for (std::size_t i = 0; i < size; ++i) index += added_[cards[i]];
     return index;
   }
 
   std::uint64_t read(const Card* cards, std::size_t size) {
-    reading_.begin();
-    for (const Card card : question_->held) reading_.hold(card);
+    begin_hand();
     for (std::size_t i = 0; i < size; ++i) reading_.draw(cards[i]);
     return reading_.index();
   }
 
-  const Question* question_;
+  void begin_hand() {
+    reading_.begin();
+    for (const Card card : held_) reading_.hold(card);
+  }
+
+  std::vector<std::uint64_t> added_;
+  std::vector<Card> held_;
   Reading reading_;
   SparseTally tally_;
-  std::uint64_t start_;
+  std::uint64_t start_ = 0;
+  bool only_added_;
 };
 
 // Plays whole trials of something on a freshly laid deck each, and counts what it reports. `Play` is
@@ -67,14 +76,14 @@ template <class Play>
 class PlayCounter {
  public:
   PlayCounter(const Draw& draw, std::uint64_t seed, std::uint64_t cells, Play play)
-      : draw_(&draw), seed_(seed), play_(std::move(play)), tally_(tally_for(cells)) {}
+      : draw_(draw), seed_(seed), play_(std::move(play)), tally_(tally_for(cells)) {}
 
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
-      table_ = draw_->fresh_table();
+      table_ = draw_.fresh_table();
       RandomChance chance(seed_, trial);
       Silent silent;
-      play_(table_, [&] { (*draw_)(table_, work_, chance, silent); },
+      play_(table_, [&] { draw_(table_, work_, chance, silent); },
             [&](std::uint64_t outcome) { tally_.add(outcome, trial); });
     }
   }
@@ -82,7 +91,7 @@ class PlayCounter {
   const SparseTally& tally() const { return tally_; }
 
  private:
-  const Draw* draw_;
+  Draw draw_;
   std::uint64_t seed_;
   Play play_;
   SparseTally tally_;
@@ -93,7 +102,7 @@ class PlayCounter {
 // A question as a play that reports its index, turn after turn: turn * cells + index.
 class QuestionTrial {
  public:
-  explicit QuestionTrial(const Question& question) : cells_(question.cells), play_(question) {}
+  explicit QuestionTrial(Question question) : cells_(question.cells), play_(std::move(question)) {}
 
   template <class Shuffle, class Report>
   void operator()(const std::vector<Card>& table, Shuffle&& shuffle, Report&& report) {
@@ -109,19 +118,19 @@ class QuestionTrial {
 // Turning cards until: reports twice the number turned, and one more when the condition holds.
 class UntilTrial {
  public:
-  explicit UntilTrial(const Until& until) : until_(&until), reading_(until.condition.words) {}
+  explicit UntilTrial(Until until) : until_(std::move(until)), reading_(until_.condition.words) {}
 
   template <class Shuffle, class Report>
   void operator()(const std::vector<Card>& table, Shuffle&& shuffle, Report&& report) {
     shuffle();
-    const auto [turned, holds] = (*until_)(table, reading_);
+    const auto [turned, holds] = until_(table, reading_);
     hand_.assign(table.begin(), table.begin() + static_cast<std::ptrdiff_t>(turned));
     report(2 * turned + holds);
   }
   const std::vector<Card>& hand() const { return hand_; }
 
  private:
-  const Until* until_;
+  Until until_;
   Reading reading_;
   std::vector<Card> hand_;
 };

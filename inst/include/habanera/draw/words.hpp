@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cstddef>
 #include <cstdint>
+#include <utility>
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
@@ -35,16 +36,16 @@ struct Words {
   bool only_added() const { return groups.empty() && places.empty(); }
 };
 
-// Reads a hand card by card.
+// Reads a hand card by card. It owns the words, so that a thread reads nothing that another one writes beside.
 class Reading {
  public:
-  explicit Reading(const Words& words) : words_(&words) {
-    for (const Words::Groups& groups : words.groups) counts_.emplace_back(groups.count, 0);
+  explicit Reading(Words words) : words_(std::move(words)) {
+    for (const Words::Groups& groups : words_.groups) counts_.emplace_back(groups.count, 0);
   }
 
   // Starts on an empty hand.
   void begin() {
-    index_ = words_->start;
+    index_ = words_.start;
     for (auto& counts : counts_) std::fill(counts.begin(), counts.end(), 0);
     best_.assign(counts_.size(), 0);
     drawn_ = 0;
@@ -52,13 +53,13 @@ class Reading {
 
   // A card that was in the hand before the first was drawn.
   void hold(Card kind) {
-    index_ += words_->added[kind];
+    index_ += words_.added[kind];
     for (std::size_t i = 0; i < counts_.size(); ++i) add_to_group(i, kind);
   }
 
   void draw(Card kind) {
     hold(kind);
-    for (const Words::Place& place : words_->places)
+    for (const Words::Place& place : words_.places)
       if (place.position == drawn_ && place.holds[kind]) index_ += place.step;
     ++drawn_;
   }
@@ -67,7 +68,7 @@ class Reading {
 
  private:
   void add_to_group(std::size_t i, Card kind) {
-    const Words::Groups& groups = words_->groups[i];
+    const Words::Groups& groups = words_.groups[i];
     const std::uint32_t size = ++counts_[i][groups.group[kind]];
     const bool counts = groups.largest ? size > best_[i] : size == 1;
     if (!counts) return;
@@ -75,7 +76,7 @@ class Reading {
     index_ += groups.step;
   }
 
-  const Words* words_;
+  Words words_;
   std::vector<std::vector<std::uint32_t>> counts_;  // by word, by group
   std::vector<std::uint32_t> best_;
   std::uint64_t index_ = 0;

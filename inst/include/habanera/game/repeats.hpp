@@ -8,9 +8,9 @@
 namespace habanera {
 
 // Finds that a game without chance has come back to a position, and so must go on for ever. Positions are
-// compared with the one kept last; after rounds 64, 128, 256, ... the present one is kept instead (Brent 1980,
+// compared with the one kept last; after rounds 512, 1,024, 2,048, ... the present one is kept instead (Brent 1980,
 // "An improved Monte Carlo factorization algorithm", section 2). A cycle of L rounds that begins after round m is
-// noticed at round 2^k + L, for the smallest 2^k not below 64, m and L.
+// noticed at round 2^k + L, for the smallest 2^k not below 512, m and L.
 template <class Position>
 class CycleWatch {
  public:
@@ -31,9 +31,13 @@ class CycleWatch {
     return false;
   }
 
+  // Rounds after which a position is kept anew.
+  std::uint64_t next_kept() const { return next_kept_; }
+  const Position* kept() const { return kept_any_ ? &kept_ : nullptr; }
+
  private:
   // Most games are over before long; until then keeping positions would only cost time.
-  static constexpr std::uint64_t first_kept = 64;
+  static constexpr std::uint64_t first_kept = 512;
 
   Position kept_;
   std::uint64_t next_kept_ = first_kept;

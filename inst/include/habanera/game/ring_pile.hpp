@@ -27,11 +27,6 @@ class RingPile {
   Card take_top() { return cells_[head_++ & mask_]; }
   Card take_bottom() { return cells_[--end_ & mask_]; }
   void put_under(Card card) { cells_[end_++ & mask_] = card; }
-  void put_two_under(Card first, Card second) {
-    cells_[end_ & mask_] = first;
-    cells_[(end_ + 1) & mask_] = second;
-    end_ += 2;
-  }
 
  private:
   std::vector<Card> cells_;

@@ -8,11 +8,14 @@
 #include <optional>
 #include <stdexcept>
 #include <string>
+#include <type_traits>
 #include <utility>
 #include <vector>
 
 #include "habanera/game/war_rules.hpp"
+#include "habanera/game/war_run.hpp"
 #include "habanera/game/war_table.hpp"
+#include "habanera/watcher/silent.hpp"
 #include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
@@ -37,9 +40,7 @@ class War {
                                   std::to_string(rules_.seats()));
     watched_ = rules_.can_be_watched();
     needed_for_war_ = rules_.short_loses && !rules_.by_points ? rules_.face_down + 1 : 1;
-    winner_first_ = rules_.collect == WarRules::Collect::winner_first;
-    loser_first_ = rules_.collect == WarRules::Collect::loser_first;
-    plain_rounds_ = !rules_.inner_game && !rules_.by_points && rules_.collect != WarRules::Collect::shuffled;
+    if (WarRun::suits(rules_)) run_.emplace(rules_);
   }
 
   const WarRules& rules() const { return rules_; }
@@ -67,7 +68,13 @@ class War {
     level.table.lay_out(deck, dealing);
     watcher.laid_out(deck, dealing.cards(), level.table);
     begin(level);
-    while (!is_over(level) && play_round(depth, level, chance, watcher)) note_course(level);
+    while (!is_over(level)) {
+      // A watcher that looks away misses nothing when many rounds are played in one run.
+      if constexpr (Seats == 2 && std::is_same_v<Watcher, Silent>)
+        if (play_plain_rounds(level)) continue;
+      if (!play_round(depth, level, chance, watcher)) break;
+      note_course(level);
+    }
     finish(level, watcher);
     watcher.cleared();
     return level.outcome;
@@ -141,13 +148,26 @@ class War {
     return end(level, WarOutcome::never_ends);
   }
 
+  // Plays as many plain rounds as there are before anything unusual; false when that is none.
+  bool play_plain_rounds(Level& level) {
+    if (!run_ || level.table.pot.layers() > 0 || level.leader == no_seat) return false;
+    std::uint64_t most = rules_.max_rounds - all_rounds_;
+    std::optional<WarPosition::Heads> kept;
+    if (watched_) {
+      most = std::min(most, level.watch.next_kept() - level.outcome.rounds);
+      if (const WarPosition* position = level.watch.kept()) kept = position->heads();
+    }
+    const std::uint64_t played = (*run_)(level, rules_, most, kept);
+    all_rounds_ += played;
+    return played > 0;
+  }
+
   // Plays one round; false when the game ended in it.
   template <class Chance, class Watcher>
   bool play_round(std::size_t depth, Level& level, Chance& chance, Watcher& watcher) {
     ++all_rounds_;
     watcher.round_begins(++level.outcome.rounds);
     turn_cards(level.table, watcher);
-    if (Seats == 2 && plain_rounds_ && level.table.pot.layers() == 0 && settle_plainly(level, watcher)) return true;
     FaceUp contest = level.table.turned;  // the seats that may still win, and what lies face up before each
     level.table.move_turned_to_pot();
     const std::size_t playing = contest.count;
@@ -204,26 +224,6 @@ class War {
       kept += rules_.ranks[contest.card[i]] == highest;
     }
     contest.count = kept;
-  }
-
-  // The usual round of two seats: both cards go under the pile of the higher. Written without a branch on which that
-  // is, since nobody can guess it. False, with nothing moved, when they tie.
-  template <class Watcher>
-  bool settle_plainly(Level& level, Watcher& watcher) const {
-    FaceUp& turned = level.table.turned;
-    const Card one = turned.card[0], two = turned.card[1];
-    const std::uint32_t rank_one = rules_.ranks[one], rank_two = rules_.ranks[two];
-    if (rank_one == rank_two) return false;
-    const std::size_t winner = rank_two > rank_one;
-    const bool two_first = (winner & winner_first_) | (!winner & loser_first_);
-    const auto exchanged = static_cast<Card>((one ^ two) & -static_cast<int>(two_first));
-    const std::array<Card, 2> taken{static_cast<Card>(one ^ exchanged), static_cast<Card>(two ^ exchanged)};
-    ++level.outcome.comparisons;
-    ++level.outcome.points[winner];
-    level.table.piles[winner].put_two_under(taken[0], taken[1]);
-    turned.count = 0;
-    watcher.happened(level.table, {winner, takes, taken.data(), 2});
-    return true;
   }
 
   // Of a tie that is not fought out.
@@ -390,7 +390,8 @@ class War {
   }
 
   WarRules rules_;
-  bool watched_ = false, plain_rounds_ = false, winner_first_ = false, loser_first_ = false;
+  bool watched_ = false;
+  std::optional<WarRun> run_;
   std::size_t needed_for_war_ = 1;  // cards that a seat must have left
   std::vector<std::unique_ptr<Level>> levels_;
   std::vector<Card> taken_, down_;

@@ -114,6 +114,13 @@ class WarPosition {
     return same;
   }
 
+  // What tells two positions of two seats apart at a glance: the size of the first pile, and both top ranks.
+  struct Heads {
+    std::size_t size_one;
+    std::uint32_t rank_one, rank_two;
+  };
+  Heads heads() const { return {ends_[0], cards_[0], cards_[ends_[0]]}; }
+
   bool operator==(const WarPosition& other) const { return ends_ == other.ends_ && cards_ == other.cards_; }
 
   std::uint64_t hash() const {

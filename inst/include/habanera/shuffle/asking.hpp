@@ -26,14 +26,14 @@ struct AskCount : Silent {
 class AskCounter {
  public:
   AskCounter(const Procedure& procedure, std::size_t cards, std::size_t cells, std::uint64_t seed)
-      : procedure_(&procedure), deck_(cards), seed_(seed), tally_(cells) {}
+      : procedure_(procedure), deck_(cards), seed_(seed), tally_(cells) {}
 
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       std::iota(deck_.begin(), deck_.end(), Card{0});
       RandomChance chance(seed_, trial);
       AskCount count;
-      (*procedure_)(Pile{deck_.data(), deck_.size()}, deck_.size(), work_, chance, count);
+      procedure_(Pile{deck_.data(), deck_.size()}, deck_.size(), work_, chance, count);
       if (count.asked_for >= tally_.size())
         throw std::length_error("trial " + std::to_string(trial) + " asked for " +
                                 std::to_string(count.asked_for) + " random numbers");
@@ -44,7 +44,7 @@ class AskCounter {
   const Tally& tally() const { return tally_; }
 
  private:
-  const Procedure* procedure_;
+  Procedure procedure_;
   std::vector<Card> deck_;
   std::uint64_t seed_;
   Workspace work_;

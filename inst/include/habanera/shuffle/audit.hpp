@@ -3,6 +3,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <numeric>
+#include <utility>
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
@@ -19,9 +20,9 @@ namespace habanera {
 // the first of which starts with trial `origin`.
 class ProcedureSource {
  public:
-  ProcedureSource(const Procedure& procedure, std::size_t cards, std::uint64_t seed, std::uint64_t origin,
+  ProcedureSource(Procedure procedure, std::size_t cards, std::uint64_t seed, std::uint64_t origin,
                   std::uint64_t chain)
-      : procedure_(&procedure), seed_(seed), origin_(origin), chain_(chain), in_order_(cards) {
+      : procedure_(std::move(procedure)), seed_(seed), origin_(origin), chain_(chain), in_order_(cards) {
     std::iota(in_order_.begin(), in_order_.end(), Card{0});
   }
 
@@ -32,12 +33,12 @@ class ProcedureSource {
     if (chain_ == 1 || (trial - origin_) % chain_ == 0) deck_ = in_order_;
     RandomChance chance(seed_, trial);
     Silent silent;
-    (*procedure_)(Pile{deck_.data(), deck_.size()}, deck_.size(), work_, chance, silent);
+    procedure_(Pile{deck_.data(), deck_.size()}, deck_.size(), work_, chance, silent);
     return deck_.data();
   }
 
  private:
-  const Procedure* procedure_;
+  Procedure procedure_;
   std::uint64_t seed_, origin_, chain_;
   std::vector<Card> in_order_, deck_;
   Workspace work_;

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <cstddef>
 #include <cstdint>
+#include <stdexcept>
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
@@ -50,26 +51,36 @@ struct Cut {
 struct FairRiffle {
   template <class Chance, class Watcher>
   void operator()(const Pile& pile, Workspace& work, Chance& chance, Watcher& watcher) const {
-    const std::size_t n = pile.size;
+    std::size_t upper = pile.size;
     work.keys.clear();
-    std::size_t upper = n;
-    for (std::size_t i = 0; i < n; i += 32) {
-      const auto count = static_cast<unsigned>(std::min<std::size_t>(32, n - i));
-      const std::uint64_t coins = chance.bits(count);
-      work.keys.push_back(coins);
-      upper -= static_cast<std::size_t>(__builtin_popcountll(coins));
+    for (std::size_t i = 0; i < pile.size; i += coins_at_once) {
+      work.keys.push_back(chance.bits(static_cast<unsigned>(std::min(coins_at_once, pile.size - i))));
+      upper -= static_cast<std::size_t>(__builtin_popcountll(work.keys.back()));
     }
-    // No branch on the coins: they cannot be foretold.
-    work.order.resize(n);
-    std::size_t next[2] = {0, upper};
-    for (std::size_t i = 0; i < n; ++i) {
-      const std::size_t packet = (work.keys[i / 32] >> (i % 32)) & 1;
-      work.order[i] = static_cast<std::uint16_t>(next[packet]++);
-    }
-    lay_in_order(pile, work);
+    drop_cards(pile, upper, work);
     watcher.rearranged(pile);
   }
   double paths(std::size_t n) const { return power(2, n); }
+
+ private:
+  static constexpr std::size_t coins_at_once = 32;
+
+  // A coin of 1 takes the next card of the lower packet. No branch on the coins: they cannot be foretold.
+  static void drop_cards(const Pile& pile, std::size_t upper, Workspace& work) {
+    work.old_cards.assign(pile.cards, pile.cards + pile.size);
+    const Card* old = work.old_cards.data();
+    std::size_t from_upper = 0, from_lower = upper;
+    for (std::size_t begin = 0; begin < pile.size; begin += coins_at_once) {
+      std::uint64_t coins = work.keys[begin / coins_at_once];
+      const std::size_t end = std::min(begin + coins_at_once, pile.size);
+      for (std::size_t i = begin; i < end; ++i, coins >>= 1) {
+        const std::size_t lower = coins & 1;
+        pile.cards[i] = old[from_upper + ((from_lower - from_upper) & (0 - lower))];
+        from_lower += lower;
+        from_upper += 1 - lower;
+      }
+    }
+  }
 };
 
 // A riffle by human hands: the cut has a spread (NaN: binomial), and the next card comes from the
@@ -199,6 +210,7 @@ struct Piles {
 
   template <class Chance, class Watcher>
   void operator()(const Pile& pile, Workspace& work, Chance& chance, Watcher& watcher) const {
+    if (piles < 1) throw std::invalid_argument("cards are dealt into at least 1 pile, not 0");
     work.keys.resize(piles);
     for (std::size_t i = 0; i < piles; ++i) work.keys[i] = pick_up == PickUp::reversed ? piles - 1 - i : i;
     if (pick_up == PickUp::random)

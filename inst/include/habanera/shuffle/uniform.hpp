@@ -30,17 +30,36 @@ class UniformShuffle {
     return top > 0 && !choices_.batches().empty() && top <= choices_.batches().front().end;
   }
 
-  // The same for a `top` known when compiling, when settles_in_one_word(top): the swaps are left in
-  // `others`, the place that each place changed with.
+  // The places that the first `Top` cards come from, when settles_in_one_word(Top): the same swaps, followed without
+  // moving a card.
   template <std::size_t Top, class Chance>
-  void settle(Card* cards, Chance& chance, std::size_t (&others)[Top]) const {
+  [[gnu::always_inline]] void find_top(Chance& chance, std::size_t (&places)[Top]) const {
+    std::size_t others[Top];
     chance.template below_first<Top>(choices_, [&](std::size_t place, std::uint64_t further) {
       others[place] = place + static_cast<std::size_t>(further);
-      std::swap(cards[place], cards[others[place]]);
     });
+    find_all(others, places, std::make_index_sequence<Top>());
   }
 
  private:
+  template <std::size_t Top, std::size_t... Place>
+  [[gnu::always_inline]] static void find_all(const std::size_t (&others)[Top], std::size_t (&places)[Top],
+                                              std::index_sequence<Place...>) {
+    ((places[Place] = find_before<Place>(others[Place], others)), ...);
+  }
+
+  // Where the card came from that lay there after so many swaps: a place swapped before holds what was at the place
+  // that it was swapped with, and so on back.
+  template <std::size_t Swaps, std::size_t Top>
+  [[gnu::always_inline]] static std::size_t find_before(std::size_t from, const std::size_t (&others)[Top]) {
+    if constexpr (Swaps == 0) {
+      return from;
+    } else {
+      constexpr std::size_t last = Swaps - 1;
+      return find_before<last>(from ^ ((from ^ last) & (0 - static_cast<std::size_t>(from == others[last]))), others);
+    }
+  }
+
   SizeRun choices_;
 };
 
