@@ -65,8 +65,9 @@ class CardSink {
 
   template <bool Examples>
   [[gnu::always_inline]] void add(const Card* cards, std::size_t size, std::uint64_t trial) {
+    const std::size_t step = cells == Cells::kind ? 0 : kinds_;  // the cells of one position
 #pragma GCC unroll 8
-    for (std::size_t i = 0; i < size; ++i) tally_.add<Examples>(cell(i, cards[i]), trial);
+    for (std::size_t i = 0, row = 0; i < size; ++i, row += step) tally_.add<Examples>(row + cards[i], trial);
     if (!pairs_.empty()) count_pairs(cards, size);
   }
 
@@ -79,10 +80,6 @@ class CardSink {
   const std::vector<std::uint64_t>& pairs() const { return pairs_; }
 
  private:
-  std::size_t cell(std::size_t position, Card kind) const {
-    return (cells == Cells::kind ? 0 : position * kinds_) + kind;
-  }
-
   void count_pairs(const Card* cards, std::size_t size) {
     for (std::size_t i = 0; i < size; ++i) pairs_[cards[i]] += held_[cards[i]]++;
     for (std::size_t i = 0; i < size; ++i) held_[cards[i]] = 0;

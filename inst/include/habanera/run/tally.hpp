@@ -22,13 +22,13 @@ class Tally {
   // Once every outcome has its example, plain counting will do: pass Examples = false.
   template <bool Examples>
   void add(std::size_t outcome, std::uint64_t trial) {
+    const std::uint32_t before = counts_[outcome]++;
     if constexpr (Examples) {
-      if (counts_[outcome] == 0) {
+      if (before == 0) [[unlikely]] {
         examples_[outcome] = trial;
         --unseen_;
       }
     }
-    ++counts_[outcome];
   }
 
   bool has_all_examples() const { return unseen_ == 0; }

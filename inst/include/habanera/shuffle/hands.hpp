@@ -69,15 +69,15 @@ struct FairRiffle {
   static void drop_cards(const Pile& pile, std::size_t upper, Workspace& work) {
     work.old_cards.assign(pile.cards, pile.cards + pile.size);
     const Card* old = work.old_cards.data();
-    std::size_t from_upper = 0, from_lower = upper;
+    std::size_t next = 0, to_lower = upper;  // of the upper packet, and from it to the next of the lower
     for (std::size_t begin = 0; begin < pile.size; begin += coins_at_once) {
       std::uint64_t coins = work.keys[begin / coins_at_once];
       const std::size_t end = std::min(begin + coins_at_once, pile.size);
       for (std::size_t i = begin; i < end; ++i, coins >>= 1) {
         const std::size_t lower = coins & 1;
-        pile.cards[i] = old[from_upper + ((from_lower - from_upper) & (0 - lower))];
-        from_lower += lower;
-        from_upper += 1 - lower;
+        pile.cards[i] = old[next + (to_lower & (0 - lower))];
+        next += 1 - lower;
+        to_lower += 2 * lower - 1;
       }
     }
   }
