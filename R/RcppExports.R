@@ -41,6 +41,18 @@ core_walk_draws <- function(spec, path_limit) {
     .Call(`_habanera_core_walk_draws`, spec, path_limit)
 }
 
+core_write_file <- function(path, bytes) {
+    .Call(`_habanera_core_write_file`, path, bytes)
+}
+
+core_write_output <- function(bytes) {
+    .Call(`_habanera_core_write_output`, bytes)
+}
+
+core_path_kind <- function(path) {
+    .Call(`_habanera_core_path_kind`, path)
+}
+
 core_game_deck <- function(spec, seed, trial) {
     .Call(`_habanera_core_game_deck`, spec, seed, trial)
 }

@@ -33,27 +33,30 @@ read_listing_file <- function(file, call) {
 listing_from_csv <- function(lines, file, call) {
   lines <- lines[!grepl("^#", lines)]
   if (!length(lines)) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
-  complaint <- NULL
-  # fread() must finish before we refuse: left half way, it complains in the next call.
-  data <- withCallingHandlers(
-    data.table::fread(text = c(lines, ""), header = TRUE, data.table = FALSE, sep = ",", na.strings = ""),
-    warning = function(cnd) {
-      complaint <<- conditionMessage(cnd)
-      rlang::cnd_muffle(cnd)
-    }
-  )
-  if (!is.null(complaint)) {
-    refuse(c(sprintf("%s is not a whole CSV table.", file_name(file)), x = complaint), "file", call)
-  }
-  data
+  refuse_uneven(lines, file, call)
+  data <- data.table::fread(text = c(lines, ""), header = TRUE, data.table = FALSE, sep = ",", na.strings = "")
+  undouble_quotes(data)
+}
+
+refuse_uneven <- function(lines, file, call) {
+  source <- textConnection(lines)
+  on.exit(close(source))
+  fields <- utils::count.fields(source, sep = ",", quote = "\"", comment.char = "", blank.lines.skip = FALSE)
+  uneven <- which(nzchar(trimws(lines)) & (is.na(fields) | fields != fields[1]))
+  if (!length(uneven)) return(invisible())
+  values <- fields[uneven[1]]
+  refuse(sprintf("%s is not a whole CSV table: the row %s %s where the head has %s.", file_name(file),
+                 quoted(shortened(lines[uneven[1]])),
+                 if (is.na(values)) "has a quote without its pair" else paste("has", count_of(values, "value")),
+                 format_count(fields[1])), "file", call)
 }
 
 listing_from_json <- function(lines, file, call) {
-  rows_of(jsonlite::fromJSON(paste(lines, collapse = "\n"), simplifyVector = FALSE), file, call)
+  rows_of(json_data(paste(lines, collapse = "\n"), file, call, simplifyVector = FALSE), file, call)
 }
 
 listing_from_yaml <- function(lines, file, call) {
-  rows_of(yaml::yaml.load(paste(lines, collapse = "\n")), file, call)
+  rows_of(yaml_data(paste(lines, collapse = "\n"), file, call), file, call)
 }
 
 # A list of cards, each a list of attributes, as a data frame; what a card lacks is NA.

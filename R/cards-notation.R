@@ -2,6 +2,7 @@
 # split at commas and spaces.
 
 read_codes <- function(text, catalogue, notation = "rank_first", call = rlang::caller_env()) {
+  check_utf8(text, "x", call)
   tokens <- split_codes(text, catalogue)
   if (notation == "suit_first") tokens <- rank_before_suit(tokens, catalogue, call)
   codes <- find_codes(tokens, catalogue)

@@ -27,6 +27,7 @@ commands <- function() {
 }
 
 dispatch_command <- function(words) {
+  check_utf8(words, "the words", NULL)
   if (!length(words) || words[1] %in% c("--help", "-h", "help")) {
     emit(general_help())
     return(exit_status[["done"]])

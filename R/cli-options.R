@@ -30,7 +30,8 @@ run_options <- function() {
     cli_option("trials", "Number of trials, such as 1e6 [100000]", "N", "100000"),
     cli_option("seed", "A whole number; the same seed gives the same result [a new one]", "S"),
     cli_option("threads", "Number of threads [all cores]", "T"),
-    cli_option("checkpoint", "Keep what is counted in this file, and go on from it", "FILE")
+    cli_option("checkpoint", "Keep what is counted in this file, and go on from it", "FILE"),
+    cli_option("anew", "With --checkpoint: begin anew and write over the file")
   )
 }
 

@@ -13,10 +13,11 @@ report_error <- function(cnd) {
 # To standard output. A reader that has gone (as in `| head`) is no error.
 emit <- function(lines) {
   force(lines)  # an error in making them is not the reader's going
-  tryCatch({
-    writeLines(lines)
-    flush(stdout())
-  }, error = function(cnd) rlang::abort("The reader has gone.", class = "habanera_pipe_closed"))
+  if (sink.number() > 0) return(writeLines(lines))
+  flush(stdout())
+  problem <- core_write_output(text_bytes(lines))
+  if (problem == "closed") rlang::abort("The reader has gone.", class = "habanera_pipe_closed")
+  if (nzchar(problem)) refuse(sprintf("Cannot write to standard output: %s.", problem), "file", call = NULL)
 }
 
 emit_or_write <- function(lines, out) {
@@ -37,16 +38,12 @@ result_format <- function(options) {
 printed_lines <- function(x, out, ...) {
   old <- options(cli.num_colors = if (is.null(out)) cli::num_ansi_colors(stdout()) else 1L)
   on.exit(options(old))
-  lines_written(function(path) {
-    sink(path)
-    on.exit(sink())
-    print(x, ...)
-  })
+  lines_printed(function() print(x, ...))
 }
 
 # A plain table, for what is no result of a simulation.
 table_lines <- function(table, format) {
-  if (format == "csv") return(fwrite_lines(table))
+  if (format == "csv") return(csv_table_lines(table))
   as.character(jsonlite::toJSON(table, dataframe = "rows", digits = NA, na = "null", pretty = TRUE))
 }
 
@@ -56,8 +53,5 @@ write_figure <- function(plot, file) {
     refuse(sprintf("A figure must end in .png, .svg or .pdf, not %s.", quoted(file)), "usage",
            call = NULL)
   }
-  write_whole_file(file, function(path) {
-    if (kind == "svg") return(draw_svg(plot, path, 11.6, 7.3))
-    ggplot2::ggsave(path, plot, device = kind, width = 11.6, height = 7.3, dpi = 110, bg = "white")
-  }, call = NULL)
+  write_plot_file(plot, file, 11.6, 7.3)
 }

@@ -4,5 +4,5 @@ simulate_for_shell <- function(experiment, options, precise) {
   simulate(experiment, option_number(options, "trials"), option_number(options, "seed"),
            threads = option_number(options, "threads"),
            precision = if (!is.null(precision)) rlang::set_names(precision, precise),
-           checkpoint = options$checkpoint, progress = isatty(stderr()) && !options$quiet)
+           checkpoint = options$checkpoint, anew = options$anew, progress = isatty(stderr()) && !options$quiet)
 }

@@ -99,7 +99,7 @@ piles_from_csv <- function(lines, file, call) {
 }
 
 piles_from_yaml <- function(lines, file, call) {
-  data <- yaml::yaml.load(paste(lines, collapse = "\n"))
+  data <- yaml_data(paste(lines, collapse = "\n"), file, call)
   if (!is.list(data) || is.null(names(data))) {
     refuse(sprintf("%s must hold a list of cards for each name.", file_name(file)), "file", call)
   }

@@ -34,21 +34,7 @@ report_figure <- function(plot, alt, caption = NULL) {
 }
 
 svg_uri <- function(plot, width, height) {
-  file <- tempfile(fileext = ".svg")
-  on.exit(unlink(file))
-  draw_svg(plot, file, width, height)
-  paste0("data:image/svg+xml;base64,",
-         gsub("\n", "", jsonlite::base64_enc(readBin(file, "raw", file.size(file)))))
-}
-
-draw_svg <- function(plot, file, width, height) {
-  if (requireNamespace("svglite", quietly = TRUE)) {
-    svglite::svglite(file, width, height)
-  } else {
-    grDevices::svg(file, width, height)
-  }
-  on.exit(grDevices::dev.off())
-  print(plot)
+  paste0("data:image/svg+xml;base64,", gsub("\n", "", jsonlite::base64_enc(svg_bytes(plot, width, height))))
 }
 
 # A data frame of text; columns are set flush right, but for the first and those named in `text`.

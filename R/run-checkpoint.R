@@ -1,6 +1,8 @@
-# A checkpoint keeps the state of a run in a file, written whole between laps.
+# A checkpoint keeps the state of a run in a file, written whole between laps. It is data and nothing else: a line that
+# names the format and the digest of all that follows, a line of JSON that says what it is of and how the numbers
+# divide, and the numbers.
 
-checkpoint_format <- "habanera checkpoint 1"
+checkpoint_format <- "habanera checkpoint 2"
 
 check_checkpoint <- function(file, call) {
   if (is.null(file)) return(NULL)
@@ -12,47 +14,101 @@ check_checkpoint <- function(file, call) {
   file
 }
 
+# What was counted is kept even when it cannot be written.
 write_checkpoint <- function(run, state) {
   if (is.null(run$checkpoint) || state$done == 0) return(invisible())
-  kept <- list(format = checkpoint_format, experiment = as_plain(run$experiment),
-               first_trial = run$first, state = state[c("seed", "done", "seconds", "tally")])
-  write_whole_file(run$checkpoint, function(path) saveRDS(kept, path))
+  tryCatch(
+    write_bytes_whole(checkpoint_bytes(run, state), run$checkpoint, NULL),
+    habanera_error_file = function(cnd) {
+      refuse(c(rlang::cnd_message(cnd), i = sprintf("The counts of %s are in `counts` of this error.",
+                                                    count_of(state$done, "trial"))),
+             "file", NULL, counts = counts_so_far(run, state))
+    }
+  )
+}
+
+checkpoint_bytes <- function(run, state) {
+  parts <- tally_parts(state$tally)
+  about <- list(experiment = experiment_digest(run$experiment), words = in_words(run$experiment),
+                first = run$first, seed = state$seed, done = state$done, seconds = state$seconds,
+                parts = names(parts), lengths = as.double(lengths(parts)))
+  content <- c(text_bytes(as.character(to_json(about))),
+               writeBin(as.double(unlist(parts, use.names = FALSE)), raw(), endian = "little"))
+  c(text_bytes(paste(checkpoint_format, cli::hash_raw_sha256(content))), content)
+}
+
+experiment_digest <- function(experiment) cli::hash_sha256(to_json(as_plain(experiment)))
+
+# A tally as named vectors of numbers, and back: rows of outcomes are columns called "row: ...".
+row_mark <- "row: "
+
+tally_parts <- function(tally) {
+  rows <- tally[["rows"]]
+  if (!is.null(rows)) rows <- rlang::set_names(as.list(rows), paste0(row_mark, names(rows)))
+  c(Filter(Negate(is.null), tally[setdiff(names(tally), "rows")]), rows)
+}
+
+tally_from_parts <- function(parts) {
+  is_row <- startsWith(names(parts), row_mark)
+  tally <- parts[!is_row]
+  if (any(is_row)) {
+    rows <- rlang::set_names(parts[is_row], substring(names(parts)[is_row], nchar(row_mark) + 1))
+    tally[["rows"]] <- as.data.frame(rows, optional = TRUE)
+  }
+  tally
 }
 
 # The state to go on from, or NULL when there is no file yet.
 read_checkpoint <- function(run, call) {
   file <- run$checkpoint
   if (!file.exists(file)) return(NULL)
-  kept <- tryCatch(suppressWarnings(readRDS(file)), error = function(cnd) NULL)
-  if (!is_checkpoint(kept)) {
-    refuse(sprintf("The checkpoint %s is damaged or is no checkpoint; delete it to start anew.",
-                   quoted(file)), "checkpoint", call)
+  check_readable(file, call)
+  kept <- checkpoint_from(read_bytes(file))
+  if (is.null(kept)) {
+    refuse(sprintf(paste("The checkpoint %s is damaged, of another version, or none at all.",
+                         "To begin the run anew and write over it, say `anew = TRUE` (--anew)."), quoted(file)),
+           "checkpoint", call)
   }
   refuse_other_run(run, kept, call)
-  kept$state
+  state <- list(seed = kept$about$seed, done = kept$about$done, seconds = kept$about$seconds, tally = kept$tally)
+  if (!adds_up(run$experiment, state$tally[["n"]], state$done)) {
+    refuse(sprintf("The checkpoint %s does not add up to its %s; say `anew = TRUE` (--anew) to begin the run anew.",
+                   quoted(file), count_of(state$done, "trial")), "checkpoint", call)
+  }
+  state
 }
 
-is_checkpoint <- function(kept) {
-  is.list(kept) && identical(kept$format, checkpoint_format) && is.list(kept$state) &&
-    is.numeric(kept$state$done) && is.numeric(kept$state$seed) && is.numeric(kept$state$tally$n) &&
-    length(kept$state$tally$n) == length(kept$state$tally$example_trial)
+# A list of `about` and `tally`, or NULL when the bytes are not all that was written.
+checkpoint_from <- function(bytes) {
+  ends <- which(utils::head(bytes, 1e6) == as.raw(10L))
+  if (length(ends) < 2) return(NULL)
+  content <- bytes[-seq_len(ends[1])]
+  expected <- text_bytes(paste(checkpoint_format, cli::hash_raw_sha256(content)))
+  if (!identical(bytes[seq_len(ends[1])], expected)) return(NULL)
+  # What has its digest was written by us, so that it can be taken apart.
+  about <- from_json(rawToChar(bytes[(ends[1] + 1):(ends[2] - 1)]))
+  numbers <- readBin(bytes[-seq_len(ends[2])], "double", sum(about$lengths), endian = "little")
+  parts <- split(numbers, factor(rep(seq_along(about$parts), about$lengths), levels = seq_along(about$parts)))
+  list(about = about, tally = tally_from_parts(rlang::set_names(unname(parts), about$parts)))
 }
 
 refuse_other_run <- function(run, kept, call) {
+  about <- kept$about
   other <- function(what) {
     refuse(sprintf("The checkpoint %s is of another run: %s.", quoted(run$checkpoint), what),
            "checkpoint", call)
   }
-  if (!identical(kept$experiment, as_plain(run$experiment))) other("its experiment is not this one")
-  if (!is.null(run$seed) && run$seed != kept$state$seed) {
-    other(sprintf("its seed is %s, not %s", whole_code(kept$state$seed), said(run$seed)))
+  if (!identical(about$experiment, experiment_digest(run$experiment))) {
+    other(sprintf("its experiment is not this one but %s", about$words))
   }
-  if (run$first != kept$first_trial) {
-    other(sprintf("it begins with trial %s, not %s", format_count(kept$first_trial),
-                  format_count(run$first)))
+  if (!is.null(run$seed) && run$seed != about$seed) {
+    other(sprintf("its seed is %s, not %s", whole_code(about$seed), said(run$seed)))
   }
-  if (kept$state$done > run$nsim) {
-    other(sprintf("it holds %s trials already, more than the %s asked for",
-                  format_count(kept$state$done), format_count(run$nsim)))
+  if (run$first != about$first) {
+    other(sprintf("it begins with trial %s, not %s", format_count(about$first), format_count(run$first)))
+  }
+  if (about$done > run$nsim) {
+    other(sprintf("it holds %s trials already, more than the %s asked for", format_count(about$done),
+                  format_count(run$nsim)))
   }
 }

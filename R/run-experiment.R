@@ -35,6 +35,9 @@ refuse_too_many_outcomes <- function(experiment) {
                  format_count(most_outcomes), finest_outcome(experiment)), "work", call = NULL)
 }
 
+#' @export
+adds_up.habanera_experiment <- function(experiment, n, trials) sum(n) == trials * entries_per_trial(experiment)
+
 # What `precision` may name, and the half-widths of what it names.
 precision_terms <- function(experiment) UseMethod("precision_terms")
 half_widths <- function(experiment, tally, done, wanted) UseMethod("half_widths")

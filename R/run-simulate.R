@@ -24,28 +24,31 @@ stats::simulate
 #'   is at most this (per trial). Tested only after 10,000 x 2^(k/2) trials, rounded, k = 0, 1, ...,
 #'   so where a run stops does not depend on the machine.
 #' @param checkpoint `NULL`, or a file that keeps what is counted, so that the same call takes a
-#'   stopped run up again.
+#'   stopped run up again. It holds data alone and knows when it was damaged.
+#' @param anew With `checkpoint`: whether to begin the run anew and write over a file that is there.
 #' @param progress Whether to show a progress bar on runs over about two seconds; `NULL`: when
 #'   interactive.
 #' @return Counts; see [counts].
 #' @section Errors: `habanera_error_input` for settings out of range; `habanera_error_checkpoint` for
-#'   a checkpoint that is damaged or belongs to something else.
+#'   a checkpoint that is damaged or belongs to something else; `habanera_error_file` when it cannot be written (what
+#'   was counted is in `counts` of the error).
 #' @examples
 #' simulate(draws(deck_standard(), 5), nsim = 1e5, seed = 1)
 #' @export
 simulate.habanera_experiment <- function(object, nsim = 1e5, seed = NULL, ..., first_trial = 1,
-                                         threads = NULL, precision = NULL, checkpoint = NULL,
+                                         threads = NULL, precision = NULL, checkpoint = NULL, anew = FALSE,
                                          progress = NULL) {
   call <- rlang::current_env()
   refuse_unknown_settings(..., call = call)
   check_whole(nsim, 1, 1e12)
   check_whole(first_trial, 1)
+  if (check_flag(anew) && is.null(checkpoint)) refuse("`anew` goes with `checkpoint`.")
   if (first_trial + nsim - 1 >= 2^53) refuse("Trial numbers must stay below 2^53.")
   check_simulation(object, list(nsim = nsim, precision = precision, checkpoint = checkpoint), call)
   run <- list(
     experiment = object, nsim = nsim, seed = seed, first = first_trial,
     threads = resolve_threads(threads, call), precision = check_precision(precision, object, call),
-    checkpoint = check_checkpoint(checkpoint, call),
+    checkpoint = check_checkpoint(checkpoint, call), anew = anew,
     progress = if (is.null(progress)) interactive() else check_flag(progress)
   )
   state <- start_state(run, call)
@@ -57,7 +60,7 @@ refuse_unknown_settings <- function(..., call) {
   if (!...length()) return(invisible())
   given <- names(list(...))
   if (is.null(given)) refuse("simulate() takes its settings by name.", call = call)
-  known <- c("nsim", "seed", "first_trial", "threads", "precision", "checkpoint", "progress")
+  known <- c("nsim", "seed", "first_trial", "threads", "precision", "checkpoint", "anew", "progress")
   refuse(sprintf("simulate() has no setting `%s`%s", given[1], did_you_mean(given[1], known)),
          call = call)
 }
@@ -65,7 +68,7 @@ refuse_unknown_settings <- function(..., call) {
 # How far a run has come: trials done, seconds spent, and the tally, changed in one assignment each
 # lap, so that an interrupt always finds it whole.
 start_state <- function(run, call) {
-  kept <- if (!is.null(run$checkpoint)) read_checkpoint(run, call)
+  kept <- if (!is.null(run$checkpoint) && !run$anew) read_checkpoint(run, call)
   if (!is.null(kept)) return(kept)
   list(seed = resolve_seed(run$seed, call), done = 0, seconds = 0, tally = NULL)
 }

@@ -34,12 +34,13 @@ new_provenance <- function(experiment, entries, seed = NULL, trials = NULL, seco
 
 package_version_text <- function() as.character(utils::packageVersion("habanera"))
 
-# Results are told what experiments are through these four: in words, as plain data and back, and
-# what kind of result they give (the last part of its class).
+# Results are told what experiments are through these five: in words, as plain data and back, what kind of result they
+# give (the last part of its class), and whether counts `n` add up to so many trials.
 in_words <- function(experiment) UseMethod("in_words")
 as_plain <- function(experiment) UseMethod("as_plain")
 from_plain <- function(plain) UseMethod("from_plain")
 result_kind <- function(experiment) UseMethod("result_kind")
+adds_up <- function(experiment, n, trials) UseMethod("adds_up")
 
 #' @export
 from_plain.default <- function(plain) {

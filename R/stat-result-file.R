@@ -20,9 +20,9 @@ write_result <- function(x, file) {
   call <- rlang::current_env()
   if (!is_result(x)) refuse(sprintf("`x` must be counts or a distribution, not %s.", said(x)))
   check_string(file)
-  write <- switch(file_kind(file), csv = write_csv_result, json = write_json_result,
-                  parquet = write_parquet_result, refuse_extension(file, call))
-  write_whole_file(file, function(path) write(x, path), call)
+  bytes <- switch(file_kind(file), csv = function(x) text_bytes(csv_lines(x)),
+                  json = function(x) text_bytes(json_lines(x)), parquet = parquet_bytes, refuse_extension(file, call))
+  write_bytes_whole(bytes(x), file, call)
 }
 
 #' @rdname write_result
@@ -32,18 +32,19 @@ read_result <- function(file) {
   check_readable(file, call)
   read <- switch(file_kind(file), csv = read_csv_result, json = read_json_result,
                  parquet = read_parquet_result, refuse_extension(file, call))
-  refuse_if_fails(
-    result_from(read(file)),
-    sprintf("%s holds no result that write_result() wrote, or only a part.", file_name(file)),
-    "file", call
-  )
+  not_ours <- function(cnd) {
+    if (inherits(cnd, "habanera_error")) rlang::cnd_signal(cnd)
+    refuse(sprintf("%s holds no result that write_result() wrote, or only a part, or was changed since.",
+                   file_name(file)), "file", call)
+  }
+  tryCatch(suppressWarnings(result_from(read(file))), error = not_ours)
 }
 
 refuse_extension <- function(file, call) {
   refuse(sprintf("%s must end in .csv, .json or .parquet.", quoted(file)), "file", call)
 }
 
-# The table as written: what as.data.frame() gives, and `pairs` where they were counted.
+# The table as written: what as.data.frame() gives, and last `pairs` where they were counted.
 result_columns <- function(x) {
   table <- as.data.frame(x)
   if (!is.null(x$pairs)) table$pairs <- x$pairs
@@ -57,7 +58,7 @@ result_header <- function(x) {
     habanera = from$version, result = if (inherits(x, "habanera_counts")) "counts" else "distribution",
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
     trials = from$trials, entries = from$entries, seconds = from$seconds, source = from$source,
-    made_by = from$made_by, rows = nrow(table), columns = as.list(vapply(table, typeof, ""))
+    made_by = from$made_by, rows = nrow(table), pairs = !is.null(x[["pairs"]]), columns = as.list(vapply(table, typeof, ""))
   )
 }
 
@@ -83,12 +84,8 @@ json_lines <- function(x) {
   sprintf("{\"provenance\": %s,\n\"table\": %s}", to_json(result_header(x)), to_json(result_columns(x)))
 }
 
-write_json_result <- function(x, path) {
-  writeLines(enc2utf8(json_lines(x)), path, useBytes = TRUE)
-}
-
 read_json_result <- function(file) {
-  kept <- from_json(paste(read_text_lines(file), collapse = "\n"))
+  kept <- json_data(paste(read_text_lines(file), collapse = "\n"), file, NULL, simplifyDataFrame = FALSE)
   list(header = kept$provenance, table = kept$table)
 }
 
@@ -97,23 +94,18 @@ csv_lines <- function(x) {
   table[] <- lapply(table, function(column) {
     if (is.double(column)) ifelse(is.na(column), NA, full_digits(column)) else column
   })
-  c(paste("#", to_json(result_header(x))), fwrite_lines(table))
+  c(paste("#", to_json(result_header(x))), csv_table_lines(table))
 }
-
-write_csv_result <- function(x, path) writeLines(enc2utf8(csv_lines(x)), path, useBytes = TRUE)
 
 read_csv_result <- function(file) {
   lines <- read_text_lines(file)
   header <- from_json(sub("^# ", "", lines[1]))
-  table <- data.table::fread(text = c(lines[-1], ""), header = TRUE, data.table = FALSE,
-                             colClasses = "character", na.strings = NULL)
-  list(header = header, table = as.list(table))
+  list(header = header, table = as.list(read_csv_text(lines[-1])))
 }
 
-write_parquet_result <- function(x, path) {
+parquet_bytes <- function(x) {
   rlang::check_installed("nanoparquet", "to write Parquet files.")
-  nanoparquet::write_parquet(result_columns(x), path,
-                             metadata = c(habanera = to_json(result_header(x))))
+  nanoparquet::write_parquet(result_columns(x), ":raw:", metadata = c(habanera = to_json(result_header(x))))
 }
 
 read_parquet_result <- function(file) {
@@ -123,24 +115,35 @@ read_parquet_result <- function(file) {
        table = as.list(nanoparquet::read_parquet(file)))
 }
 
-# A result out of a header and columns, whatever file they came from.
+# A result out of a header and columns, whatever file they came from. Fails when they do not hold together; in which
+# way is of no use to anybody.
 result_from <- function(kept) {
   header <- kept$header
+  stopifnot(is.list(kept$table), is.list(header$columns), names(header$columns) %in% names(kept$table))
   table <- Map(typed_column, kept$table[names(header$columns)], header$columns)
   table <- as.data.frame(table, stringsAsFactors = FALSE, optional = TRUE)
-  if (nrow(table) != header$rows) {
-    stop(sprintf("it has %d rows, not %d", nrow(table), as.integer(header$rows)))
-  }
+  stopifnot(nrow(table) == header$rows)
   experiment <- restore_experiment(header$experiment)
   from <- new_provenance(experiment, header$entries, double_or_null(header$seed),
                          if (length(header$trials)) as.data.frame(header$trials),
                          double_or_null(header$seconds), header$source, header$made_by)
   from$version <- header$habanera
-  outcomes <- table[setdiff(names(table), c("n", "example_trial", "probability", "pairs"))]
-  if (header$result == "distribution") {
-    return(new_distribution(result_kind(experiment), outcomes, table$probability, from))
+  outcomes <- table[setdiff(names(table), c("n", "example_trial", "probability", if (isTRUE(header$pairs)) "pairs"))]
+  if (identical(header$result, "distribution")) {
+    probability <- checked_numbers(table[["probability"]])
+    stopifnot(abs(sum(probability) - from$entries) <= 1e-6 * max(1, from$entries))
+    return(new_distribution(result_kind(experiment), outcomes, probability, from))
   }
-  new_counts(result_kind(experiment), outcomes, table$n, table$example_trial, table$pairs, from)
+  n <- checked_numbers(table[["n"]])
+  stopifnot(identical(header$result, "counts"), n == floor(n), sum(n) > 0 || nrow(table) == 0 || from$entries == 0,
+            from$source != "simulation" || adds_up(experiment, n, trial_count(list(provenance = from))))
+  new_counts(result_kind(experiment), outcomes, n, table[["example_trial"]],
+             if (isTRUE(header$pairs)) table[["pairs"]], from)
+}
+
+checked_numbers <- function(values) {
+  stopifnot(is.numeric(values), is.finite(values), values >= 0)
+  values
 }
 
 double_or_null <- function(x) if (!is.null(x)) as.double(x)

@@ -3,5 +3,5 @@
 demo_seed <- 44
 
 write_demo_figure <- function(x, file) {
-  write_whole_file(file, function(path) draw_svg(ggplot2::autoplot(x), path, 11.6, 7.3))
+  write_plot_file(ggplot2::autoplot(x), file, 11.6, 7.3)
 }

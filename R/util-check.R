@@ -22,8 +22,17 @@ check_flag <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env(
 }
 
 check_string <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  if (is.character(x) && length(x) == 1 && !is.na(x)) check_utf8(x, name, call)
   if (is.character(x) && length(x) == 1 && !is.na(x) && nzchar(x)) return(x)
   refuse(sprintf("`%s` must be one piece of text, not %s.", name, said(x)), call = call)
+}
+
+# Text that every letter of can be read; by its place where there are several.
+check_utf8 <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  bad <- which(!validUTF8(enc2utf8(x)))
+  if (!length(bad)) return(invisible(x))
+  where <- if (length(x) > 1) sprintf(" at position %s", format_count(bad[1])) else ""
+  refuse(sprintf("`%s` is not UTF-8 text%s: it has bytes that are not.", name, where), "notation", call)
 }
 
 # The chosen word; a default that lists all the choices means the first.

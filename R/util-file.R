@@ -1,55 +1,85 @@
-# Files are read whole and written whole: to a temporary neighbour first, which then takes the name.
+# Files are read whole and written whole: to a neighbour first, whose last byte is known to be on the disk, and which
+# then takes the name. What fails leaves the old file as it was.
 
-# write(path) writes to the path it is given.
+write_lines_whole <- function(lines, file, call = rlang::caller_env()) {
+  write_bytes_whole(text_bytes(lines), file, call)
+}
+
+write_bytes_whole <- function(bytes, file, call = rlang::caller_env()) {
+  write_whole_file(file, function(path) write_bytes(bytes, path), call)
+}
+
+write_bytes <- function(bytes, path) {
+  problem <- core_write_file(path.expand(path), bytes)
+  if (nzchar(problem)) stop(problem)
+}
+
+text_bytes <- function(lines) {
+  if (!length(lines)) return(raw())
+  c(charToRaw(paste(enc2utf8(lines), collapse = "\n")), charToRaw("\n"))
+}
+
+# write(path) writes to the path it is given, and fails when it could not.
 write_whole_file <- function(file, write, call = rlang::caller_env()) {
+  file <- check_target(file, call)
+  failed <- sprintf("Cannot write %s.", quoted(file))
+  # A device or a pipe has no name that another file could take.
+  if (core_path_kind(file) == "other") return(invisible(refuse_if_fails(write(file), failed, "file", call)))
+  remove_leftovers(dirname(file))
+  partial <- partial_name(dirname(file))
+  on.exit(unlink(partial))
+  refuse_if_fails(write(partial), failed, "file", call)
+  if (!suppressWarnings(file.rename(partial, file))) refuse(failed, "file", call)
+  invisible(file)
+}
+
+# Where it is to be written: a link is followed.
+check_target <- function(file, call) {
   check_string(file, "file", call)
-  folder <- dirname(file)
+  path <- path.expand(file)
+  folder <- dirname(path)
   if (!dir.exists(folder)) {
-    refuse(sprintf("Cannot write %s: there is no folder %s.", quoted(file), quoted(folder)),
+    refuse(sprintf("Cannot write %s: there is no folder %s.", quoted(file), quoted(folder)), "file", call)
+  }
+  if (dir.exists(path)) refuse(sprintf("Cannot write %s: it is a folder.", quoted(file)), "file", call)
+  if (file.exists(path)) path <- normalizePath(path)
+  if (core_path_kind(path) != "other" && !try_folder(dirname(path))) {
+    refuse(sprintf("Cannot write %s: the folder %s does not let us write.", quoted(file), quoted(dirname(path))),
            "file", call)
   }
-  if (dir.exists(file)) {
-    refuse(sprintf("Cannot write %s: it is a folder.", quoted(file)), "file", call)
-  }
-  if (file.access(folder, 2) != 0 || !try_folder(folder)) {
-    refuse(sprintf("Cannot write %s: the folder %s does not let us write.", quoted(file),
-                   quoted(folder)), "file", call)
-  }
-  partial <- tempfile(".partial-", tmpdir = folder)
-  on.exit(unlink(partial))
-  refuse_if_fails(write(partial), sprintf("Cannot write %s.", quoted(file)), "file", call)
-  if (!file.rename(partial, file)) {
-    refuse(sprintf("Cannot write %s.", quoted(file)), "file", call)
-  }
-  invisible(file)
+  path
 }
 
 # Whether a file can be made there: file.access() says yes to root even where the disk is read-only.
 try_folder <- function(folder) {
-  probe <- tempfile(".probe-", tmpdir = folder)
+  if (file.access(folder, 2) != 0) return(FALSE)
+  probe <- partial_name(folder)
   on.exit(unlink(probe))
   suppressWarnings(file.create(probe))
 }
 
-# The lines that write(path) writes. utils::capture.output() would do, but its time grows with the
-# square of the number of lines.
-lines_written <- function(write) {
-  path <- tempfile()
-  on.exit(unlink(path))
-  write(path)
-  readLines(path, encoding = "UTF-8")
+# Tells the process that writes it, so that what a killed one left behind can be known.
+partial_name <- function(folder) tempfile(paste0(partial_mark(), Sys.getpid(), "-"), tmpdir = folder)
+
+partial_mark <- function() sprintf(".habanera-%s-", gsub("[^A-Za-z0-9]", "", Sys.info()[["nodename"]]))
+
+remove_leftovers <- function(folder) {
+  found <- list.files(folder, pattern = paste0("^", gsub(".", "\\.", partial_mark(), fixed = TRUE), "[0-9]+-"),
+                      all.files = TRUE, full.names = TRUE)
+  process <- as.integer(sub(paste0("^", partial_mark(), "([0-9]+)-.*$"), "\\1", basename(found)))
+  unlink(found[!vapply(process, tools::pskill, TRUE, signal = 0)])
 }
 
-fwrite_lines <- function(table) {
-  lines_written(function(path) data.table::fwrite(table, path, quote = "auto", na = ""))
-}
-
-write_lines_whole <- function(lines, file, call = rlang::caller_env()) {
-  write_whole_file(file, function(path) {
-    connection <- file(path, "wb")
-    on.exit(close(connection))
-    writeLines(enc2utf8(lines), connection, useBytes = TRUE)
-  }, call)
+# The lines that write() prints, kept in memory: a temporary folder may be full. utils::capture.output() would do, but
+# its time grows with the square of the number of lines.
+lines_printed <- function(write) {
+  kept <- rawConnection(raw(), "w")
+  on.exit(close(kept))
+  sink(kept)
+  tryCatch(write(), finally = sink())
+  text <- rawToChar(rawConnectionValue(kept))
+  Encoding(text) <- "UTF-8"
+  strsplit(text, "\n", fixed = TRUE)[[1]]
 }
 
 # The lines of a UTF-8 text file; "-" is standard input.
@@ -66,6 +96,8 @@ read_text_lines <- function(file, call = rlang::caller_env()) {
   }
   lines
 }
+
+read_bytes <- function(path) readBin(path, "raw", file.size(path))
 
 check_readable <- function(file, call = rlang::caller_env()) {
   check_string(file, "file", call)

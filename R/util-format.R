@@ -35,6 +35,11 @@ cat_wrapped <- function(...) writeLines(strwrap(paste0(...), getOption("width"),
 
 sentence <- function(words) paste0(toupper(substr(words, 1, 1)), substring(words, 2))
 
+# A piece of somebody's text, for an error to repeat.
+shortened <- function(text, most = 60) {
+  ifelse(nchar(text, "chars", allowNA = TRUE) <= most, text, paste0(substr(text, 1, most - 3), "..."))
+}
+
 quoted <- function(x) paste0("\"", x, "\"")
 
 join_words <- function(x, last = "and") {
@@ -56,7 +61,7 @@ said <- function(x) {
   if (length(x) != 1 || is.list(x)) {
     return(sprintf("a %s of %s", class(x)[1], count_of(length(x), "value")))
   }
-  if (is.character(x) && !is.na(x)) return(quoted(x))
+  if (is.character(x) && !is.na(x)) return(if (validUTF8(x)) quoted(shortened(x)) else "bytes that are no UTF-8 text")
   if (is.numeric(x) && is.finite(x)) return(format(x, digits = 15))
   as.character(x)
 }

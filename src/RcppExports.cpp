@@ -144,6 +144,40 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_write_file
+std::string core_write_file(std::string path, Rcpp::RawVector bytes);
+RcppExport SEXP _habanera_core_write_file(SEXP pathSEXP, SEXP bytesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< std::string >::type path(pathSEXP);
+    Rcpp::traits::input_parameter< Rcpp::RawVector >::type bytes(bytesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_write_file(path, bytes));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_write_output
+std::string core_write_output(Rcpp::RawVector bytes);
+RcppExport SEXP _habanera_core_write_output(SEXP bytesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::RawVector >::type bytes(bytesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_write_output(bytes));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_path_kind
+std::string core_path_kind(std::string path);
+RcppExport SEXP _habanera_core_path_kind(SEXP pathSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< std::string >::type path(pathSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_path_kind(path));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_game_deck
 Rcpp::IntegerVector core_game_deck(Rcpp::List spec, double seed, double trial);
 RcppExport SEXP _habanera_core_game_deck(SEXP specSEXP, SEXP seedSEXP, SEXP trialSEXP) {
@@ -513,6 +547,9 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},
     {"_habanera_core_trial_draws", (DL_FUNC) &_habanera_core_trial_draws, 3},
     {"_habanera_core_walk_draws", (DL_FUNC) &_habanera_core_walk_draws, 2},
+    {"_habanera_core_write_file", (DL_FUNC) &_habanera_core_write_file, 2},
+    {"_habanera_core_write_output", (DL_FUNC) &_habanera_core_write_output, 1},
+    {"_habanera_core_path_kind", (DL_FUNC) &_habanera_core_path_kind, 1},
     {"_habanera_core_game_deck", (DL_FUNC) &_habanera_core_game_deck, 3},
     {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 5},
     {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 7},

@@ -1,0 +1,57 @@
+# Tables and lists in text: CSV, JSON and YAML, read with the libraries' readers and bounded before they begin.
+
+# Lines of CSV under a head as a data frame of text.
+read_csv_text <- function(lines) {
+  table <- data.table::fread(text = c(lines, ""), header = TRUE, data.table = FALSE, sep = ",",
+                             colClasses = "character", na.strings = NULL)
+  undouble_quotes(table)
+}
+
+# fread() leaves doubled quotes as they stand.
+undouble_quotes <- function(table) {
+  text <- vapply(table, is.character, TRUE)
+  table[text] <- lapply(table[text], gsub, pattern = "\"\"", replacement = "\"", fixed = TRUE)
+  table
+}
+
+# A table as CSV; fwrite() minds the quotes.
+csv_table_lines <- function(table) {
+  lines_printed(function() data.table::fwrite(table, quote = "auto", na = "", showProgress = FALSE))
+}
+
+# Lists out of a file's text. What goes deeper, or repeats itself by reference, is made to fill the memory.
+deepest_nesting <- 50
+
+yaml_data <- function(text, file, call) {
+  bare <- gsub("\"[^\"\n]*\"|'[^'\n]*'|#[^\n]*", "", text)
+  if (grepl("(^|[[:space:],\\[{:-])[&*][[:alnum:]_]", bare)) {
+    refuse(sprintf("%s: references (& and *) are not read; write every value out, texts with * in quotes.",
+                   file_name(file)), "file", call)
+  }
+  refuse_nested(bare, file, call)
+  quietly_read(yaml::yaml.load(text, eval.expr = FALSE), file, "YAML", call)
+}
+
+# `...` go to jsonlite::fromJSON().
+json_data <- function(text, file, call, ...) {
+  refuse_nested(gsub("\"([^\"\\\\]|\\\\.)*\"", "", text), file, call)
+  quietly_read(jsonlite::fromJSON(text, ...), file, "JSON", call)
+}
+
+refuse_nested <- function(text, file, call) {
+  marks <- utf8ToInt(gsub("[^][{}]", "", text))
+  if (!length(marks)) return(invisible())
+  depth <- cumsum(ifelse(marks %in% utf8ToInt("[{"), 1, -1))
+  if (max(depth) > deepest_nesting) {
+    refuse(sprintf("%s is nested more than %d deep.", file_name(file), deepest_nesting), "file", call)
+  }
+}
+
+# The reader's words are about its own innards, but for the place.
+quietly_read <- function(code, file, format, call) {
+  tryCatch(suppressWarnings(code), error = function(cnd) {
+    line <- sub("^.*line ([0-9]+).*$", "\\1", conditionMessage(cnd))
+    where <- if (grepl("^[0-9]+$", line)) sprintf(": something is wrong near line %s", line) else ""
+    refuse(sprintf("%s is no %s%s.", file_name(file), format, where), "file", call)
+  })
+}
