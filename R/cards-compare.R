@@ -21,7 +21,10 @@
 #' deck <- deck_standard(ranks = c("J", "Q", "K", "A"))
 #' compare(deck, shuffle(deck, seed = 1))
 #' @export
-compare <- function(x, y, ...) UseMethod("compare")
+compare <- function(x, y, ...) {
+  if (missing(y)) refuse("compare() needs two things to compare; `y` is missing.")
+  UseMethod("compare")
+}
 
 #' @export
 compare.default <- function(x, y, ...) {

@@ -8,7 +8,7 @@ read_listing <- function(source, call) {
   }
   data <- read_listing_file(source, call)
   title <- if (source == "-") "standard input" else basename(source)
-  new_listing(data, file_name(source), title, sprintf("deck_from(%s)", quoted(source)), call)
+  new_listing(data, file_name(source), title, sprintf("deck_from(%s)", as_code(source)), call)
 }
 
 new_listing <- function(data, source, title, code, call) {

@@ -22,7 +22,7 @@ whole_codes <- function(text, catalogue) {
 find_codes <- function(tokens, catalogue) {
   known <- catalogue$data$card
   codes <- match(tokens, known)
-  left <- which(is.na(codes) & !is.na(tokens))
+  left <- which(is.na(codes) & !is.na(tokens) & validUTF8(as.character(tokens)))
   if (!length(left)) return(codes)
   if (!is.null(catalogue$glyphs)) {
     codes[left] <- match(plain_code(tokens[left]), known)
@@ -74,6 +74,9 @@ rank_before_suit <- function(tokens, catalogue, call) {
 }
 
 refuse_code <- function(tokens, position, catalogue, call) {
+  if (!validUTF8(tokens[position])) {
+    refuse(sprintf("The card at position %s is not UTF-8 text.", format_count(position)), "notation", call)
+  }
   token <- trimws(tokens[position])
   said <- if (is.na(tokens[position])) {
     sprintf("A card is missing (NA) at position %d.", position)

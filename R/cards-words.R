@@ -33,7 +33,7 @@ standard_code <- function(deck) {
       }
     }
   }
-  sprintf("as_cards(%s)", quoted(paste(as.character(deck), collapse = " ")))
+  sprintf("as_cards(%s)", as_code(paste(as.character(deck), collapse = " ")))
 }
 
 standard_call <- function(packs, jokers, arranged) {

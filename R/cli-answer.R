@@ -2,16 +2,13 @@
 
 # Answers, writes and judges: `given` is an expression or NULL.
 write_answer <- function(question, options, command, given, expectation) {
-  interrupted <- FALSE
-  answer <- withCallingHandlers(shell_answer(question, options, command),
-                                habanera_warning_interrupted = function(cnd) interrupted <<- TRUE)
+  answer <- shell_answer(question, options, command)
   summary <- summarise_answer(answer, rlang::new_quosure(given, emptyenv()))
   lines <- switch(result_format(options), text = printed_lines(summary, options$out), csv = csv_lines(answer),
                   json = json_lines(answer))
   if (!is.null(options$report)) report(answer, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(answer), options$figure)
   emit_or_write(lines, options$out)
-  if (interrupted) return(exit_status[["interrupted"]])
   expected_status(expectation, expected_terms(answer, summary, expectation))
 }
 
@@ -48,6 +45,8 @@ expectation_holds <- function(expectation, values) {
 expected_status <- function(expectation, estimates) {
   if (is.null(expectation)) return(exit_status[["done"]])
   values <- as.list(rlang::set_names(estimates$estimate, estimates$term))
+  lacking <- Filter(function(name) is.na(values[[name]]), intersect(all.vars(expectation$expr), names(values)))
+  if (length(lacking)) refuse(sprintf("`%s` has no value here, so nothing can be expected of it.", lacking[1]), "value")
   if (expectation_holds(expectation, values)) return(exit_status[["done"]])
   used <- intersect(all.vars(expectation$expr), names(values))
   cat(sprintf("habanera: expected %s, but %s.\n", expectation$text,

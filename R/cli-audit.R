@@ -36,17 +36,12 @@ run_audit <- function(options, arguments) {
   }
   if (!is.null(options$sizes)) return(run_audit_sizes(shuffling, options))
   failure <- NULL
-  interrupted <- FALSE
-  found <- withCallingHandlers(
-    tryCatch(audit_for_shell(shuffling, options), habanera_error_program = function(cnd) {
-      failure <<- cnd
-      cnd$audit
-    }),
-    habanera_warning_interrupted = function(cnd) interrupted <<- TRUE
-  )
+  found <- tryCatch(audit_for_shell(shuffling, options), habanera_error_program = function(cnd) {
+    failure <<- cnd
+    cnd$audit
+  })
   if (!is.null(found)) write_audit(found, options, format)
   if (!is.null(failure)) return(report_error(failure))
-  if (interrupted) return(exit_status[["interrupted"]])
   fair_status(verdict(found) == "no_bias_seen", options)
 }
 

@@ -38,18 +38,14 @@ run_draws <- function(options, arguments) {
   option_word(options, "expect", "fair")
   format <- result_format(options)
   deck <- option_deck(options$deck)
-  interrupted <- FALSE
-  counts <- withCallingHandlers(
-    counts_for_shell(options, deck),
-    habanera_warning_interrupted = function(cnd) interrupted <<- TRUE
-  )
+  counts <- counts_for_shell(options, deck)
   summary <- summary(counts, group = options$group)
   lines <- switch(format, text = printed_lines(summary, options$out), csv = csv_lines(counts),
                   json = json_lines(counts))
   if (!is.null(options$report)) report(counts, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(counts), options$figure)
   emit_or_write(lines, options$out)
-  draws_status(counts, options, interrupted)
+  draws_status(counts, options)
 }
 
 refuse_without_ask <- function(options) {
@@ -60,8 +56,7 @@ refuse_without_ask <- function(options) {
   }
 }
 
-draws_status <- function(counts, options, interrupted) {
-  if (interrupted) return(exit_status[["interrupted"]])
+draws_status <- function(counts, options) {
   if (is.null(options$expect)) return(exit_status[["done"]])
   # The expectation is about the draws themselves, not about the grouping shown.
   if (!is_surprising(summary(counts)$test)) return(exit_status[["done"]])

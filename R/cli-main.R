@@ -2,13 +2,18 @@
 # standard output and everything else to standard error, and returns the exit status.
 
 run_command <- function(words) {
-  tryCatch(
-    withCallingHandlers(dispatch_command(words), message = note_to_stderr, warning = note_to_stderr),
+  ended <- NULL
+  note_end <- function(how) function(cnd) ended <<- how
+  status <- tryCatch(
+    withCallingHandlers(dispatch_command(words), habanera_warning_interrupted = note_end("interrupted"),
+                        habanera_warning_unwritten = note_end("failed"), message = note_to_stderr,
+                        warning = note_to_stderr),
     habanera_pipe_closed = function(cnd) exit_status[["done"]],
     habanera_error = function(cnd) report_error(cnd),
     interrupt = function(cnd) exit_status[["interrupted"]],
     error = function(cnd) report_error(cnd)
   )
+  if (is.null(ended)) status else exit_status[[ended]]
 }
 
 note_to_stderr <- function(cnd) {

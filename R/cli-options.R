@@ -50,7 +50,10 @@ parse_words <- function(command, words) {
                          positional_arguments = TRUE, convert_hyphens_to_underscores = TRUE),
     error = function(cnd) refuse_usage(command, sub("^Error in.*: ", "", conditionMessage(cnd)))
   )
-  list(options = parsed$options, arguments = parsed$args)
+  # Every option by its whole name, also those not given: `options$out` must not find `outcome`.
+  names <- gsub("-", "_", sub("^--", "", option_names(command)))
+  options <- lapply(names, function(name) parsed$options[[name]])
+  list(options = rlang::set_names(options, names), arguments = parsed$args)
 }
 
 # "--size 5" as "--size=5", so that a value may begin with a dash.
@@ -137,12 +140,18 @@ option_grid <- function(text) {
   sides
 }
 
+most_in_range <- 1e4
+
 # A number, or all whole numbers of a range such as 2:60.
 option_range <- function(text, name, example) {
   ends <- suppressWarnings(as.numeric(strsplit(text, ":", fixed = TRUE)[[1]]))
-  if (anyNA(ends) || !length(ends) %in% 1:2) {
+  if (!all(is.finite(ends)) || !length(ends) %in% 1:2) {
     refuse(sprintf("`--%s` must be a number or a range such as %s, not %s.", name, example, quoted(text)), "usage",
            call = NULL)
+  }
+  if (abs(ends[length(ends)] - ends[1]) > most_in_range) {
+    refuse(sprintf("`--%s` holds at most %s numbers, not %s.", name, format_count(most_in_range), quoted(text)),
+           "usage", call = NULL)
   }
   seq(ends[1], ends[length(ends)])
 }

@@ -30,8 +30,12 @@ formats <- c("text", "json", "csv")
 result_format <- function(options) {
   format <- option_word(options, "format", formats)
   if (!is.null(format)) return(format)
-  kind <- if (is.null(options$out)) "text" else file_kind(options$out)
-  if (kind %in% formats) kind else "text"
+  if (is.null(options$out) || core_path_kind(options$out) == "other") return("text")
+  kind <- if (grepl(".", basename(options$out), fixed = TRUE)) file_kind(options$out) else "txt"
+  if (kind %in% c("json", "csv")) return(kind)
+  if (kind %in% c("txt", "text", "log", "md")) return("text")
+  refuse(sprintf("`--out` must end in .txt, .json or .csv, not %s; say --format for another ending.",
+                 quoted(options$out)), "usage", call = NULL)
 }
 
 # Coloured when they go to a terminal that can; while they are written to a file, that file is not it.

@@ -87,7 +87,7 @@ draw_settings <- function(experiment) {
 # Nothing for a uniform shuffle, which is what is meant when none is named.
 shuffle_setting <- function(shuffle) {
   if (is.null(shuffle) || is_uniform(shuffle)) return(list(r = NULL, shell = NULL))
-  list(r = sprintf("shuffle = procedure(%s)", quoted(format(shuffle))),
+  list(r = sprintf("shuffle = procedure(%s)", as_code(format(shuffle))),
        shell = paste(" --shuffle", shQuote(format(shuffle))))
 }
 

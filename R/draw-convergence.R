@@ -28,7 +28,7 @@ convergence <- function(x, column = NULL) {
   rows <- list()
   for (i in seq_along(stops)) {
     done <- c(0, stops)[i]
-    part <- simulate(from$experiment, nsim = stops[i] - done, seed = from$seed, first_trial = first + done)
+    part <- in_whole_runs(simulate(from$experiment, nsim = stops[i] - done, seed = from$seed, first_trial = first + done))
     so_far <- if (is.null(so_far)) part else c(so_far, part)
     rows[[i]] <- settled_row(so_far, column, exact)
   }

@@ -92,7 +92,7 @@ print.habanera_copies <- function(x, ...) {
   instead <- if (!is.null(attr(x, "instead_of"))) paste(" instead of", quoted(attr(x, "instead_of")))
   cat_wrapped("<copies> ", attr(x, "question"), "; copies of ", join_words(quoted(attr(x, "card"))), instead)
   shown <- last_turn(as.data.frame(x))
-  if (!is.null(x$turn)) cat(sprintf("At turn %s:\n", format_count(max(x$turn))))
+  if (!is.null(x[["turn"]])) cat(sprintf("At turn %s:\n", format_count(max(x[["turn"]]))))
   by <- intersect(c("copies", "copies_2", "cards"), names(shown))
   table <- shown[!duplicated(shown[by]), by, drop = FALSE]
   for (term in unique(shown$term)) {

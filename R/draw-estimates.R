@@ -3,7 +3,7 @@
 # The columns `exact`, `statistic` and `p.value` for estimates from counts, by the exact variance.
 beside_exact <- function(estimates, law) {
   if (is.null(law)) return(cbind(estimates, exact = NA_real_, statistic = NA_real_, p.value = NA_real_))
-  key <- function(x) if ("turn" %in% names(x)) paste(x$term, x$turn) else x$term
+  key <- function(x) if ("turn" %in% names(x)) paste(x$term, x[["turn"]]) else x$term
   place <- match(key(estimates), key(law))
   estimates$exact <- ifelse(is.na(place), 0, law$estimate[place])
   variance <- ifelse(is.na(place), 0, law$variance[place])
@@ -51,11 +51,12 @@ tidy.habanera_distribution_question <- function(x, ...) {
   terms[intersect(tidy_columns, names(terms))]
 }
 
-# "1 in 24", or nothing for what never comes or more often than not.
-one_in <- function(p) {
+# "1 in 24", or nothing for what never comes or is not rare; of an exact chance to the last whole number.
+one_in <- function(p, exactly = FALSE) {
   one <- 1 / pmax(p, 1e-300)
-  often <- ifelse(one < 1e4, format_number(one, 4), format_count(signif(one, 4)))
-  ifelse(is.na(p) | p <= 0 | p > 0.5, "", paste("1 in", often))
+  whole <- exactly & (one >= 1e3 & one < 1e15 | abs(one - round(one)) <= 1e-9 * one)
+  often <- ifelse(whole, format_count(round(one)), ifelse(one < 1e4, format_number(one, 4), format_count(signif(one, 4))))
+  ifelse(is.na(p) | p <= 0 | p > 0.05, "", paste("1 in", often))
 }
 
 exact_in_words <- function(estimate, is_chance) {
@@ -64,7 +65,7 @@ exact_in_words <- function(estimate, is_chance) {
   if (estimate >= 1 - 1e-12) return("always")
   fraction <- nearest_fraction(estimate)
   written <- if (!is.null(fraction)) paste(" =", paste(whole_text(fraction), collapse = "/"))
-  paste(c(paste0(format_percent(estimate, 4), written), Filter(nzchar, one_in(estimate))), collapse = ", ")
+  paste(c(paste0(format_percent(estimate, 4), written), Filter(nzchar, one_in(estimate, TRUE))), collapse = ", ")
 }
 
 # What counts say of one term, with the exact value beside it.
@@ -80,6 +81,8 @@ chance_in_words <- function(row) {
 }
 
 mean_in_words <- function(row) {
+  if (is.na(row$estimate)) return("no value in any trial")
+  if (is.na(row$std.error)) return(sprintf("%s in a single trial", format_statistic(row$estimate)))
   sprintf("on average %s (95%%: %s to %s)", format_statistic(row$estimate), format_statistic(row$conf.low),
           format_statistic(row$conf.high))
 }
@@ -91,7 +94,7 @@ exactly_in_words <- function(row) {
 }
 
 term_name <- function(row) {
-  paste0(row$term, if (!is.null(row$turn)) sprintf(" at turn %s", format_count(row$turn)), ": ")
+  paste0(row$term, if (!is.null(row[["turn"]])) sprintf(" at turn %s", format_count(row[["turn"]])), ": ")
 }
 
 # Whether counts and exact values agree, over all terms at once (Bonferroni); NA when there is nothing to compare.

@@ -123,12 +123,12 @@ pay_lines <- function(outcomes, weight, pays) {
   if (nrow(rows$outcomes) > most_pay_lines || !length(pays$by)) rows <- gathered_rows(data.frame(pays = values))
   chance <- rows$sum(weight) / sum(weight)
   by <- setdiff(names(rows$outcomes), "pays")
-  line <- if (!length(by)) paste("pays", value_text(rows$outcomes$pays)) else {
+  line <- if (!length(by)) paste("pays", value_text(rows$outcomes[["pays"]])) else {
     do.call(paste, c(unname(Map(function(name, values) paste(name, "=", value_text(values)), by, rows$outcomes[by])),
                      sep = ", "))
   }
-  contribution <- chance * rows$outcomes$pays
-  data.frame(line = line, chance = chance, pays = rows$outcomes$pays, contribution = contribution,
+  contribution <- chance * rows$outcomes[["pays"]]
+  data.frame(line = line, chance = chance, pays = rows$outcomes[["pays"]], contribution = contribution,
              share = contribution / max(sum(contribution), .Machine$double.xmin))
 }
 

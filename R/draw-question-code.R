@@ -21,7 +21,7 @@ experiment_code.habanera_question <- function(experiment) {
 }
 
 cards_setting <- function(name, cards) {
-  if (length(cards)) sprintf("%s = %s", name, quoted(paste(as.character(cards), collapse = ", ")))
+  if (length(cards)) sprintf("%s = %s", name, as_code(paste(as.character(cards), collapse = ", ")))
 }
 
 cards_option <- function(name, cards) {

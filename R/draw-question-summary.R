@@ -74,10 +74,14 @@ on_outcomes <- function(expr, outcomes, call) {
 given_rows <- function(expr, outcomes, call) {
   if (is.null(expr)) return(all_rows(outcomes))
   holds <- on_outcomes(expr, outcomes, call)
+  # Where a number has no value, no condition on it holds.
+  if (is.logical(holds)) holds[is.na(holds) & lacks_value(outcomes)] <- FALSE
   if (is.logical(holds) && !anyNA(holds)) return(holds)
   refuse(sprintf("`%s` must be a condition on outcome columns, TRUE or FALSE.", expression_text(expr)), "language",
          call)
 }
+
+lacks_value <- function(outcomes) Reduce(`|`, lapply(outcomes, is.na), rep(FALSE, nrow(outcomes)))
 
 # The share of entries looked at.
 given_share <- function(x, rows, simulated) {
@@ -115,16 +119,17 @@ value_shares <- function(outcomes, weight, part) {
   rows <- part(outcomes)
   outcomes <- outcomes[rows, , drop = FALSE]
   weight <- weight[rows]
-  turns <- if ("turn" %in% names(outcomes)) outcomes$turn else rep(0, nrow(outcomes))
+  turns <- if ("turn" %in% names(outcomes)) outcomes[["turn"]] else rep(0, nrow(outcomes))
   each <- lapply(asked_columns(outcomes), function(name) {
-    rows <- gathered_rows(vctrs::data_frame(turn = turns, value = outcomes[[name]]))
-    added <- rows$sum(weight)
-    total <- stats::ave(added, rows$outcomes$turn, FUN = sum)
-    data.frame(column = name, turn = rows$outcomes$turn, value = value_text(rows$outcomes$value), weight = added,
+    has_value <- !is.na(outcomes[[name]])
+    rows <- gathered_rows(vctrs::data_frame(turn = turns[has_value], value = outcomes[[name]][has_value]))
+    added <- rows$sum(weight[has_value])
+    total <- stats::ave(added, rows$outcomes[["turn"]], FUN = sum)
+    data.frame(column = name, turn = rows$outcomes[["turn"]], value = value_text(rows$outcomes[["value"]]), weight = added,
                estimate = added / total, total = total)
   })
   found <- do.call(rbind, each)
-  if (!"turn" %in% names(outcomes)) found$turn <- NULL
+  if (!"turn" %in% names(outcomes)) found[["turn"]] <- NULL
   found
 }
 
@@ -136,7 +141,7 @@ value_text <- function(x) {
 # By column as they came, then turn, then value: numbers as numbers.
 in_value_order <- function(x) {
   number <- suppressWarnings(as.numeric(x$value))
-  turn <- if (is.null(x$turn)) rep(0, nrow(x)) else x$turn
+  turn <- if (is.null(x[["turn"]])) rep(0, nrow(x)) else x[["turn"]]
   x[order(match(x$column, unique(x$column)), turn, number, x$value), , drop = FALSE]
 }
 
@@ -179,14 +184,14 @@ estimate_lines <- function(estimates, simulated) {
 
 # The distributions of the columns that have few values, or the course of the estimates by turn.
 printed_values <- function(x, rows) {
-  if (!is.null(x$estimates$turn)) return(printed_turns(x))
+  if (!is.null(x$estimates[["turn"]])) return(printed_turns(x))
   sizes <- table(x$values$column)
   shown <- x$values[x$values$column %in% names(sizes)[sizes > 2 & sizes <= rows], , drop = FALSE]
   if (!nrow(shown)) return(NULL)
   printed <- data.frame(column = shown$column, value = shown$value)
   if (!x$simulated) {
     printed[["chance"]] <- format_percent(shown$estimate, 4)
-    printed[["1 in"]] <- sub("1 in ", "", one_in(shown$estimate))
+    printed[["1 in"]] <- sub("1 in ", "", one_in(shown$estimate, TRUE))
     return(printed)
   }
   printed <- cbind(printed, n = format_count(shown$n), share = format_percent(shown$estimate, 4),
@@ -200,10 +205,10 @@ printed_turns <- function(x) {
   estimates <- x$estimates
   shown <- ifelse(estimates$is_chance, format_percent(estimates$estimate, 4), format_statistic(estimates$estimate))
   terms <- unique(estimates$term)
-  turns <- sort(unique(estimates$turn))
+  turns <- sort(unique(estimates[["turn"]]))
   table <- data.frame(turn = turns)
   for (term in terms) {
-    found <- shown[estimates$term == term][match(turns, estimates$turn[estimates$term == term])]
+    found <- shown[estimates$term == term][match(turns, estimates[["turn"]][estimates$term == term])]
     table[[term]] <- ifelse(is.na(found), "", found)
   }
   table

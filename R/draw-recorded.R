@@ -85,7 +85,7 @@ recorded_counts <- function(kinds, deck, replace, label, source, made_by, call) 
   tally <- tally_of_draws(kinds, count, 1, can_repeat(experiment))
   from <- new_provenance(experiment, ncol(kinds), trials = data.frame(first = 1, last = nrow(kinds)),
                          source = source, made_by = made_by)
-  new_counts("draws", outcome_space(experiment), tally$n, tally$example_trial, tally$pairs, from)
+  new_counts("draws", outcome_space(experiment), tally$n, tally$example_trial, tally[["pairs"]], from)
 }
 
 # The same question, of draws whose shuffle is not ours.
@@ -127,8 +127,8 @@ added_up <- function(table, call) {
       refuse(sprintf("`table` needs the columns `card` and `n`; it has %s.",
                      join_words(paste0("`", names(table), "`"))), call = call)
     }
-    card <- as.character(table$card)
-    n <- table$n
+    card <- as.character(table[["card"]])
+    n <- table[["n"]]
   } else if (is.numeric(table) && !is.null(names(table)) && length(dim(table)) < 2) {
     card <- names(table)
     n <- as.vector(table)

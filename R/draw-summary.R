@@ -35,7 +35,7 @@ summary.habanera_counts_positions <- function(object, group = NULL, ...) {
 summarise_draws <- function(x, group, call = rlang::caller_env()) {
   cells <- grouped_cells(x, group, call)
   table <- fit_table(cells, trial_count(x))
-  test <- scaled_chi_square(cells$n, table$expected, cells$law$factor, cells$law$df)
+  test <- scaled_chi_square(cells$n, table[["expected"]], cells$law$factor, cells$law$df)
   structure(list(table = rbind(table, total_row(table)), test = test, unseen = unseen_kinds(x),
                  group = names(cells$outcomes)[1], words = run_in_words(x),
                  question = in_words(x$provenance$experiment)),
@@ -57,7 +57,7 @@ grouped_cells <- function(x, group, call) {
   block <- rep(seq_len(blocks), each = length(values))
   key <- (block - 1) * length(levels) + rep(cell_group, times = blocks)
   outcomes <- x$outcomes[match(seq_len(blocks * length(levels)), key), , drop = FALSE]
-  outcomes$card <- rep(levels, times = blocks)
+  outcomes[["card"]] <- rep(levels, times = blocks)
   names(outcomes)[names(outcomes) == "card"] <- group
   rownames(outcomes) <- NULL
   list(outcomes = outcomes, n = as.double(rowsum(x$n, key)[, 1]),
@@ -154,13 +154,13 @@ printed_table <- function(table) {
   if ("position" %in% names(shown)) {
     shown$position <- ifelse(is.na(shown$position), "", format_count(shown$position))
   }
-  shown$count <- format_count(table$count)
-  shown$percent <- format_fixed(table$percent, 2)
-  shown$expected <- format_fixed(table$expected, 1)
+  shown$count <- format_count(table[["count"]])
+  shown$percent <- format_fixed(table[["percent"]], 2)
+  shown$expected <- format_fixed(table[["expected"]], 1)
   # Rounding in a sum must not show as -0.0.
-  deviation <- ifelse(abs(table$deviation) < 1e-6, 0, table$deviation)
+  deviation <- ifelse(abs(table[["deviation"]]) < 1e-6, 0, table[["deviation"]])
   shown$deviation <- formatC(deviation, digits = 1, format = "f", flag = "+", big.mark = ",")
-  shown$z <- ifelse(is.na(table$z), "", formatC(table$z, digits = 2, format = "f", flag = "+"))
+  shown$z <- ifelse(is.na(table[["z"]]), "", formatC(table[["z"]], digits = 2, format = "f", flag = "+"))
   shown
 }
 
@@ -179,15 +179,15 @@ answer_line <- function(x) {
 range_line <- function(table) {
   table <- table[-nrow(table), , drop = FALSE]
   if (!nrow(table)) return("There is no card.")
-  expected <- unique(round(table$expected, 9))
+  expected <- unique(round(table[["expected"]], 9))
   seen <- if (length(expected) == 1) {
     sprintf("Expected %s each; counted %s to %s", format_fixed(expected, 1),
-            format_count(min(table$count)), format_count(max(table$count)))
+            format_count(min(table[["count"]])), format_count(max(table[["count"]])))
   } else {
-    sprintf("Counted %s in all", format_count(sum(table$count)))
+    sprintf("Counted %s in all", format_count(sum(table[["count"]])))
   }
-  if (all(is.na(table$z))) return(paste0(seen, "."))
-  sprintf("%s (z %+.1f to %+.1f).", seen, min(table$z, na.rm = TRUE), max(table$z, na.rm = TRUE))
+  if (all(is.na(table[["z"]]))) return(paste0(seen, "."))
+  sprintf("%s (z %+.1f to %+.1f).", seen, min(table[["z"]], na.rm = TRUE), max(table[["z"]], na.rm = TRUE))
 }
 
 #' @export

@@ -4,42 +4,52 @@
 asked_columns <- function(outcomes) setdiff(names(outcomes), "turn")
 
 # Which rows are of the last turn: all, where there are no turns.
-at_last_turn <- function(table) if (is.null(table$turn)) rep(TRUE, nrow(table)) else table$turn == max(table$turn)
+at_last_turn <- function(table) {
+  turn <- table[["turn"]]
+  if (is.null(turn)) rep(TRUE, nrow(table)) else turn == max(turn)
+}
 
 last_turn <- function(table) table[at_last_turn(table), , drop = FALSE]
 
 # `weight` is how often each row came, or its chance. One row per term: `term`, `turn` (when there are turns),
-# `column`, `estimate`, and `variance` in one trial. Chances are taken of the rows there are, so that a part of
-# the outcomes gives conditional estimates.
+# `column`, `estimate`, `variance` in one trial, and `total`, the weight that it is an estimate of. Chances are taken of
+# the rows there are, so that a part of the outcomes gives conditional estimates; where a number has no value (NA: the
+# length of a game that never ends), a row does not count.
 weighted_terms <- function(outcomes, weight, wanted = asked_columns(outcomes)) {
-  turns <- if ("turn" %in% names(outcomes)) outcomes$turn else rep(0, nrow(outcomes))
+  turns <- if ("turn" %in% names(outcomes)) outcomes[["turn"]] else rep(0, nrow(outcomes))
   each <- lapply(sort(unique(turns)), function(turn) {
     rows <- turns == turn
     terms <- do.call(rbind, lapply(wanted, function(name) column_terms(name, outcomes[[name]][rows], weight[rows])))
-    if (!is.null(terms)) cbind(terms, turn = turn, total = sum(weight[rows]))
+    if (!is.null(terms)) cbind(terms, turn = turn)
   })
   found <- do.call(rbind, each)
-  if (!"turn" %in% names(outcomes)) found$turn <- NULL
+  if (!"turn" %in% names(outcomes)) found[["turn"]] <- NULL
   found
 }
 
 column_terms <- function(name, values, weight) {
-  share <- weight / sum(weight)
+  has_value <- !is.na(values)
+  values <- values[has_value]
+  weight <- weight[has_value]
+  total <- sum(weight)
+  share <- weight / total
   if (is.character(values)) {
     chances <- rowsum(share, values)
     return(data.frame(term = paste0(name, "=", rownames(chances)), column = name, is_chance = TRUE,
-                      estimate = chances[, 1], variance = chances[, 1] * (1 - chances[, 1]), row.names = NULL))
+                      estimate = chances[, 1], variance = chances[, 1] * (1 - chances[, 1]), total = total,
+                      row.names = NULL))
   }
-  mean <- sum(share * values)
+  mean <- if (total > 0) sum(share * values) else NA_real_
   data.frame(term = name, column = name, is_chance = is.logical(values), estimate = mean,
-             variance = sum(share * (values - mean)^2))
+             variance = sum(share * (values - mean)^2), total = total)
 }
 
-# Estimates from counts, with their intervals: Wilson's for a chance, normal for a mean.
+# Estimates from counts, with their intervals: Wilson's for a chance, normal for a mean, which a single value does not
+# have.
 column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes)) {
   terms <- weighted_terms(outcomes, n, wanted)
   total <- terms$total
-  error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / pmax(total - 1, 0)) / total)
+  error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / ifelse(total > 1, total - 1, NA)) / total)
   wilson <- wilson_interval(ifelse(terms$is_chance, round(terms$estimate * total), 0), total, level)
   half <- stats::qnorm((1 + level) / 2) * error
   cbind(

@@ -20,7 +20,7 @@ game_r_settings <- function(game, kind, rules, deck) {
 }
 
 piles_code <- function(piles) {
-  cards <- vapply(piles, function(pile) quoted(paste(as.character(pile), collapse = ", ")), "")
+  cards <- vapply(piles, function(pile) as_code(paste(as.character(pile), collapse = ", ")), "")
   if (!is.null(names(piles))) cards <- sprintf("`%s` = %s", names(piles), cards)
   sprintf("piles = list(%s)", paste(cards, collapse = ", "))
 }

@@ -9,7 +9,8 @@
 #' @param ... Not used.
 #' @return Counts (a `habanera_counts_pairs`) with the columns `column`, `part`, `x`, `y`, `value`, `n` and
 #'   `example_trial`. Of a category, `part` is "both", and `x` and `y` are its values in the two games (text). Of a
-#'   number, `value` is its difference (`part` "difference", y less x), or its value in one game (`part` "x" or "y").
+#'   number, `value` is its difference (`part` "difference", y less x), or its value in one game (`part` "x" or "y");
+#'   where a game has no value (it never ends), `part` is "unpaired", and `x` and `y` say which of the games has one.
 #'   `tidy()`: a
 #'   row per number (`term`: its name; the mean difference) and per value of a category (`term`: as `winner=1`; the
 #'   difference of the chances), with `estimate`, `std.error`, `conf.low`, `conf.high`, `statistic`, `p.value` and
@@ -49,6 +50,11 @@ result_kind.habanera_game_pair <- function(experiment) "pairs"
 entries_per_trial.habanera_game_pair <- function(experiment) {
   sum(ifelse(is_category(experiment$x, experiment$record), 1, 3))
 }
+# A deal without a pair of values is one row instead of three.
+#' @export
+adds_up.habanera_game_pair <- function(experiment, n, trials) {
+  sum(n) >= trials * length(experiment$record) && sum(n) <= trials * entries_per_trial(experiment)
+}
 #' @export
 in_words.habanera_game_pair <- function(experiment) {
   sprintf("%s, and on the same deals %s", in_words(experiment$x), in_words(experiment$y))
@@ -83,10 +89,13 @@ counted_outcomes.habanera_game_pair <- function(experiment, tally) {
   rows <- tally$rows
   column <- experiment$record[rows$column + 1]
   category <- rows$part == 0
-  outcomes <- data.frame(column = column, part = c("both", "difference", "x", "y")[rows$part + 1],
+  unpaired <- rows$part == 4
+  outcomes <- data.frame(column = column, part = c("both", "difference", "x", "y", "unpaired")[rows$part + 1],
                          x = pair_words(rows$one, column, category, experiment$x),
                          y = pair_words(rows$two, column, category, experiment$y),
-                         value = ifelse(category, NA, rows$one))
+                         value = ifelse(category | unpaired, NA, rows$one))
+  outcomes[["x"]][unpaired] <- c("no value", "value")[rows$one[unpaired] + 1]
+  outcomes[["y"]][unpaired] <- c("no value", "value")[rows$two[unpaired] + 1]
   in_text_order(outcomes, tally)
 }
 
@@ -103,12 +112,12 @@ pair_words <- function(values, column, category, game) {
 tidy.habanera_counts_pairs <- function(x, conf.level = 0.95, ...) {
   check_between(conf.level, 0, 1)
   found <- lapply(x$provenance$experiment$record, function(name) {
-    rows <- x$outcomes$column == name
+    rows <- x$outcomes[["column"]] == name
     paired_estimates(name, x$outcomes[rows, , drop = FALSE], x$n[rows])
   })
   found <- do.call(rbind, found)
   half <- stats::qnorm((1 + conf.level) / 2) * found$std.error
-  z <- ifelse(found$std.error > 0, found$estimate / found$std.error, NA)
+  z <- ifelse(!is.na(found$std.error) & found$std.error > 0, found$estimate / found$std.error, NA)
   data.frame(term = found$term, estimate = found$estimate, std.error = found$std.error,
              conf.low = found$estimate - half, conf.high = found$estimate + half, statistic = z,
              p.value = 2 * stats::pnorm(-abs(z)), x = found$x, y = found$y, saving = found$saving)
@@ -116,15 +125,15 @@ tidy.habanera_counts_pairs <- function(x, conf.level = 0.95, ...) {
 
 # The mean difference of a number, or of the chance of each value of a category.
 paired_estimates <- function(name, outcomes, n) {
-  if (outcomes$part[1] != "both") {
+  if (!"both" %in% outcomes[["part"]]) {
     moments <- lapply(c(difference = "difference", x = "x", y = "y"), function(part) {
-      weighted_moments(outcomes$value[outcomes$part == part], n[outcomes$part == part])
+      weighted_moments(outcomes[["value"]][outcomes[["part"]] == part], n[outcomes[["part"]] == part])
     })
     return(paired_row(name, moments$difference, moments$x, moments$y))
   }
-  do.call(rbind, lapply(sort(unique(c(outcomes$x, outcomes$y))), function(value) {
-    in_x <- outcomes$x == value
-    in_y <- outcomes$y == value
+  do.call(rbind, lapply(sort(unique(c(outcomes[["x"]], outcomes[["y"]]))), function(value) {
+    in_x <- outcomes[["x"]] == value
+    in_y <- outcomes[["y"]] == value
     paired_row(paste0(name, "=", value), weighted_moments(in_y - in_x, n), weighted_moments(in_x, n),
                weighted_moments(in_y, n))
   }))
@@ -132,14 +141,15 @@ paired_estimates <- function(name, outcomes, n) {
 
 weighted_moments <- function(values, n) {
   total <- sum(n)
-  mean <- sum(values * n) / total
-  list(mean = mean, variance = sum(n * (values - mean)^2) / max(total - 1, 1), total = total)
+  mean <- if (total > 0) sum(values * n) / total else NA_real_
+  # A single value tells nothing of how they vary.
+  list(mean = mean, variance = if (total > 1) sum(n * (values - mean)^2) / (total - 1) else NA_real_, total = total)
 }
 
 paired_row <- function(term, difference, x, y) {
   data.frame(term = term, estimate = difference$mean, std.error = sqrt(difference$variance / difference$total),
              x = x$mean, y = y$mean,
-             saving = if (difference$variance > 0) (x$variance + y$variance) / difference$variance else NA_real_)
+             saving = if (isTRUE(difference$variance > 0)) (x$variance + y$variance) / difference$variance else NA_real_)
 }
 
 #' @export
@@ -150,13 +160,29 @@ first_answer.habanera_counts_pairs <- function(x) {
   table <- data.frame(
     outcome = estimates$term, x = shown(estimates$x, chance), y = shown(estimates$y, chance),
     difference = signed(estimates$estimate, chance),
-    `95%` = ifelse(estimates$std.error == 0, "", paste(signed(estimates$conf.low, chance), "to",
+    `95%` = ifelse(is.na(estimates$std.error) | estimates$std.error == 0, "", paste(signed(estimates$conf.low, chance), "to",
                                                        signed(estimates$conf.high, chance))),
     saving = ifelse(is.na(estimates$saving), "", format_number(estimates$saving, 2)), check.names = FALSE
   )
   c(aligned_lines(table),
     "saving: how many times more trials two separate runs would need for the same interval.",
+    unpaired_in_words(x),
     sprintf("%s.", sentence(run_in_words(x))))
+}
+
+# Of a number, on how many of the deals both games have one.
+unpaired_in_words <- function(x) {
+  columns <- x$provenance$experiment$x$kind$columns
+  trials <- trial_count(x)
+  unpaired <- x$outcomes[["part"]] == "unpaired"
+  vapply(unique(x$outcomes[["column"]][unpaired]), function(name) {
+    of <- unpaired & x$outcomes[["column"]] == name
+    count <- function(one, two) sum(x$n[of & x$outcomes[["x"]] == one & x$outcomes[["y"]] == two])
+    sprintf("%s is of the %s of deals whose games %s in both; only in x: %s, only in y: %s, in neither: %s.",
+            sentence(name), format_percent(1 - sum(x$n[of]) / trials, 4), sub("^that ", "", columns[[name]]$told_of),
+            format_count(count("value", "no value")), format_count(count("no value", "value")),
+            format_count(count("no value", "no value")))
+  }, "", USE.NAMES = FALSE)
 }
 
 signed <- function(value, is_chance) {

@@ -25,8 +25,8 @@ card_impact <- function(game, attribute = "card", outcome = "win", seat = 1, nsi
   check_whole(seat, 1, game$rules$seats)
   x <- new_holding(game, attribute, outcome, seat, call)
   counts <- simulate(x, nsim, seed, threads = threads)
-  rows <- lapply(split(seq_along(counts$n), factor(counts$outcomes$value, levels = x$values)), function(at) {
-    holding_slope(counts$outcomes$held[at], counts$outcomes$outcome[at], counts$n[at])
+  rows <- lapply(split(seq_along(counts$n), factor(counts$outcomes[["value"]], levels = x$values)), function(at) {
+    holding_slope(counts$outcomes[["held"]][at], counts$outcomes[["outcome"]][at], counts$n[at])
   })
   found <- cbind(value = x$values, do.call(rbind, rows))
   found <- found[order(-abs(found$estimate)), , drop = FALSE]
@@ -52,6 +52,9 @@ new_holding <- function(game, attribute, outcome, seat, call) {
 result_kind.habanera_holding <- function(experiment) "holding"
 #' @export
 entries_per_trial.habanera_holding <- function(experiment) length(experiment$values)
+# Games without a value are left out.
+#' @export
+adds_up.habanera_holding <- function(experiment, n, trials) sum(n) <= trials * entries_per_trial(experiment)
 #' @export
 in_words.habanera_holding <- function(experiment) {
   sprintf("%s by %s dealt to %s in %s", experiment$outcome, experiment$attribute,
@@ -82,8 +85,8 @@ run_lap.habanera_holding <- function(experiment, seed, first, count, threads) {
 #' @export
 counted_outcomes.habanera_holding <- function(experiment, tally) {
   outcomes <- tally$rows
-  outcomes$value <- experiment$values[outcomes$value + 1]
-  if (experiment$outcome == "win") outcomes$outcome <- as.double(outcomes$outcome == experiment$seat)
+  outcomes[["value"]] <- experiment$values[outcomes[["value"]] + 1]
+  if (experiment$outcome == "win") outcomes[["outcome"]] <- as.double(outcomes[["outcome"]] == experiment$seat)
   in_text_order(outcomes, tally)
 }
 
@@ -114,6 +117,11 @@ print.habanera_impact <- function(x, rows = 15, ...) {
   }
   one_more <- if (from$attribute == "card") "The card" else sprintf("One more card of the %s", from$attribute)
   cat_wrapped(sprintf("%s changes %s by so much; %s.", one_more, what, run_in_words(counts)))
+  games <- sum(counts$n) / length(from$values)
+  if (games < trial_count(counts)) {
+    cat_wrapped(sprintf("Of the %s of games %s.", format_percent(games / trial_count(counts), 4),
+                        from$game$kind$columns[[from$outcome]]$told_of))
+  }
   shown <- data.frame(x$value, format_number(x$held), signed(x$estimate, chance),
                       paste(signed(x$conf.low, chance), "to", signed(x$conf.high, chance)))
   names(shown) <- c(from$attribute, "held on average", "change", "95%")

@@ -5,7 +5,7 @@
 #' @param x A game, or counts of one.
 #' @param seed,trial The address of the game; of counts, `trial` is one of theirs.
 #' @param longest,shortest Of counts: the name of a number among the recorded outcomes; the game in which it was
-#'   largest or smallest (of several the first).
+#'   largest or smallest (of several the first), among those that have it: a game that never ends has no length.
 #' @param where Of counts: a condition on recorded outcomes, such as `ended == "never_ends"`; the first such game.
 #' @param ... Not used.
 #' @return A `trace`: a data frame with a row per step: `step` (from 1), `round` (0 for the deal), `depth` (0, or how
@@ -55,7 +55,9 @@ replay.habanera_counts_game <- function(x, seed = NULL, trial = NULL, longest = 
 extreme_trial <- function(x, column, which_end, call) {
   numbers <- names(x$outcomes)[vapply(x$outcomes, is.numeric, TRUE)]
   values <- x$outcomes[[check_choice(column, numbers, which_end, call)]]
-  min(x$example_trial[values == if (which_end == "longest") max(values) else min(values)])
+  if (all(is.na(values))) refuse(sprintf("No game here has `%s`: none ended.", column), call = call)
+  end <- if (which_end == "longest") max else min
+  min(x$example_trial[which(values == end(values, na.rm = TRUE))])
 }
 
 first_trial_where <- function(condition, x, call) {
@@ -143,12 +145,14 @@ print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
 trace_heading <- function(trace) {
   c(strwrap(sprintf("<trace> %s; seed %s, trial %s", in_words(attr(trace, "game")), whole_code(attr(trace, "seed")),
                     format_count(attr(trace, "trial"))), getOption("width"), exdent = 2),
-    paste0(sentence(outcome_in_words(attr(trace, "outcome"))), "."))
+    paste0(sentence(outcome_in_words(trace)), "."))
 }
 
-outcome_in_words <- function(outcome) {
+outcome_in_words <- function(trace) {
+  outcome <- attr(trace, "outcome")
+  rounds <- max(trace$round[trace$depth == 0])
   winner <- if (outcome$winner == "0") "nobody wins" else paste(seat_headings(outcome$winner), "wins")
-  sprintf("%s after %s (%s)", winner, count_of(outcome$rounds, "round"), outcome$ended)
+  sprintf("%s after %s (%s)", winner, count_of(rounds, "round"), outcome$ended)
 }
 
 # The steps as lines of a table: who did what with which cards, then the sizes of the piles and of the pot.

@@ -6,6 +6,11 @@ quick_exact.habanera_game <- function(experiment) NULL
 # Quantiles of a number by its counts or chances. The interval of counts is that of order statistics (Conover 1999,
 # Practical Nonparametric Statistics, section 3.2).
 column_quantiles <- function(values, weight, p, simulated, level = 0.95) {
+  weight <- weight[!is.na(values)]
+  values <- values[!is.na(values)]
+  if (!length(values)) {
+    return(data.frame(estimate = rep(NA_real_, length(p)), conf.low = NA_real_, conf.high = NA_real_))
+  }
   order <- order(values)
   values <- values[order]
   reached <- cumsum(weight[order])
@@ -69,7 +74,7 @@ summarise_game <- function(x, given, call) {
   found <- summarise_question(x, given, call)
   rows <- given_rows(checked_given(given, x, call), x$outcomes, call)
   found$quantiles <- quantile_rows(x, rows = rows)
-  found$notes <- c(spread_in_words(x, rows), course_in_words(x$outcomes[rows, , drop = FALSE]))
+  found$notes <- c(spread_in_words(x, rows), course_in_words(x, rows))
   class(found) <- c("habanera_game_summary", class(found))
   found
 }
@@ -93,25 +98,32 @@ spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
   vapply(unique(quantiles$column), function(name) {
     at <- format_statistic(quantiles$estimate[quantiles$column == name])
     values <- x$outcomes[[name]][rows]
-    most <- max(values)
-    example <- if (!is.null(x$example_trial)) min(x$example_trial[rows][values == most])
+    if (all(is.na(values))) return(sprintf("%s: no game has one.", name))
+    most <- max(values, na.rm = TRUE)
+    example <- if (!is.null(x$example_trial)) min(x$example_trial[rows][which(values == most)])
     sprintf("%s: one in ten up to %s, half up to %s, nine in ten up to %s; from %s to %s%s.", name, at[1], at[2], at[3],
-            format_statistic(min(values)), format_statistic(most),
+            format_statistic(min(values, na.rm = TRUE)), format_statistic(most),
             if (is.null(example) || !is.finite(example)) "" else sprintf(" (trial %s)", format_count(example)))
   }, "", USE.NAMES = FALSE)
 }
 
-# What must be known of numbers of rounds when some games were stopped.
-course_in_words <- function(outcomes) {
-  if (!all(c("ended", "rounds") %in% names(outcomes))) return(NULL)
-  stopped <- intersect(c("never_ends", "round_limit"), outcomes$ended)
-  if (!length(stopped)) return(NULL)
-  sprintf("Rounds of games that ended as %s are counted until they were stopped.", join_words(stopped, "or"))
+# Of which games a number tells, where it is not all of them.
+course_in_words <- function(x, rows = all_rows(x$outcomes)) {
+  weight <- (if (is.null(x$n)) x$probability else x$n)[rows]
+  outcomes <- x$outcomes[rows, , drop = FALSE]
+  columns <- x$provenance$experiment$kind$columns
+  numbers <- Filter(function(name) anyNA(outcomes[[name]]), names(outcomes))
+  told_of <- vapply(numbers, function(name) columns[[name]]$told_of, "")
+  vapply(unique(told_of), function(games) {
+    names <- numbers[told_of == games]
+    share <- 1 - sum(weight[is.na(outcomes[[names[1]]])]) / sum(weight)
+    sprintf("%s: of the %s of games %s.", join_words(names), format_percent(share, 4), games)
+  }, "", USE.NAMES = FALSE)
 }
 
 #' @export
 first_answer.habanera_counts_game <- function(x) {
-  c(estimate_lines(question_estimates(x), TRUE), spread_in_words(x), course_in_words(x$outcomes),
+  c(estimate_lines(question_estimates(x), TRUE), spread_in_words(x), course_in_words(x),
     sprintf("%s.", sentence(run_in_words(x))))
 }
 
@@ -119,7 +131,7 @@ first_answer.habanera_counts_game <- function(x) {
 print.habanera_distribution_game <- function(x, rows = 10, ...) {
   cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
   writeLines(c(estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE), spread_in_words(x),
-               course_in_words(x$outcomes)))
+               course_in_words(x)))
   print_head(as.data.frame(x), rows)
   invisible(x)
 }

@@ -9,7 +9,7 @@
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; each combination is played `nsim` times.
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game]. `attr(x, "counts")`
-#'   holds the counts of each combination.
+#'   holds the counts of each combination. Interrupting keeps the combinations played by then, with a warning.
 #' @section Errors: `habanera_error_rules` for rules that do not exist or contradict each other, before anything is
 #'   played; the combination is named.
 #' @seealso The figure is [autoplot.habanera_varied()].
@@ -25,16 +25,18 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL) {
   grid <- rule_grid(values, call)
   seed <- resolve_seed(seed)
   variants <- lapply(grid$rows, varied_game, game = game, call = call)
-  counts <- lapply(variants, simulate, nsim = nsim, seed = seed, threads = threads)
+  play <- function(variant) simulate(variant, nsim = nsim, seed = seed, threads = threads)
+  counts <- lapply_until_interrupted(variants, play, "combination")
+  played <- grid$table[seq_along(counts), , drop = FALSE]
   rows <- lapply(seq_along(counts), function(i) {
     terms <- tidy(counts[[i]])
-    cbind(grid$table[rep(i, nrow(terms)), , drop = FALSE],
+    cbind(played[rep(i, nrow(terms)), , drop = FALSE],
           terms[c("term", "estimate", "std.error", "conf.low", "conf.high")])
   })
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
   structure(rows, class = c("habanera_varied", "data.frame"), rules = names(values), counts = counts,
-            grid = grid$table, game = game, seed = seed)
+            grid = played, game = game, seed = seed)
 }
 
 most_variants <- 1000

@@ -10,8 +10,8 @@
 #'
 #' A game in which nothing is left to chance after the deal is watched: when piles and pot lie as they lay before
 #' (cards of one rank being alike), it ends as `never_ends`. Each position is compared with that after the last round
-#' of 64, 128, 256, ... (Brent 1980, BIT 20, section 2), so a cycle of L rounds entered after m rounds is noticed at
-#' round 2^k + L, for the smallest 2^k not below 64, m and L. A pot that is shuffled, and `at_limit = "most_cards"`
+#' of 512, 1,024, 2,048, ... (Brent 1980, BIT 20, section 2), so a cycle of L rounds entered after m rounds is noticed
+#' at round 2^k + L, for the smallest 2^k not below 512, m and L. A pot that is shuffled, and `at_limit = "most_cards"`
 #' (where the limit is a rule of the game), leave only `max_rounds` to end it.
 #'
 #' @param ... Rules by name; see below.
@@ -32,6 +32,10 @@
 #' turned.
 #' @section Outcomes:
 #' `r columns_for_help("war")`
+#'
+#' A game that never ends, or that `max_rounds` broke off where this is no rule of the game (`at_limit = "none"`), has no
+#' length: its numbers are `NA`, and means, quantiles and figures are of the games that ended; those about the winner
+#' of the games that somebody won.
 #' @section Errors: `habanera_error_rules` for rules that do not exist or contradict each other, and for ranks and
 #'   piles that do not fit; `habanera_error_input` for values out of range; `habanera_error_conservation` for piles
 #'   with cards that the deck does not have as often; `habanera_error_notation` for cards that cannot be read, with
@@ -91,30 +95,30 @@ war_rules <- function() {
   )
 }
 
-# Each outcome: the words of a category (or a function of the game that gives them), or "number"; and its meaning.
+# Each outcome: the words of a category (or a function of the game that gives them), or "number"; its meaning; and of
+# which games a number tells.
 war_columns <- function() {
-  points <- rlang::set_names(lapply(1:6, function(seat) {
-    list(values = "number", meaning = sprintf("rounds won by seat %d", seat))
-  }), sprintf("points_%d", 1:6))
+  ended <- function(meaning) list(values = "number", meaning = meaning, told_of = "that ended")
+  won <- function(meaning) list(values = "number", meaning = meaning, told_of = "that somebody won")
+  points <- rlang::set_names(lapply(1:6, function(seat) ended(sprintf("rounds won by seat %d", seat))),
+                             sprintf("points_%d", 1:6))
   c(
     list(
       winner = list(values = function(game) c("0", game$seat_names), meaning = "the seat's name, \"0\" for nobody"),
       ended = list(values = c("out_of_cards", "if_short", "tied", "repetition", "never_ends", "round_limit"),
                    meaning = "how it ended: out_of_cards, if_short, tied, repetition, never_ends or round_limit"),
-      rounds = list(values = "number", meaning = "rounds played; of a game that never ends, until that was noticed"),
-      comparisons = list(values = "number", meaning = "times face-up cards were compared"),
-      ties = list(values = "number", meaning = "comparisons that were ties"),
-      longest_war = list(values = "number", meaning = "the most ties in one round"),
-      lead_changes = list(values = "number", meaning = "times the strictly largest pile (or score) changed hands"),
-      winner_fewest = list(values = "number", meaning = "the smallest pile the winner had between rounds"),
-      margin = list(values = "number", meaning = "the winner's cards (or points) more than the next best seat's")
+      rounds = ended("rounds played"),
+      comparisons = ended("times face-up cards were compared"),
+      ties = ended("comparisons that were ties"),
+      longest_war = ended("the most ties in one round"),
+      lead_changes = ended("times the strictly largest pile (or score) changed hands"),
+      winner_fewest = won("the smallest pile the winner had between rounds"),
+      margin = won("the winner's cards (or points) more than the next best seat's")
     ), points,
     list(
-      inner_games = list(values = "number", meaning = "games within the game"),
-      inner_depth = list(values = "number", meaning = "how deep they went"),
-      weighted_pile = list(values = "number", meaning = paste(
-        "sum over the winner's pile of rank times place, the bottom card being in place 1"
-      ))
+      inner_games = ended("games within the game"),
+      inner_depth = ended("how deep they went"),
+      weighted_pile = won("sum over the winner's pile of rank times place, the bottom card being in place 1")
     )
   )
 }

@@ -56,7 +56,7 @@ autoplot.habanera_game_trace <- function(object, ...) {
     ggplot2::scale_x_continuous(expand = ggplot2::expansion(c(0.01, 0.02)), labels = format_count) +
     ggplot2::scale_y_continuous(limits = c(0, NA), expand = ggplot2::expansion(c(0, 0.05))) +
     ggplot2::labs(
-      x = "rounds played", y = "cards in the pile", title = sentence(outcome_in_words(attr(object, "outcome"))),
+      x = "rounds played", y = "cards in the pile", title = sentence(outcome_in_words(object)),
       caption = wrapped(sprintf("%s; seed %s, trial %s. Sizes between rounds.", sentence(in_words(game)),
                                 whole_code(attr(object, "seed")), format_count(attr(object, "trial"))))
     ) + figure_theme() + ggplot2::theme(legend.position = "top", legend.justification = "left")

@@ -14,7 +14,7 @@ autoplot.habanera_distribution_question <- function(object, column = NULL, ...) 
 question_figure <- function(x, column, call) {
   columns <- drawn_columns(x, column, call)
   summary <- summarise_question(x, rlang::quo(NULL), call)
-  figure <- if (is.null(summary$estimates$turn)) value_bars(summary, columns) else turn_lines(summary, columns)
+  figure <- if (is.null(summary$estimates[["turn"]])) value_bars(summary, columns) else turn_lines(summary, columns)
   figure + question_figure_words(x, summary) + figure_theme()
 }
 
@@ -38,7 +38,7 @@ drawn_columns <- function(x, column, call) {
 question_figure_words <- function(x, summary) {
   run <- if (summary$simulated) run_in_words(x, timed = FALSE) else "exact"
   about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), run)
-  turns <- !is.null(summary$estimates$turn)
+  turns <- !is.null(summary$estimates[["turn"]])
   marks <- if (!summary$simulated) NULL else if (turns) "Band: 95% interval. Points: exact, where known." else {
     "Bars: simulated, with 95% intervals. Points: exact, where known."
   }
@@ -125,7 +125,7 @@ turn_lines <- function(summary, columns) {
   data <- summary$estimates[summary$estimates$column %in% columns, , drop = FALSE]
   data$panel <- factor(ifelse(data$is_chance, paste("chance:", data$term), paste("mean:", data$term)))
   data$panel <- factor(data$panel, levels = unique(data$panel))
-  figure <- ggplot2::ggplot(data, ggplot2::aes(x = .data$turn, y = .data$estimate))
+  figure <- ggplot2::ggplot(data, ggplot2::aes(x = .data[["turn"]], y = .data$estimate))
   if (summary$simulated) {
     figure <- figure + ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high),
                                             fill = figure_colours[["band"]])

@@ -2,7 +2,7 @@
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_distribution_arrangements)
 autoplot.habanera_distribution_arrangements <- function(object, ...) {
   summary <- summary(object)
-  data <- data.frame(arrangement = in_order(object$outcomes$arrangement), probability = object$probability)
+  data <- data.frame(arrangement = in_order(object$outcomes[["arrangement"]]), probability = object$probability)
   uniform <- 1 / summary$all
   ggplot2::ggplot(data, ggplot2::aes(x = .data$arrangement, y = .data$probability)) +
     ggplot2::geom_col(fill = figure_colours[["data"]], width = 0.8) +

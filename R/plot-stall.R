@@ -22,7 +22,7 @@ autoplot.habanera_copies <- function(object, column = NULL, ...) {
   terms <- unique(object$term)
   if (!is.null(column)) terms <- check_choice(column, terms)
   data <- as.data.frame(object)[object$term %in% terms, , drop = FALSE]
-  if (!is.null(data$turn)) data <- last_turn(data)
+  if (!is.null(data[["turn"]])) data <- last_turn(data)
   data$term <- factor(data$term, levels = terms)
   figure <- if ("copies_2" %in% names(data)) copies_tiles(data, object) else copies_lines(data, object)
   instead <- attr(object, "instead_of")
@@ -41,12 +41,12 @@ copies_axis <- function(x, i) {
 }
 
 copies_lines <- function(data, x) {
-  now <- data[data$copies == attr(x, "deck_now")[1], , drop = FALSE]
-  ggplot2::ggplot(data, ggplot2::aes(x = .data$copies, y = .data$estimate)) +
+  now <- data[data[["copies"]] == attr(x, "deck_now")[1], , drop = FALSE]
+  ggplot2::ggplot(data, ggplot2::aes(x = .data[["copies"]], y = .data$estimate)) +
     ggplot2::geom_line(colour = figure_colours[["data"]], linewidth = 0.8) +
     ggplot2::geom_point(colour = figure_colours[["data"]], size = 2.2) +
     ggplot2::geom_point(data = now, colour = figure_colours[["surprise"]], size = 3.6) +
-    (if (length(unique(data$copies)) <= 12) {
+    (if (length(unique(data[["copies"]])) <= 12) {
       ggplot2::geom_text(ggplot2::aes(label = format_number(.data$estimate, 3)), vjust = -1, size = 3.4,
                          colour = figure_colours[["text"]])
     }) +
@@ -57,9 +57,9 @@ copies_lines <- function(data, x) {
 }
 
 copies_tiles <- function(data, x) {
-  now <- data[data$copies == attr(x, "deck_now")[1] & data$copies_2 == attr(x, "deck_now")[2], , drop = FALSE]
+  now <- data[data[["copies"]] == attr(x, "deck_now")[1] & data$copies_2 == attr(x, "deck_now")[2], , drop = FALSE]
   data$dark <- data$estimate > stats::weighted.mean(range(data$estimate), c(1, 2))
-  ggplot2::ggplot(data, ggplot2::aes(x = factor(.data$copies), y = factor(.data$copies_2), fill = .data$estimate)) +
+  ggplot2::ggplot(data, ggplot2::aes(x = factor(.data[["copies"]]), y = factor(.data$copies_2), fill = .data$estimate)) +
     ggplot2::geom_tile(colour = "white") +
     ggplot2::geom_tile(data = now, colour = figure_colours[["surprise"]], linewidth = 1.2) +
     ggplot2::geom_text(ggplot2::aes(label = format_number(.data$estimate, 2), colour = .data$dark), size = 3.6) +

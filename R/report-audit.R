@@ -33,8 +33,8 @@ guesser_caption <- "How many cards a guesser, taught by half of the trials, name
 
 could_see_table <- function(x) {
   table <- tidy.habanera_audit(x)
-  table <- table[!is.na(table$could_see), ]
-  data.frame(test = table$term, `would have found` = table$could_see, check.names = FALSE)
+  table <- table[!is.na(table[["could_see"]]), ]
+  data.frame(test = table[["term"]], `would have found` = table[["could_see"]], check.names = FALSE)
 }
 
 audit_figure <- function(x, show, caption) {

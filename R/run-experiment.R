@@ -52,7 +52,7 @@ precision_terms.habanera_experiment <- function(experiment) {
 half_widths.habanera_experiment <- function(experiment, tally, done, wanted) {
   outcomes <- outcome_space(experiment)
   rows <- if (wanted %in% names(outcomes)) seq_len(nrow(outcomes)) else match(wanted, outcome_terms(outcomes))
-  estimate_cells(tally$n, tally$pairs, done)$half_width[rows]
+  estimate_cells(tally$n, tally[["pairs"]], done)$half_width[rows]
 }
 
 # Stops with a clear error if the experiment cannot be simulated with these settings (a list with
@@ -126,7 +126,7 @@ exact.default <- function(x, ...) check_experiment(x)
 trials <- function(x, seed, trials) {
   check_experiment(x)
   check_seed(seed)
-  fits <- is.numeric(trials) && length(trials) && all(is.finite(trials)) &&
+  fits <- is.numeric(trials) && length(trials) > 0 && length(trials) <= 1e7 && all(is.finite(trials)) &&
     all(trials >= 0 & trials < 2^53 & trials == floor(trials))
   if (!fits) refuse(sprintf("`trials` must be trial numbers, such as 1:10, not %s.", said(trials)))
   check_simulation(x, list(nsim = length(trials)), rlang::current_env())
@@ -144,7 +144,7 @@ add_tallies <- function(one, two) {
   if (!is.null(one$key)) return(add_keyed_tallies(one, two))
   if (!is.null(one$rows)) return(add_rowed_tallies(one, two))
   list(n = one$n + two$n, example_trial = pmin(one$example_trial, two$example_trial),
-       pairs = if (!is.null(one$pairs)) one$pairs + two$pairs)
+       pairs = if (!is.null(one[["pairs"]])) one[["pairs"]] + two[["pairs"]])
 }
 
 # Keys are joined by sorting: R's hashing of numbers is slow where they differ in few of their bits.

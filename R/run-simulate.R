@@ -49,11 +49,13 @@ simulate.habanera_experiment <- function(object, nsim = 1e5, seed = NULL, ..., f
     experiment = object, nsim = nsim, seed = seed, first = first_trial,
     threads = resolve_threads(threads, call), precision = check_precision(precision, object, call),
     checkpoint = check_checkpoint(checkpoint, call), anew = anew,
-    progress = if (is.null(progress)) interactive() else check_flag(progress)
+    progress = if (is.null(progress)) interactive() else check_flag(progress), workers = future_workers()
   )
   state <- start_state(run, call)
   run$seed <- state$seed
-  finish_run(run, run_laps(run, state))
+  state <- run_laps(run, state)
+  if (run$workers$failed) inform_user("A worker of future's plan failed; what it had to play was played here.")
+  finish_run(run, state)
 }
 
 refuse_unknown_settings <- function(..., call) {
@@ -122,8 +124,7 @@ most_in_lap <- function(experiment, count) {
 }
 
 play_lap <- function(run, done, count) {
-  workers <- future_workers()
-  if (workers > 1) return(play_on_workers(run, done, count, workers))
+  if (run$workers$count > 1 && !run$workers$failed) return(play_on_workers(run, done, count))
   run_lap(run$experiment, run$seed, run$first + done, count, run$threads)
 }
 
@@ -151,7 +152,7 @@ counts_so_far <- function(run, state) {
   from <- new_provenance(run$experiment, entries_per_trial(run$experiment), state$seed, ranges,
                          state$seconds, source_of(run$experiment))
   found <- counted_outcomes(run$experiment, state$tally)
-  new_counts(result_kind(run$experiment), found$outcomes, found$n, found$example_trial, found$pairs, from)
+  new_counts(result_kind(run$experiment), found$outcomes, found$n, found$example_trial, found[["pairs"]], from)
 }
 
 # A progress bar that cli shows on runs over about two seconds; does nothing when not wanted.

@@ -41,9 +41,9 @@ compare_exactly <- function(x, y, deck) {
   if (length(deck) > 5 || has_function(x) || has_function(y)) return(NULL)
   laws <- tryCatch(list(exact(x, deck), exact(y, deck)), habanera_error_work = function(cnd) NULL)
   if (is.null(laws)) return(NULL)
-  all <- unique(unlist(lapply(laws, function(law) law$outcomes$arrangement)))
+  all <- unique(unlist(lapply(laws, function(law) law$outcomes[["arrangement"]])))
   chances <- lapply(laws, function(law) {
-    p <- law$probability[match(all, law$outcomes$arrangement)]
+    p <- law$probability[match(all, law$outcomes[["arrangement"]])]
     ifelse(is.na(p), 0, p)
   })
   distance <- sum(abs(chances[[1]] - chances[[2]])) / 2

@@ -177,7 +177,7 @@ new_diagnosis <- function(audit, ranked, yardstick) {
     behind = if (length(score)) max(score) - score else numeric(),
     fits = vapply(ranked, function(one) if (is.null(one$fits)) NA else one$fits, NA)
   )
-  table <- table[order(table$behind), , drop = FALSE]
+  table <- table[order(table[["behind"]]), , drop = FALSE]
   rownames(table) <- NULL
   structure(table, class = c("habanera_diagnosis", "data.frame"), audit = audit)
 }

@@ -33,8 +33,8 @@ shuffle_recorded <- function(file, numbering = NULL, deck = deck_standard()) {
   call <- rlang::current_env()
   if (!is.null(numbering)) card_numbering(numbering, deck, call)
   table <- read_arrangements(file, deck, call)
-  label <- function(row) sprintf("%s, line %s", file_name(file), format_count(row + table$skipped))
-  new_shuffles("recorded", deck, arrangements_from(table$rows, deck, numbering, label, call),
+  label <- function(row) sprintf("%s, line %s", file_name(file), format_count(row + table[["skipped"]]))
+  new_shuffles("recorded", deck, arrangements_from(table[["rows"]], deck, numbering, label, call),
                source = if (file == "-") "standard input" else basename(file), file = file, numbering = numbering)
 }
 
@@ -195,7 +195,7 @@ run_shuffle_program <- function(x, count, call) {
   write_lines_whole(lines, written)
   made <- tryCatch({
     table <- read_arrangements(written, x$deck, call)
-    arrangements_from(table$rows, x$deck, numbering, label, call)
+    arrangements_from(table[["rows"]], x$deck, numbering, label, call)
   }, habanera_error = function(cnd) {
     said <- sub(quoted(written), "its output", rlang::cnd_message(cnd), fixed = TRUE)
     answers$failure <- paste("wrote no arrangement:", sub("\\.$", "", said))

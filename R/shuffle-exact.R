@@ -106,7 +106,7 @@ tidy.habanera_distribution_arrangements <- function(x, ...) {
 is_rearrangement <- function(x) {
   sorted <- function(text) paste(sort(strsplit(text, " ", fixed = TRUE)[[1]]), collapse = " ")
   deck <- paste(sort(as.character(x$provenance$experiment$deck)), collapse = " ")
-  vapply(x$outcomes$arrangement, sorted, "", USE.NAMES = FALSE) == deck
+  vapply(x$outcomes[["arrangement"]], sorted, "", USE.NAMES = FALSE) == deck
 }
 
 #' @export
@@ -124,7 +124,7 @@ summary.habanera_distribution_arrangements <- function(object, ...) {
 
 extreme_arrangements <- function(x, extreme) {
   p <- extreme(x$probability)
-  list(arrangement = x$outcomes$arrangement[abs(x$probability - p) < 1e-12], probability = p)
+  list(arrangement = x$outcomes[["arrangement"]][abs(x$probability - p) < 1e-12], probability = p)
 }
 
 #' @export

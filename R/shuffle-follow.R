@@ -82,7 +82,7 @@ place_law <- function(procedure, n, nsim, seed) {
   law <- if (n <= 7 && !has_function(procedure)) tryCatch(exact(procedure, deck_numbered(n)),
                                                            habanera_error_work = function(cnd) NULL)
   if (is.null(law)) return(simulated_place_law(procedure, n, nsim, seed))
-  cards <- do.call(rbind, strsplit(law$outcomes$arrangement, " ", fixed = TRUE))
+  cards <- do.call(rbind, strsplit(law$outcomes[["arrangement"]], " ", fixed = TRUE))
   outer(seq_len(n), seq_len(n), Vectorize(function(card, place) {
     sum(law$probability[cards[, place] == card])
   }))

@@ -43,11 +43,12 @@ mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5,
   plan$spec$top <- 0
   run <- list(plan = plan, nsim = nsim, seed = seed, threads = resolve_threads(threads, rlang::current_env()),
               level = 0.05 / max(1, sum(times > 0)))
-  rows <- Map(function(procedure, name) {
-    do.call(rbind, lapply(times, function(k) mixing_row(procedure, name, k, run)))
-  }, procedures, names(procedures))
-  table <- do.call(rbind, unname(rows))
-  table$passes <- table$distance < distance & table$gain_high < gain
+  jobs <- expand.grid(times = times, name = names(procedures), stringsAsFactors = FALSE)
+  rows <- lapply_until_interrupted(seq_len(nrow(jobs)), function(i) {
+    mixing_row(procedures[[jobs$name[i]]], jobs$name[i], jobs$times[i], run)
+  }, "row")
+  table <- do.call(rbind, rows)
+  table[["passes"]] <- table[["distance"]] < distance & table[["gain_high"]] < gain
   structure(table, class = c("habanera_mixing", "data.frame"), deck = deck_in_words(deck), deck_code = deck_code(deck),
             nsim = nsim, seed = seed,
             threshold = c(distance = distance, gain = gain), texts = vapply(procedures, format, ""))
@@ -74,7 +75,7 @@ check_procedures <- function(procedures, call = rlang::caller_env()) {
 }
 
 check_repeats <- function(times, call = rlang::caller_env()) {
-  fits <- is.numeric(times) && length(times) && all(is.finite(times)) &&
+  fits <- is.numeric(times) && length(times) %in% 1:1e4 && all(is.finite(times)) &&
     all(times >= 0 & times <= 1e4 & times == floor(times))
   if (!fits) refuse(sprintf("`times` must be numbers of repeats, such as 0:12, not %s.", said(times)), call = call)
 }

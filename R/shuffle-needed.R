@@ -22,7 +22,7 @@ trials_needed <- function(procedure, ..., level = 0.01, power = 0.95) {
   trials <- vapply(made, trials_for_test, 0, level = level / max(1, length(made)), power = power,
                    pilot_trials = pilot$trials)
   table <- data.frame(term = vapply(made, `[[`, "", "term"), trials = ceiling(trials))
-  structure(table[order(table$trials), , drop = FALSE], row.names = seq_len(nrow(table)), pilot = pilot,
+  structure(table[order(table[["trials"]]), , drop = FALSE], row.names = seq_len(nrow(table)), pilot = pilot,
             class = c("habanera_trials_needed", "data.frame"))
 }
 

@@ -60,8 +60,8 @@ run_lap.habanera_retry_cost <- function(experiment, seed, first, count, threads)
 #' @rawNamespace S3method(generics::tidy, habanera_counts_retry_cost)
 tidy.habanera_counts_retry_cost <- function(x, conf.level = 0.95, ...) {
   trials <- sum(x$n)
-  mean <- sum(x$n * x$outcomes$numbers) / trials
-  error <- sqrt(sum(x$n * (x$outcomes$numbers - mean)^2) / (trials - 1) / trials)
+  mean <- sum(x$n * x$outcomes[["numbers"]]) / trials
+  error <- sqrt(sum(x$n * (x$outcomes[["numbers"]] - mean)^2) / (trials - 1) / trials)
   half <- stats::qnorm((1 + conf.level) / 2) * error
   n <- x$provenance$experiment$deck_size
   exact <- n * sum(1 / seq_len(n)) * sum(step_times(x$provenance$experiment$shuffle))

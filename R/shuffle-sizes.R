@@ -13,16 +13,16 @@
 NULL
 
 audit_over_sizes <- function(procedure, sizes, nsim, seed, start, level, threads, call) {
-  fits <- is.numeric(sizes) && length(sizes) && all(is.finite(sizes)) &&
+  fits <- is.numeric(sizes) && length(sizes) %in% 1:1e4 && all(is.finite(sizes)) &&
     all(sizes >= 0 & sizes <= most_audited_cards & sizes == floor(sizes))
   if (!fits) refuse(sprintf("`sizes` must be numbers of cards, such as 0:10, not %s.", said(sizes)), call = call)
   check_between(level, 0, 1, call = call)
-  audits <- lapply(sizes, function(n) {
+  audits <- lapply_until_interrupted(sizes, function(n) {
     audit_procedure(procedure, deck_numbered(n), nsim, seed, start, level / length(sizes), threads, call = call)
-  })
+  }, "deck size")
   table <- do.call(rbind, lapply(audits, size_row))
-  bad <- which(table$verdict != "no_bias_seen")
-  smallest <- if (length(bad)) audits[[bad[which.min(table$deck_size[bad])]]]
+  bad <- which(table[["verdict"]] != "no_bias_seen")
+  smallest <- if (length(bad)) audits[[bad[which.min(table[["deck_size"]][bad])]]]
   structure(table, class = c("habanera_audit_sizes", "data.frame"), words = words_of(procedure), level = level,
             smallest = smallest, example = if (!is.null(smallest)) example_to_follow(smallest),
             exact = if (!is.null(smallest)) worst_arrangement(smallest))
@@ -51,7 +51,7 @@ worst_arrangement <- function(x) {
   }
   if (is.null(law)) return(NULL)
   worst <- which.max(abs(law$probability - 1 / factorial(n)))
-  sprintf("Exactly: %s has chance %s; uniform is 1/%s.", quoted(law$outcomes$arrangement[worst]),
+  sprintf("Exactly: %s has chance %s; uniform is 1/%s.", quoted(law$outcomes[["arrangement"]][worst]),
           fraction_in_words(law$probability[worst]), format_count(factorial(n)))
 }
 

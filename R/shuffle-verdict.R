@@ -30,10 +30,10 @@ tests_table <- function(tests, level) {
   table <- data.frame(term = field("term", ""), statistic = as.double(field("statistic", 0)),
                       df = ifelse(field("law", "") == "chi_square", field("df", 0), NA_real_),
                       p.value = as.double(field("p.value", 0)))
-  table$p.adjusted <- stats::p.adjust(table$p.value, "holm")
-  made <- sum(!is.na(table$p.value))
-  table$effect <- field("effect", "")
-  table$could_see <- vapply(tests, function(test) {
+  table[["p.adjusted"]] <- stats::p.adjust(table[["p.value"]], "holm")
+  made <- sum(!is.na(table[["p.value"]]))
+  table[["effect"]] <- field("effect", "")
+  table[["could_see"]] <- vapply(tests, function(test) {
     if (is.na(test$statistic)) NA_character_ else as.character(test$could_see(level / max(1, made)))
   }, "")
   table
@@ -150,9 +150,9 @@ audit_header <- function(x) {
 }
 
 printed_tests <- function(table) {
-  data.frame(test = table$term, statistic = format_statistic(table$statistic),
-             `p, adjusted` = short_p(table$p.adjusted),
-             effect = table$effect, check.names = FALSE)
+  data.frame(test = table[["term"]], statistic = format_statistic(table[["statistic"]]),
+             `p, adjusted` = short_p(table[["p.adjusted"]]),
+             effect = table[["effect"]], check.names = FALSE)
 }
 
 short_p <- function(p) {
@@ -207,7 +207,7 @@ print.habanera_audit_summary <- function(x, ...) {
   }
   cat("\nWhat each test would have found with 95% power:\n")
   table <- tidy.habanera_audit(audit)
-  table <- table[!is.na(table$could_see), ]
-  cat(sprintf("  %s: %s\n", formatC(table$term, width = -max(nchar(table$term))), table$could_see), sep = "")
+  table <- table[!is.na(table[["could_see"]]), ]
+  cat(sprintf("  %s: %s\n", formatC(table[["term"]], width = -max(nchar(table[["term"]]))), table[["could_see"]]), sep = "")
   invisible(x)
 }

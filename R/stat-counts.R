@@ -114,7 +114,7 @@ merge_counts <- function(x, y, call = rlang::caller_env()) {
   if (!identical(x$outcomes, y$outcomes)) return(with_rows_joined(x, y))
   x$n <- x$n + y$n
   x$example_trial <- pmin(x$example_trial, y$example_trial)
-  if (!is.null(x$pairs)) x$pairs <- x$pairs + y$pairs
+  if (!is.null(x[["pairs"]])) x[["pairs"]] <- x[["pairs"]] + y$pairs
   x
 }
 

@@ -47,7 +47,7 @@ refuse_extension <- function(file, call) {
 # The table as written: what as.data.frame() gives, and last `pairs` where they were counted.
 result_columns <- function(x) {
   table <- as.data.frame(x)
-  if (!is.null(x$pairs)) table$pairs <- x$pairs
+  if (!is.null(x[["pairs"]])) table[["pairs"]] <- x[["pairs"]]
   table
 }
 

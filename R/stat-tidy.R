@@ -24,7 +24,7 @@ NULL
 #' @rawNamespace S3method(generics::tidy, habanera_counts)
 tidy.habanera_counts <- function(x, conf.level = 0.95, ...) {
   check_between(conf.level, 0, 1)
-  estimates <- estimate_cells(x$n, x$pairs, trial_count(x), conf.level)
+  estimates <- estimate_cells(x$n, x[["pairs"]], trial_count(x), conf.level)
   table <- cbind(term = outcome_terms(x$outcomes), estimates[c("estimate", "std.error", "conf.low",
                                                                "conf.high")])
   cbind(table, exact_columns(x))

@@ -29,7 +29,7 @@ check_string <- function(x, name = rlang::caller_arg(x), call = rlang::caller_en
 
 # Text that every letter of can be read; by its place where there are several.
 check_utf8 <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
-  bad <- which(!validUTF8(enc2utf8(x)))
+  bad <- which(!validUTF8(x) & Encoding(x) != "latin1")
   if (!length(bad)) return(invisible(x))
   where <- if (length(x) > 1) sprintf(" at position %s", format_count(bad[1])) else ""
   refuse(sprintf("`%s` is not UTF-8 text%s: it has bytes that are not.", name, where), "notation", call)

@@ -1,8 +1,12 @@
 # Numbers and lists in words.
 
+# Each number by itself: a fraction among whole numbers gives these no decimals.
 format_count <- function(x) {
-  text <- trimws(format(x, big.mark = ",", scientific = FALSE, trim = TRUE, digits = 15))
-  ifelse(is.na(x), "NA", text)
+  whole <- is.na(x) | x == round(x) | abs(x) == Inf
+  text <- character(length(x))
+  text[whole] <- format(x[whole], big.mark = ",", scientific = FALSE, trim = TRUE, digits = 15)
+  text[!whole] <- vapply(x[!whole], format, "", big.mark = ",", scientific = FALSE, trim = TRUE, digits = 15)
+  ifelse(is.na(x), "NA", trimws(text))
 }
 
 # Three significant digits, as 0.0123 or 1.2e-07.
@@ -59,7 +63,7 @@ said <- function(x) {
   if (is.null(x)) return("NULL")
   if (is.function(x)) return("a function")
   if (length(x) != 1 || is.list(x)) {
-    return(sprintf("a %s of %s", class(x)[1], count_of(length(x), "value")))
+    return(sprintf("%s (%s)", count_of(length(x), "value"), class(x)[1]))
   }
   if (is.character(x) && !is.na(x)) return(if (validUTF8(x)) quoted(shortened(x)) else "bytes that are no UTF-8 text")
   if (is.numeric(x) && is.finite(x)) return(format(x, digits = 15))

@@ -29,8 +29,15 @@ yaml_data <- function(text, file, call) {
                    file_name(file)), "file", call)
   }
   refuse_nested(bare, file, call)
-  quietly_read(yaml::yaml.load(text, eval.expr = FALSE), file, "YAML", call)
+  quietly_read(yaml::yaml.load(text, eval.expr = FALSE, handlers = plain_scalars), file, "YAML", call)
 }
+
+# Only true and false are logical (N may be a suit), and a number with a leading 0 is not taken as octal.
+plain_scalars <- list(
+  `int#oct` = identity, `int#hex` = identity, `int#base60` = identity, `float#base60` = identity,
+  `bool#yes` = function(text) if (tolower(text) == "true") TRUE else text,
+  `bool#no` = function(text) if (tolower(text) == "false") FALSE else text
+)
 
 # `...` go to jsonlite::fromJSON().
 json_data <- function(text, file, call, ...) {

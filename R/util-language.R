@@ -41,7 +41,20 @@ parse_expression <- function(text, name, call = rlang::caller_env()) {
 # `words` (functions of its own), `check_word(expr)` (returns the checked call of a word), `env` (where
 # other names are found, or NULL) and `what` (what known names are, for errors).
 checked_expression <- function(expr, lookup, call) {
+  refuse_deep(expr)
   refuse_several(checked_part(expr, lookup, call), call)
+}
+
+# What is nested too deep for R itself is told before it is worked out.
+deepest_expression <- 60
+
+# The call that it stands in cannot be shown either.
+refuse_deep <- function(expr, depth = 0) {
+  if (depth > deepest_expression) {
+    refuse(sprintf("The expression has more than %d terms or brackets one within the other; ask in several columns.",
+                   deepest_expression), "language", call = NULL)
+  }
+  if (is.call(expr)) for (part in as.list(expr)) if (!rlang::is_missing(part)) refuse_deep(part, depth + 1)
 }
 
 # An expression in which only some names may stand, and no words.
@@ -157,6 +170,7 @@ interpret <- function(expr, scope, call) {
   operands <- lapply(as.list(expr)[-1], interpret, scope, call)
   refuse_operand_types(name, operands, expr, call)
   if (name %in% divisions) refuse_zero(operands[[2]], expr, call)
+  if (name == ":") refuse_long_range(operands, expr, call)
   # What is no number (a root of less than 0) is found when the whole value is looked at.
   suppressWarnings(do.call(language_functions[[name]], operands))
 }
@@ -187,6 +201,15 @@ refuse_operand_types <- function(name, operands, expr, call) {
     if (name %in% logic && !is.logical(value)) refuse_type(expr[[i + 1]], "TRUE or FALSE", expr, call)
     if (name %in% orderings && is.character(value)) refuse_type(expr[[i + 1]], "a number", expr, call)
   }
+}
+
+longest_range <- 1e4
+
+refuse_long_range <- function(ends, expr, call) {
+  fits <- all(lengths(ends) == 1) && all(is.finite(unlist(ends))) && abs(ends[[1]] - ends[[2]]) < longest_range
+  if (fits) return(invisible())
+  refuse(sprintf("`%s` must be a range of at most %s whole numbers.", expression_text(expr),
+                 format_count(longest_range)), "language", call)
 }
 
 refuse_type <- function(part, wanted, expr, call) {

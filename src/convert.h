@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/chance/work_bound.hpp"
 
 // Between R's numbers and the core's. R has checked the values; what is asserted here only guards
 // against a slip in our own R code.
@@ -15,6 +16,11 @@ inline std::uint64_t to_count(double x) {
   if (!(x >= 0 && x <= 0x1p53) || x != std::floor(x))
     Rcpp::stop("internal error: %f is not a whole number below 2^53", x);
   return static_cast<std::uint64_t>(x);
+}
+
+// A bound on exact work, which an interrupt of R's breaks off.
+inline habanera::WorkBound to_bound(double most) {
+  return habanera::WorkBound(to_count(most), [] { Rcpp::checkUserInterrupt(); });
 }
 
 // Kinds counted from 1 in R, from 0 in the core.

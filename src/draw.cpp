@@ -54,7 +54,7 @@ Rcpp::IntegerMatrix core_trial_draws(Rcpp::List spec, double seed, Rcpp::Numeric
 Rcpp::NumericMatrix core_walk_draws(Rcpp::List spec, double path_limit) {
   const habanera::Draw draw = to_draw(spec);
   const auto kinds = static_cast<std::size_t>(to_count(spec["kinds"]));
-  const std::vector<double> expected = habanera::walk_draws(draw, kinds, to_count(path_limit));
+  const std::vector<double> expected = habanera::walk_draws(draw, kinds, to_bound(path_limit));
   return Rcpp::NumericMatrix(static_cast<int>(kinds), static_cast<int>(draw.spec().size),
                              expected.begin());
 }

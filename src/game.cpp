@@ -50,6 +50,9 @@ std::unique_ptr<habanera::TrialPlayer> to_player(const Rcpp::List& spec) {
   });
 }
 
+// A whole number of the core, NA where it has none.
+double to_number(std::int64_t value) { return value == habanera::no_value ? NA_REAL : static_cast<double>(value); }
+
 // Rows as a list of columns.
 template <class Rows, class Read>
 Rcpp::List pack_columns(const Rows& rows, Read&& read) {
@@ -58,7 +61,7 @@ Rcpp::List pack_columns(const Rows& rows, Read&& read) {
   for (std::size_t column = 0; column < width; ++column) {
     Rcpp::NumericVector values(static_cast<R_xlen_t>(rows.size()));
     R_xlen_t at = 0;
-    for (const auto& row : rows) values[at++] = static_cast<double>(read(row)[column]);
+    for (const auto& row : rows) values[at++] = to_number(read(row)[column]);
     columns[static_cast<R_xlen_t>(column)] = values;
   }
   return columns;
@@ -123,7 +126,7 @@ typename Game::Outcome watch_game(const typename Game::Rules& rules, const std::
 template <class Outcome>
 Rcpp::NumericVector pack_outcome(const Outcome& outcome) {
   Rcpp::NumericVector values;
-  for (const auto& column : Outcome::columns()) values.push_back(static_cast<double>(column.read(outcome)), column.name);
+  for (const auto& column : Outcome::columns()) values.push_back(to_number(column.read(outcome)), column.name);
   return values;
 }
 
@@ -197,7 +200,7 @@ Rcpp::List core_walk_game(Rcpp::List spec, double path_limit) {
   return with_game(spec, [&](auto kind, const auto& rules) {
     using Game = typename decltype(kind)::Type;
     const auto law = habanera::walk_games<Game>(to_draw(spec["draw"]), rules,
-                                                to_columns<typename Game::Outcome>(spec["record"]), to_count(path_limit));
+                                                to_columns<typename Game::Outcome>(spec["record"]), to_bound(path_limit));
     Rcpp::NumericVector probability;
     for (const auto& entry : law) probability.push_back(entry.second);
     return Rcpp::List::create(Rcpp::Named("rows") = pack_columns(law, [](const auto& entry) { return entry.first; }),

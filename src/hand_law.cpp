@@ -11,7 +11,7 @@ namespace {
 
 habanera::HandLaws to_laws(const Rcpp::List& maker) {
   return habanera::HandLaws(to_classes(maker["classes"]), Rcpp::as<bool>(maker["replace"]),
-                            static_cast<std::size_t>(to_count(maker["limit"])));
+                            to_bound(Rcpp::as<double>(maker["limit"])));
 }
 
 using Row = habanera::HandLaws::Row;
@@ -27,7 +27,7 @@ Row to_row(const Rcpp::IntegerMatrix& matrix, int row) {
 habanera::RowLaw to_law(const Rcpp::List& maker, const Rcpp::List& law) {
   const Rcpp::IntegerMatrix rows = law["rows"];
   const Rcpp::NumericVector chances = law["chances"];
-  habanera::RowLaw found(static_cast<std::size_t>(rows.ncol()), static_cast<std::size_t>(to_count(maker["limit"])));
+  habanera::RowLaw found(static_cast<std::size_t>(rows.ncol()), to_bound(Rcpp::as<double>(maker["limit"])));
   for (int row = 0; row < rows.nrow(); ++row) found.add(to_row(rows, row).data(), chances[row]);
   return found;
 }

@@ -113,7 +113,7 @@ Rcpp::List core_play_on(Rcpp::List spec, Rcpp::IntegerMatrix tables) {
 Rcpp::List core_walk_question(Rcpp::List spec, double path_limit) {
   const habanera::Draw draw = to_draw(spec["draw"]);
   return with_play(spec, [&](auto play) {
-    return pack_law(habanera::walk_plays(draw, play, to_count(path_limit)));
+    return pack_law(habanera::walk_plays(draw, play, to_bound(path_limit)));
   });
 }
 
@@ -122,6 +122,6 @@ Rcpp::List core_walk_question(Rcpp::List spec, double path_limit) {
 Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, bool replace,
                           double state_limit) {
   const habanera::Words read = to_words(words);
-  const habanera::ClassLaw law(read, to_classes(classes), replace, to_count(state_limit));
+  const habanera::ClassLaw law(read, to_classes(classes), replace, to_bound(state_limit));
   return pack_law(law(static_cast<std::size_t>(to_count(size))));
 }

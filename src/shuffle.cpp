@@ -88,7 +88,7 @@ Rcpp::List core_exact_law(Rcpp::List steps, Rcpp::IntegerVector times, int cards
   const habanera::Procedure procedure = to_procedure(steps, size);
   const std::vector<std::size_t> repeats(times.begin(), times.end());
   const habanera::ArrangementLaw law = habanera::exact_law(procedure.steps(), repeats, size,
-                                                           to_count(path_limit), product_limit);
+                                                           to_bound(path_limit), product_limit);
   std::map<std::vector<int>, double> sorted;
   for (const auto& [arrangement, chance] : law) {
     std::vector<int> places;

@@ -69,8 +69,8 @@ std::vector<WarRules> many_rules() {
   return all;
 }
 
-std::vector<std::uint64_t> values(const WarOutcome& outcome) {
-  std::vector<std::uint64_t> all;
+std::vector<std::int64_t> values(const WarOutcome& outcome) {
+  std::vector<std::int64_t> all;
   for (const auto& column : WarOutcome::columns()) all.push_back(column.read(outcome));
   return all;
 }

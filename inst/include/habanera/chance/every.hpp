@@ -8,6 +8,7 @@
 
 #include "habanera/chance/size_run.hpp"
 #include "habanera/chance/weights.hpp"
+#include "habanera/chance/work_bound.hpp"
 
 namespace habanera {
 
@@ -15,7 +16,7 @@ namespace habanera {
 // Drive it with walk_every_path() below.
 class EveryChance {
  public:
-  explicit EveryChance(std::uint64_t path_limit) : path_limit_(path_limit) {}
+  explicit EveryChance(const WorkBound& bound) : path_limit_(bound.most), choices_(bound.pause) {}
 
   std::uint64_t below(std::uint64_t size) {
     if (size < 1) throw std::invalid_argument("a choice among 0 things cannot be made");
@@ -75,7 +76,8 @@ class EveryChance {
   static constexpr std::uint64_t choice_limit = 1000000000;
 
   std::uint64_t next_branch(std::uint64_t size) {
-    if (++choices_ > choice_limit)
+    choices_.tick();
+    if (choices_.steps() > choice_limit)
       throw std::length_error("more than " + std::to_string(choice_limit) + " choices to walk");
     if (depth_ == branches_.size()) branches_.push_back({0, size});
     if (branches_[depth_].size != size)
@@ -84,17 +86,18 @@ class EveryChance {
   }
 
   std::uint64_t path_limit_;
-  std::uint64_t paths_ = 0, choices_ = 0;
+  std::uint64_t paths_ = 0;
+  WorkClock choices_;
   std::vector<Branch> branches_;
   std::size_t depth_ = 0;
   double probability_ = 1;
 };
 
 // Calls trial(chance) once for every path of choices there is. The probability of a path is
-// chance.probability() at the trial's end. Throws std::length_error beyond path_limit paths, or a billion choices.
+// chance.probability() at the trial's end. Throws std::length_error beyond so many paths, or a billion choices.
 template <class Trial>
-std::uint64_t walk_every_path(std::uint64_t path_limit, Trial&& trial) {
-  EveryChance chance(path_limit);
+std::uint64_t walk_every_path(const WorkBound& bound, Trial&& trial) {
+  EveryChance chance(bound);
   do {
     chance.begin_path();
     trial(chance);

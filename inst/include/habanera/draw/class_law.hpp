@@ -63,7 +63,7 @@ using IndexLaw = std::map<std::uint64_t, double>;
 
 class ClassLaw {
  public:
-  ClassLaw(const Words& words, std::vector<CardClass> classes, bool replace, std::uint64_t state_limit)
+  ClassLaw(const Words& words, std::vector<CardClass> classes, bool replace, const WorkBound& state_limit)
       : words_(&words), classes_(std::move(classes)), replace_(replace), state_limit_(state_limit) {
     order_classes();
     open_slots();
@@ -205,8 +205,8 @@ class ClassLaw {
       const double before = law.chance(row);
       for (std::size_t c = 0; c < counts.size(); ++c) {
         if (counts[c] == 0) continue;
-        if (++steps > state_limit_)
-          throw std::length_error("more than " + std::to_string(state_limit_) + " steps");
+        if (++steps > state_limit_.most)
+          throw std::length_error("more than " + std::to_string(state_limit_.most) + " steps");
         std::copy(law.row(row), law.row(row) + law.width(), state.begin());
         add_cards(state.data(), i, c);
         next.add(state.data(), before * counts[c]);
@@ -244,7 +244,7 @@ class ClassLaw {
   const Words* words_;
   std::vector<CardClass> classes_;
   bool replace_;
-  std::uint64_t state_limit_;
+  WorkBound state_limit_;
   std::vector<std::vector<Membership>> members_;  // by class, by word of groups
   std::vector<std::uint16_t> first_open_;
 };

@@ -15,7 +15,7 @@ namespace habanera {
 // The expected number of times each kind comes at each position of the draw, by walking every path:
 // entry position * kinds + kind.
 inline std::vector<double> walk_draws(const Draw& draw, std::size_t kinds,
-                                      std::uint64_t path_limit) {
+                                      const WorkBound& path_limit) {
   const std::size_t size = draw.spec().size;
   std::vector<ExactSum> expected(kinds * size);
   Workspace work;

@@ -5,6 +5,7 @@
 #include <utility>
 #include <vector>
 
+#include "habanera/chance/work_bound.hpp"
 #include "habanera/draw/classes.hpp"
 #include "habanera/draw/keeping.hpp"
 #include "habanera/draw/words.hpp"
@@ -22,7 +23,7 @@ class HandLaws {
  public:
   using Row = std::vector<RowLaw::Value>;
 
-  HandLaws(std::vector<CardClass> classes, bool replace, std::size_t limit)
+  HandLaws(std::vector<CardClass> classes, bool replace, const WorkBound& limit)
       : classes_(std::move(classes)), replace_(replace), limit_(limit) {
     for (const CardClass& one : classes_) held_ += one.held;
   }
@@ -178,7 +179,7 @@ class HandLaws {
 
   std::vector<CardClass> classes_;
   bool replace_;
-  std::size_t limit_;
+  WorkBound limit_;
   std::size_t held_ = 0;
 };
 

@@ -14,7 +14,7 @@ namespace habanera {
 // The expected number of times a play reports each outcome, by walking every path of the code that
 // simulates.
 template <class Play>
-std::map<std::uint64_t, double> walk_plays(const Draw& draw, Play play, std::uint64_t path_limit) {
+std::map<std::uint64_t, double> walk_plays(const Draw& draw, Play play, const WorkBound& path_limit) {
   std::map<std::uint64_t, ExactSum> expected;
   Workspace work;
   Silent silent;

@@ -36,11 +36,11 @@ class GameCounter {
 
 // Plays two games on the same deals and counts, column by column, how they differ. Rows are (column, part, value,
 // value of the other game): of a category `both`; of a number its `difference` (the second game's less the first's)
-// and the values in the `first` and in the `second` game alone, the last number being 0. Both record the same
-// columns.
+// and the values in the `first` and in the `second` game alone, the last number being 0; or, where a game has no
+// value, that it is `unpaired`, and whether the first has one and the second. Both record the same columns.
 class PairCounter {
  public:
-  enum Part : std::int64_t { both, difference, first, second };
+  enum Part : std::int64_t { both, difference, first, second, unpaired };
 
   PairCounter(const TrialPlayer& one, const TrialPlayer& two, const std::vector<bool>& is_category,
               std::uint64_t seed)
@@ -54,6 +54,8 @@ class PairCounter {
         const auto column = static_cast<std::int64_t>(i);
         if (is_category_[i]) {
           tally_.add({column, both, a[i], b[i]}, trial);
+        } else if (a[i] == no_value || b[i] == no_value) {
+          tally_.add({column, unpaired, a[i] != no_value, b[i] != no_value}, trial);
         } else {
           tally_.add({column, difference, b[i] - a[i], 0}, trial);
           tally_.add({column, first, a[i], 0}, trial);
@@ -73,7 +75,7 @@ class PairCounter {
 };
 
 // Counts what came of a game by what one seat was dealt: rows of (class of cards, how many of it the seat was
-// dealt, the recorded value). Only one column may be recorded.
+// dealt, the recorded value). Only one column may be recorded; a game that has no value in it is left out.
 class HoldingCounter {
  public:
   struct Holding {
@@ -89,6 +91,7 @@ class HoldingCounter {
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       const std::int64_t value = player_->play(seed_, trial).front();
+      if (value == no_value) continue;
       std::fill(held_.begin(), held_.end(), 0);
       holding_.dealing(player_->deck(), [&](std::size_t seat, Card card) {
         held_[holding_.classes[card]] += seat == holding_.seat;

@@ -51,7 +51,7 @@ class AlikeDeal {
 // fairly shuffled deck is walked by cards that are alike to it.
 template <class Game>
 std::map<RowTally::Row, double> walk_games(const Draw& draw, const typename Game::Rules& rules,
-                                           const std::vector<std::size_t>& columns, std::uint64_t path_limit) {
+                                           const std::vector<std::size_t>& columns, const WorkBound& path_limit) {
   Game game(rules);
   AlikeDeal alike(draw.spec().deck, rules.dealing.cards(), game);
   std::map<RowTally::Row, ExactSum> chances;

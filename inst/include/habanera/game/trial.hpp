@@ -21,7 +21,7 @@ template <class Outcome>
 void read_columns(const Outcome& outcome, const std::vector<std::size_t>& columns, RowTally::Row& row) {
   row.clear();
   for (const std::size_t column : columns)
-    row.push_back(static_cast<std::int64_t>(Outcome::columns()[column].read(outcome)));
+    row.push_back(Outcome::columns()[column].read(outcome));
 }
 
 // Plays single trials of some game and tells what was recorded of them. Each thread has its own.

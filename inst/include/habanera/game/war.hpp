@@ -377,6 +377,8 @@ class War {
   template <class Watcher>
   void finish(Level& level, Watcher& watcher) const {
     WarOutcome& outcome = level.outcome;
+    outcome.stopped = outcome.ended == WarOutcome::never_ends ||
+                      (outcome.ended == WarOutcome::round_limit && !rules_.most_cards_at_limit);
     if (outcome.winner == 0) return watcher.happened(level.table, {no_seat, draws});
     const std::size_t winner = static_cast<std::size_t>(outcome.winner - 1);
     std::uint64_t next_best = 0;

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "habanera/game/dealing.hpp"
+#include "habanera/run/row_tally.hpp"
 
 namespace habanera {
 
@@ -57,33 +58,41 @@ struct WarOutcome {
   std::uint64_t inner_games = 0, inner_depth = 0, weighted_pile = 0;
   std::uint64_t points[most_seats] = {};  // rounds won
 
+  bool stopped = false;  // it never ends, or was broken off where the limit is no rule of the game
+
   struct Column {
     const char* name;
-    std::uint64_t (*read)(const WarOutcome&);
+    std::int64_t (*read)(const WarOutcome&);
   };
+  // Of a game that was stopped nothing is known of the course that it would have taken, and of one that nobody won
+  // nothing of the winner: then a column has no value.
   static const std::vector<Column>& columns() {
     using O = WarOutcome;
     static const std::vector<Column> all{
-        {"winner", [](const O& o) { return o.winner; }},
-        {"ended", [](const O& o) { return o.ended; }},
-        {"rounds", [](const O& o) { return o.rounds; }},
-        {"comparisons", [](const O& o) { return o.comparisons; }},
-        {"ties", [](const O& o) { return o.ties; }},
-        {"longest_war", [](const O& o) { return o.longest_war; }},
-        {"lead_changes", [](const O& o) { return o.lead_changes; }},
-        {"winner_fewest", [](const O& o) { return o.winner_fewest; }},
-        {"margin", [](const O& o) { return o.margin; }},
-        {"points_1", [](const O& o) { return o.points[0]; }},
-        {"points_2", [](const O& o) { return o.points[1]; }},
-        {"points_3", [](const O& o) { return o.points[2]; }},
-        {"points_4", [](const O& o) { return o.points[3]; }},
-        {"points_5", [](const O& o) { return o.points[4]; }},
-        {"points_6", [](const O& o) { return o.points[5]; }},
-        {"inner_games", [](const O& o) { return o.inner_games; }},
-        {"inner_depth", [](const O& o) { return o.inner_depth; }},
-        {"weighted_pile", [](const O& o) { return o.weighted_pile; }}};
+        {"winner", [](const O& o) { return static_cast<std::int64_t>(o.winner); }},
+        {"ended", [](const O& o) { return static_cast<std::int64_t>(o.ended); }},
+        {"rounds", [](const O& o) { return o.if_ended(o.rounds); }},
+        {"comparisons", [](const O& o) { return o.if_ended(o.comparisons); }},
+        {"ties", [](const O& o) { return o.if_ended(o.ties); }},
+        {"longest_war", [](const O& o) { return o.if_ended(o.longest_war); }},
+        {"lead_changes", [](const O& o) { return o.if_ended(o.lead_changes); }},
+        {"winner_fewest", [](const O& o) { return o.if_won(o.winner_fewest); }},
+        {"margin", [](const O& o) { return o.if_won(o.margin); }},
+        {"points_1", [](const O& o) { return o.if_ended(o.points[0]); }},
+        {"points_2", [](const O& o) { return o.if_ended(o.points[1]); }},
+        {"points_3", [](const O& o) { return o.if_ended(o.points[2]); }},
+        {"points_4", [](const O& o) { return o.if_ended(o.points[3]); }},
+        {"points_5", [](const O& o) { return o.if_ended(o.points[4]); }},
+        {"points_6", [](const O& o) { return o.if_ended(o.points[5]); }},
+        {"inner_games", [](const O& o) { return o.if_ended(o.inner_games); }},
+        {"inner_depth", [](const O& o) { return o.if_ended(o.inner_depth); }},
+        {"weighted_pile", [](const O& o) { return o.if_won(o.weighted_pile); }}};
     return all;
   }
+
+ private:
+  std::int64_t if_ended(std::uint64_t value) const { return stopped ? no_value : static_cast<std::int64_t>(value); }
+  std::int64_t if_won(std::uint64_t value) const { return winner == 0 ? no_value : static_cast<std::int64_t>(value); }
 };
 
 }  // namespace habanera

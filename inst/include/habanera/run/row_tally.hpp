@@ -13,6 +13,9 @@
 
 namespace habanera {
 
+// What stands in a row where a column has no value, as the length of a game that never ends.
+inline constexpr std::int64_t no_value = std::numeric_limits<std::int64_t>::min();
+
 // Counts over rows of whole numbers that are not known beforehand, each with the smallest trial number that gave
 // it. Trials must be offered in rising order.
 class RowTally {

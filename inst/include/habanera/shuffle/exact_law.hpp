@@ -36,7 +36,7 @@ inline Arrangement pack(const std::vector<Card>& cards) {
   return packed;
 }
 
-inline ArrangementLaw step_law(const Step& step, std::size_t cards, std::uint64_t path_limit) {
+inline ArrangementLaw step_law(const Step& step, std::size_t cards, const WorkBound& path_limit) {
   ArrangementLaw law;
   Workspace work;
   std::vector<Card> deck(cards);
@@ -52,11 +52,13 @@ inline ArrangementLaw step_law(const Step& step, std::size_t cards, std::uint64_
 
 // First one, then the other: the card now at place i came from where the first had put the card that
 // the second took. Holds for steps that lose cards, too.
-inline ArrangementLaw convolve(const ArrangementLaw& first, const ArrangementLaw& second,
-                               std::size_t cards) {
+inline ArrangementLaw convolve(const ArrangementLaw& first, const ArrangementLaw& second, std::size_t cards,
+                               WorkBound::Pause pause) {
   ArrangementLaw law;
+  WorkClock clock(pause);
   for (const auto& [one, chance_of_one] : first)
     for (const auto& [two, chance_of_two] : second) {
+      clock.tick();
       Arrangement both = 0;
       for (std::size_t i = 0; i < cards; ++i)
         both |= static_cast<Arrangement>(place_in(one, place_in(two, i))) << (4 * i);
@@ -67,7 +69,7 @@ inline ArrangementLaw convolve(const ArrangementLaw& first, const ArrangementLaw
 
 // `times[i]` says how often step i is made before the next.
 inline ArrangementLaw exact_law(const std::vector<Step>& steps, const std::vector<std::size_t>& times,
-                                std::size_t cards, std::uint64_t path_limit, double product_limit) {
+                                std::size_t cards, const WorkBound& path_limit, double product_limit) {
   if (cards > most_exact_cards)
     throw std::length_error("at most " + std::to_string(most_exact_cards) + " cards, not " +
                             std::to_string(cards));
@@ -79,7 +81,7 @@ inline ArrangementLaw exact_law(const std::vector<Step>& steps, const std::vecto
       if (products > product_limit)
         throw std::length_error("a convolution of " + std::to_string(law.size()) + " by " +
                                 std::to_string(one.size()) + " arrangements");
-      law = convolve(law, one, cards);
+      law = convolve(law, one, cards, path_limit.pause);
     }
   }
   return law;

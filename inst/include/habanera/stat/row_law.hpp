@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "habanera/chance/work_bound.hpp"
 #include "habanera/stat/exact_sum.hpp"
 
 namespace habanera {
@@ -17,7 +18,8 @@ class RowLaw {
  public:
   using Value = std::uint16_t;
 
-  RowLaw(std::size_t width, std::size_t limit) : width_(width), limit_(limit), buckets_(64, empty) {}
+  RowLaw(std::size_t width, const WorkBound& bound)
+      : width_(width), limit_(bound.most), clock_(bound.pause), buckets_(64, empty) {}
 
   std::size_t width() const { return width_; }
   std::size_t size() const { return sums_.size(); }
@@ -25,6 +27,7 @@ class RowLaw {
   double chance(std::size_t i) const { return sums_[i].value(); }
 
   void add(const Value* row, double chance) {
+    clock_.tick();
     if (2 * size() >= buckets_.size()) grow();
     std::size_t bucket = hash(row) & (buckets_.size() - 1);
     while (buckets_[bucket] != empty && !std::equal(row, row + width_, this->row(buckets_[bucket])))
@@ -57,7 +60,9 @@ class RowLaw {
     }
   }
 
-  std::size_t width_, limit_;
+  std::size_t width_;
+  std::uint64_t limit_;
+  WorkClock clock_;
   std::vector<Value> values_;
   std::vector<ExactSum> sums_;
   std::vector<std::uint32_t> buckets_;
