@@ -9,7 +9,7 @@ CORE_TESTS := $(wildcard tests/core/*.cpp)
 CORE_OBJECTS := $(CORE_TESTS:tests/core/%.cpp=build/core/%.o)
 SOURCES := DESCRIPTION NAMESPACE $(shell find R src inst exec man -type f -not -name '*.o' -not -name '*.so')
 
-.PHONY: all demo test check bench sanitize lint docs screenshots install dependencies clean
+.PHONY: all demo test check bench fuzz sanitize lint docs screenshots install dependencies clean
 
 all: install
 
@@ -57,6 +57,10 @@ check: install
 
 bench: install build/bare
 	@Rscript bench/bench.R
+
+# Malformed input by the ten thousand, kills, full disks: what leaks is printed. Not part of the tests.
+fuzz: install
+	@Rscript tools/fuzz.R
 
 build/bare: bench/bare.cpp
 	@mkdir -p build

@@ -34,7 +34,8 @@ listing_from_csv <- function(lines, file, call) {
   lines <- lines[!grepl("^#", lines)]
   if (!length(lines)) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
   refuse_uneven(lines, file, call)
-  data <- data.table::fread(text = c(lines, ""), header = TRUE, data.table = FALSE, sep = ",", na.strings = "")
+  data <- fread_whole(text = c(lines, ""), header = TRUE, sep = ",", na.strings = "")
+  if (is.null(data)) refuse(sprintf("%s is not a whole CSV table.", file_name(file)), "file", call)
   undouble_quotes(data)
 }
 

@@ -50,7 +50,7 @@ expected_status <- function(expectation, estimates) {
   if (expectation_holds(expectation, values)) return(exit_status[["done"]])
   used <- intersect(all.vars(expectation$expr), names(values))
   cat(sprintf("habanera: expected %s, but %s.\n", expectation$text,
-              paste(used, "is", format_number(unlist(values[used]), 5), collapse = ", ")), file = stderr())
+              paste(used, "is", format_statistic(unlist(values[used])), collapse = ", ")), file = stderr())
   exit_status[["expectation_failed"]]
 }
 

@@ -125,7 +125,7 @@ value_shares <- function(outcomes, weight, part) {
     rows <- gathered_rows(vctrs::data_frame(turn = turns[has_value], value = outcomes[[name]][has_value]))
     added <- rows$sum(weight[has_value])
     total <- stats::ave(added, rows$outcomes[["turn"]], FUN = sum)
-    data.frame(column = name, turn = rows$outcomes[["turn"]], value = value_text(rows$outcomes[["value"]]), weight = added,
+    data.frame(column = rep(name, length(added)), turn = rows$outcomes[["turn"]], value = value_text(rows$outcomes[["value"]]), weight = added,
                estimate = added / total, total = total)
   })
   found <- do.call(rbind, each)
@@ -191,7 +191,8 @@ printed_values <- function(x, rows) {
   printed <- data.frame(column = shown$column, value = shown$value)
   if (!x$simulated) {
     printed[["chance"]] <- format_percent(shown$estimate, 4)
-    printed[["1 in"]] <- sub("1 in ", "", one_in(shown$estimate, TRUE))
+    rare <- sub("1 in ", "", one_in(shown$estimate, TRUE))
+    if (any(nzchar(rare))) printed[["1 in"]] <- rare
     return(printed)
   }
   printed <- cbind(printed, n = format_count(shown$n), share = format_percent(shown$estimate, 4),

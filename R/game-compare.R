@@ -178,8 +178,8 @@ unpaired_in_words <- function(x) {
   vapply(unique(x$outcomes[["column"]][unpaired]), function(name) {
     of <- unpaired & x$outcomes[["column"]] == name
     count <- function(one, two) sum(x$n[of & x$outcomes[["x"]] == one & x$outcomes[["y"]] == two])
-    sprintf("%s is of the %s of deals whose games %s in both; only in x: %s, only in y: %s, in neither: %s.",
-            sentence(name), format_percent(1 - sum(x$n[of]) / trials, 4), sub("^that ", "", columns[[name]]$told_of),
+    sprintf("%s: of the %s of deals whose games %s by both; by x alone: %s, by y alone: %s, by neither: %s.",
+            name, format_percent(1 - sum(x$n[of]) / trials, 4), sub("^that ", "", columns[[name]]$told_of),
             format_count(count("value", "no value")), format_count(count("no value", "value")),
             format_count(count("no value", "no value")))
   }, "", USE.NAMES = FALSE)

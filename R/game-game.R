@@ -67,10 +67,11 @@ checked_seat_names <- function(names, seats, piles, call) {
 checked_record <- function(kind, record, ranks, call) {
   if (is.null(record)) return(kind$record)
   known <- names(kind$columns)
-  unknown <- setdiff(record, known)
+  unknown <- if (is.character(record)) setdiff(record, known) else said(record)
   if (!is.character(record) || !length(record) || length(unknown)) {
     refuse(sprintf("`record` must name outcomes of %s (%s), not %s%s", kind$title, join_words(known),
-                   said(unknown[1]), did_you_mean(unknown[1], known)), call = call)
+                   if (is.character(record)) said(unknown[1]) else unknown, did_you_mean(unknown[1], known)),
+           call = call)
   }
   if (anyDuplicated(record)) refuse(sprintf("`record` names `%s` twice.", record[duplicated(record)][1]), call = call)
   if (!ranks$whole) refuse_for_ranks(intersect(kind$needs_whole_ranks, record), "record", ranks, call)

@@ -21,7 +21,10 @@ rule_whole <- function(name, default, from, to, meaning, without = NULL) {
 }
 
 rule_flag <- function(name, meaning) {
-  new_rule(name, FALSE, "TRUE or FALSE", meaning, function(value, name, call) check_flag(value, name, call))
+  new_rule(name, FALSE, "TRUE or FALSE", meaning, function(value, name, call) {
+    # As YAML has it.
+    check_flag(if (identical(value, "yes")) TRUE else if (identical(value, "no")) FALSE else value, name, call)
+  })
 }
 
 rule_attribute <- function(name, default, meaning) {

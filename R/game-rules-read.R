@@ -6,13 +6,13 @@ rules_from_file <- function(file, kind, call) {
   if (!is.list(found) || is.null(names(found))) {
     refuse(sprintf("%s must hold rules by name, such as \"face_down: 1\".", file_name(file)), "file", call)
   }
-  if (!is.null(found$game) && !identical(found$game, kind$name)) {
-    refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found$game), quoted(kind$name)), "file",
+  if (!is.null(found[["game"]]) && !identical(found[["game"]], kind$name)) {
+    refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found[["game"]]), quoted(kind$name)), "file",
            call)
   }
-  found$game <- NULL
-  if (is.list(found$deck)) found$deck <- deck_from_plain(found$deck)
-  if (is.character(found$deck)) found$deck <- beside_file(found$deck, file)
+  found[["game"]] <- NULL
+  if (is.list(found[["deck"]])) found[["deck"]] <- deck_from_plain(found[["deck"]])
+  if (is.character(found[["deck"]])) found[["deck"]] <- beside_file(found[["deck"]], file)
   found
 }
 

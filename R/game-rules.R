@@ -45,10 +45,19 @@ write_rules <- function(game, file) {
   call <- rlang::current_env()
   check_game(game)
   plain <- c(list(game = game$game), plain_rules(game$rules))
-  lines <- switch(file_kind(check_string(file)), yaml = , yml = yaml::as.yaml(plain),
+  lines <- switch(file_kind(check_string(file)), yaml = , yml = yaml::as.yaml(whole_as_integers(plain), handlers = list(logical = yaml_truth)),
                   json = as.character(jsonlite::toJSON(plain, auto_unbox = TRUE, null = "null", pretty = TRUE)),
                   refuse(sprintf("%s must end in .yaml, .yml or .json.", quoted(file)), "file", call))
   write_lines_whole(sub("\n$", "", lines), file, call)
+}
+
+# The words of YAML 1.2, which all its readers take.
+yaml_truth <- function(x) structure(ifelse(x, "true", "false"), class = "verbatim")
+
+# YAML tells 2 from 2.0; to us they are one.
+whole_as_integers <- function(x) {
+  if (is.list(x)) return(lapply(x, whole_as_integers))
+  if (is.double(x) && all(!is.na(x) & x == round(x) & abs(x) < 2^31)) as.integer(x) else x
 }
 
 # As files and the shell say it: decks in words where there are any.

@@ -4,7 +4,8 @@
 #' the table, the settings, and the R and shell commands that reproduce it.
 #'
 #' @param x Counts of draws or positions, a comparison of them with an exact answer, counts of a question or its
-#'   exact answer, the same of a game, varied rules, an [audit()] or a [mixing()].
+#'   exact answer, the same of a game, varied rules, two games compared, a [card_impact()], a [payout()], a
+#'   [convergence()], a [copies_curve()], an [audit()] or a [mixing()].
 #' @param file Path of the page; written whole or not at all.
 #' @param title Title of the page; `NULL`: the question.
 #' @return `file`, invisibly.
@@ -16,7 +17,7 @@ report <- function(x, file, title = NULL) UseMethod("report")
 
 #' @export
 report.default <- function(x, file, title = NULL) {
-  refuse(sprintf("`x` must be counts, a comparison, varied rules, an audit or a mixing(), not %s.", said(x)))
+  refuse(sprintf("`x` must be a result, such as counts, a comparison, varied rules or an audit, not %s.", said(x)))
 }
 
 #' @export

@@ -21,7 +21,7 @@ ask_program <- function(command, decks, time_limit) {
   written <- readLines(files[["written"]], warn = FALSE)
   written <- written[grepl("[^[:space:]]", written, useBytes = TRUE)]
   list(command = command, lines = written, said = utils::tail(readLines(files[["said"]], 1000, warn = FALSE), 5),
-       failure = program_failure(if (ended == 124) ended else status, written, length(decks), time_limit))
+       failure = program_failure(if (ended == 124) ended else status, written, length(decks), time_limit, lines))
 }
 
 # Its output passes through two counters, of bytes and of lines, which end when they have seen enough.
@@ -31,9 +31,10 @@ bounded_command <- function(command, files, lines, bytes) {
           files[["status"]], files[["said"]], bytes, lines, files[["written"]])
 }
 
-program_failure <- function(status, lines, asked, time_limit) {
+program_failure <- function(status, lines, asked, time_limit, most) {
   if (length(lines) > asked) {
-    return(sprintf("wrote %s lines or more for %s", format_count(length(lines)), count_of(asked, "deck")))
+    return(sprintf("wrote %s lines%s for %s", format_count(length(lines)), if (length(lines) >= most) " or more" else "",
+                   count_of(asked, "deck")))
   }
   if (identical(as.integer(status), 124L)) return(sprintf("took longer than %s", count_of(time_limit, "second")))
   if (is.na(status)) return("was stopped")

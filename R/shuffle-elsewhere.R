@@ -71,13 +71,20 @@ read_arrangements <- function(file, deck, call) {
   if (file_kind(file) == "parquet") return(read_parquet_rows(file, cards, call))
   lines <- if (file == "-") read_text_lines(file, call)
   head <- if (is.null(lines)) readLines(file, 200, warn = FALSE) else utils::head(lines, 200)
-  first <- match(TRUE, grepl("[^[:space:]]", head) & !grepl("^[[:space:]]*#", head))
+  first <- match(TRUE, grepl("[^[:space:]]", head, useBytes = TRUE) & !grepl("^[[:space:]]*#", head, useBytes = TRUE))
   if (is.na(first)) refuse(sprintf("%s has no arrangements.", file_name(file)), "file", call)
+  refuse_bytes(head, file, call)
   separator <- separator_of(head[first])
   skip <- if (is_header(split_row(head[first], separator), deck)) first else first - 1
   rows <- read_quickly(file, lines, skip, separator, cards)
   if (is.null(rows)) rows <- read_slowly(file, lines, skip, separator, cards, call)
+  for (column in rows) if (is.character(column)) refuse_bytes(unique(column), file, call)
   list(rows = rows, skipped = skip)
+}
+
+refuse_bytes <- function(text, file, call) {
+  if (all(validUTF8(text))) return(invisible())
+  refuse(sprintf("%s is not UTF-8 text: it has bytes that are not.", file_name(file)), "file", call)
 }
 
 split_row <- function(line, separator) {
@@ -97,12 +104,10 @@ separator_of <- function(line) {
 # NULL where rows are not equally long, or longer than the deck: the slow reader says which.
 read_quickly <- function(file, lines, skip, separator, cards) {
   read <- function(...) {
-    data.table::fread(..., header = FALSE, sep = separator, skip = skip, blank.lines.skip = TRUE, na.strings = NULL,
-                      strip.white = TRUE, keepLeadingZeros = TRUE, data.table = FALSE,
-                        showProgress = FALSE)
+    fread_whole(..., header = FALSE, sep = separator, skip = skip, blank.lines.skip = TRUE, na.strings = NULL,
+                strip.white = TRUE, keepLeadingZeros = TRUE)
   }
-  rows <- tryCatch(if (is.null(lines)) read(file = file) else read(text = lines),
-                   error = function(cnd) NULL, warning = function(cnd) NULL)
+  rows <- if (is.null(lines)) read(file = file) else read(text = lines)
   if (is.null(rows) || ncol(rows) > cards) return(NULL)
   rows[seq_len(cards - ncol(rows)) + ncol(rows)] <- rep("", nrow(rows))
   rows

@@ -2,9 +2,24 @@
 
 # Lines of CSV under a head as a data frame of text.
 read_csv_text <- function(lines) {
-  table <- data.table::fread(text = c(lines, ""), header = TRUE, data.table = FALSE, sep = ",",
-                             colClasses = "character", na.strings = NULL)
+  table <- fread_whole(text = c(lines, ""), header = TRUE, sep = ",", colClasses = "character", na.strings = NULL,
+                       strip.white = FALSE)
+  if (is.null(table)) stop("no whole table")
   undouble_quotes(table)
+}
+
+# fread(), or NULL where it had anything to complain of. It must come to its end even then: left half way, it complains
+# in the next call.
+fread_whole <- function(...) {
+  complains <- FALSE
+  table <- withCallingHandlers(
+    tryCatch(data.table::fread(..., data.table = FALSE, showProgress = FALSE), error = function(cnd) NULL),
+    warning = function(cnd) {
+      complains <<- TRUE
+      rlang::cnd_muffle(cnd)
+    }
+  )
+  if (!complains) table
 }
 
 # fread() leaves doubled quotes as they stand.

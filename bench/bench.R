@@ -174,6 +174,35 @@ cat(sprintf("\n%s: %.1f ns a round, %s games a second (%.1f rounds a game).\n", 
             war[["ns a trial"]] / rounds_of_war,
             format(round(1e9 / war[["ns a trial"]]), big.mark = ","), rounds_of_war), sep = "")
 
+# What a second thread costs: processor time of two threads over that of one for the same trials, in ten processes of
+# their own, since memory lies differently in each. 1.0 is perfect.
+processor_times <- function(job, trials) {
+  code <- sprintf("library(habanera); x <- %s; f <- function(t) sum(system.time(simulate(x, %.0f, seed = 1, threads = t))[1:2]); f(1); cat(f(2) / f(1))",
+                  job, trials)
+  vapply(seq_len(10), function(i) as.numeric(system2("Rscript", c("-e", shQuote(code)), stdout = TRUE)), 0)
+}
+threaded <- list(
+  "positions of 52 cards" = list("positions(deck_standard())", 6e6),
+  "positions after a riffle" = list("positions(deck_standard(), shuffle_riffle())", 5e6),
+  "draw 5 of 52" = list("draws(deck_standard(), 5)", 3e7),
+  "draw 5 of 52, two conditions" = list("draws(deck_standard(), 5, a = count(rank == 'A') >= 2, b = count(suit == 'hearts') >= 3)", 3e7),
+  "positions of 312 cards" = list("positions(deck_standard(packs = 6))", 1e6),
+  "War, 52 cards" = list("game_war(record = 'rounds')", 3e5)
+)
+cat("\n| processor time, two threads over one, ten processes | mean | largest |\n| --- | --- | --- |\n")
+for (name in names(threaded)) {
+  times <- do.call(processor_times, threaded[[name]])
+  cat(sprintf("| %s | %.2f | %.2f |\n", name, mean(times), max(times)))
+}
+
+# Cost and memory from 1e5 to 1e9 trials.
+memory <- function() as.numeric(gsub("[^0-9]", "", grep("VmHWM", readLines("/proc/self/status"), value = TRUE))) / 1024
+cat("\n| draw 5 of 52, trials | ns a trial, one thread | most memory so far, MB |\n| --- | --- | --- |\n")
+for (trials in 10^(5:9)) {
+  seconds <- elapsed(simulate(draws(deck_standard(), 5), nsim = trials, seed = 1, threads = 1))
+  cat(sprintf("| %s | %.1f | %.0f |\n", format(trials, big.mark = ",", scientific = FALSE), 1e9 * seconds / trials, memory()))
+}
+
 cat("\n| job, once | seconds |\n| --- | --- |\n")
 for (name in names(single_jobs)) {
   cat("|", name, "|", round(median(replicate(rounds, elapsed(single_jobs[[name]]()))), 3), "|\n")

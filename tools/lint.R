@@ -14,4 +14,10 @@ code <- c(files, list.files(c("src", "inst/include", "tests/core"), "\\.(cpp|hpp
                             recursive = TRUE))
 long <- Filter(function(file) length(readLines(file)) > 400, setdiff(code, "src/RcppExports.cpp"))
 for (file in long) cat(sprintf("%s: over 400 lines\n", file))
-quit(status = if (length(found) || length(long)) 1 else 0)
+# Columns named by users are taken by their whole name: `$` also finds what only begins like it.
+short <- unlist(lapply(list.files("R", full.names = TRUE), function(file) {
+  at <- grep("\\b(outcomes|table)\\$", sub("#.*$", "", readLines(file)))
+  if (length(at)) sprintf("%s:%d: write [[\"name\"]] instead of $name.", file, at)
+}))
+if (length(short)) cat(short, sep = "\n")
+quit(status = if (length(found) || length(long) || length(short)) 1 else 0)

@@ -8,7 +8,9 @@ run_words <- function(...) {
     sink()
     close(out_file)
   })
-  list(status = status, out = readLines(out), err = readLines(err))
+  said <- readLines(err)
+  if (any(grepl("partial match", said))) stop(paste(said, collapse = "\n"))
+  list(status = status, out = readLines(out), err = said)
 }
 
 # The command writes its notes to stderr(), which a message sink catches.

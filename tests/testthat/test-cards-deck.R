@@ -70,7 +70,7 @@ test_that("impossible decks are refused", {
     list(quote(deck_from(tempdir())), "file", "is a folder"),
     list(quote(dirty("dirty-deck.csv")), "catalogue", "lists card \"1F\" twice, in rows 1 and 3"),
     list(quote(dirty("dirty-copies.yaml")), "catalogue", "not 1.5, in row 2 (basket)"),
-    list(quote(dirty("dirty-deck.json")), "file", "Cannot read"),
+    list(quote(dirty("dirty-deck.json")), "file", "is no JSON"),
     list(quote(dirty("dirty-list.txt")), "file", "line 2 must be a number of copies and a name"),
     list(quote(dirty("dirty-latin1.csv")), "file", "is not UTF-8 text: line 2")
   ))

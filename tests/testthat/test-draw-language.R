@@ -30,6 +30,7 @@ test_that("arithmetic and guards work as in R", {
 })
 
 test_that("what cannot be understood is refused at once, with the nearest word", {
+  withr::local_options(warnPartialMatchArgs = FALSE)  # that R reads `si` as `size` is tested below
   deck <- deck_standard(jokers = 1)
   orchard <- deck_from(demo_file("orchard.csv"))
   expect_refusals(list(

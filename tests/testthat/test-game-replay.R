@@ -38,7 +38,7 @@ test_that("counts lead to their extreme games", {
   rows <- trials(game, 8, 1:400)
   longest <- replay(counts, longest = "rounds")
   expect_equal(attr(longest, "trial"), which.max(rows$rounds))
-  expect_equal(max(longest$round), max(rows$rounds))
+  expect_equal(max(longest$round), max(rows$rounds, na.rm = TRUE))
   expect_equal(attr(replay(counts, shortest = "rounds"), "trial"), which.min(rows$rounds))
   expect_equal(attr(replay(counts, where = ended == "if_short" & rounds > 20), "trial"),
                which(rows$ended == "if_short" & rows$rounds > 20)[1])

@@ -43,3 +43,25 @@ test_that("a page of positions shows the worst cells, and a comparison its count
   expect_match(page, "--first-number 0 --report report.html", fixed = TRUE)
   expect_error(report(5, "x.html"), class = "habanera_error_input")
 })
+
+test_that("every result has a page", {
+  war <- game_war(cards_each = 5)
+  question <- draws(deck_standard(), 5, two_up = count(rank == "A") >= 2)
+  counts <- simulate(question, nsim = 500, seed = 1)
+  found <- list(compare(war, game_war(cards_each = 5, face_down = 1), nsim = 200, seed = 1),
+                card_impact(war, "rank", nsim = 200, seed = 1), payout(counts, ifelse(two_up, 5, 0)),
+                convergence(counts), copies_curve(question, "AS", copies = 0:3))
+  for (x in found) {
+    page <- page_of(x)
+    expect_match(page, "<h2>The numbers</h2>")
+    expect_match(page, "data:image/svg")
+  }
+  page <- page_of(found[[1]])
+  again <- new.env()
+  code <- regmatches(page, regexpr("x &lt;- [^\n]*", page))
+  eval(parse(text = sub("&lt;", "<", code)), again)
+  expect_equal(again$x$n, found[[1]]$n)
+  odd <- deck_from(withr::local_tempfile(fileext = ".csv", lines = c("card,copies", "\"a \"\"b\"\" c\",2", "d,1")))
+  page <- page_of(simulate(draws(odd, 1), nsim = 50, seed = 1))
+  expect_silent(parse(text = gsub("&lt;", "<", regmatches(page, regexpr("x &lt;- [^\n]*", page)))))
+})

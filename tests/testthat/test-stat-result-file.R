@@ -57,7 +57,7 @@ test_that("what is no result is refused, and nothing is half written", {
   short <- withr::local_tempfile(lines = head(readLines(csv), 20), fileext = ".csv")
   folder <- withr::local_tempdir()
   expect_refusals(list(
-    list(quote(read_result(part)), "file", "holds no result that write_result() wrote, or only a part"),
+    list(quote(read_result(part)), "file", "is no JSON"),
     list(quote(read_result(short)), "file", "only a part"),
     list(quote(read_result(demo_file("orchard.csv"))), "file", "holds no result"),
     list(quote(read_result("nowhere.csv")), "file", "There is no file"),

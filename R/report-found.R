@@ -1,0 +1,52 @@
+# Pages of results that are told best as they print: the words, the figure, and how they were made.
+
+#' @export
+report.habanera_counts_pairs <- function(x, file, title = NULL) {
+  from <- x$provenance
+  code <- sprintf("x <- compare(%s, nsim = %s, seed = %s)", experiment_code(from$experiment)$r,
+                  whole_code(trial_count(x)), whole_code(from$seed))
+  write_report(function(x, title) found_page(x, title, code), x, file, title, "What do the other rules change?")
+}
+
+#' @export
+report.habanera_impact <- function(x, file, title = NULL) {
+  counts <- attr(x, "counts")
+  if (is.null(counts)) refuse("This is a part of what card_impact() gave; report the whole.")
+  from <- counts$provenance$experiment
+  code <- sprintf("x <- card_impact(%s, %s, %s, seat = %s, nsim = %s, seed = %s)", experiment_code(from$game)$r,
+                  as_code(from$attribute), as_code(from$outcome), whole_code(from$seat),
+                  whole_code(trial_count(counts)), whole_code(counts$provenance$seed))
+  write_report(function(x, title) found_page(x, title, code), x, file, title, "What is a card worth?")
+}
+
+#' @export
+report.habanera_payout <- function(x, file, title = NULL) {
+  write_report(found_page, x, file, title, "What does it pay?")
+}
+
+#' @export
+report.habanera_convergence <- function(x, file, title = NULL) {
+  write_report(found_page, x, file, title, "Has it settled?")
+}
+
+#' @export
+report.habanera_copies <- function(x, file, title = NULL) {
+  write_report(found_page, x, file, title, "How many copies?")
+}
+
+found_page <- function(x, title, code = NULL) {
+  tags <- htmltools::tags
+  lines <- lines_printed(function() {
+    old <- options(cli.num_colors = 1L, width = 100)
+    on.exit(options(old))
+    print(x)
+  })
+  report_page(
+    title,
+    tags$h1(title),
+    report_figure(bare_figure(x), paste("The same as a figure:", title)),
+    tags$h2("The numbers"),
+    tags$pre(tags$code(paste(lines, collapse = "\n"), .noWS = c("outside", "inside")), .noWS = "inside"),
+    report_code("Do it again", if (!is.null(code)) c("library(habanera)", code, "report(x, \"report.html\")"))
+  )
+}
