@@ -18,6 +18,18 @@ catalogue_id <- function(data) {
   rlang::hash(paste(names(data), columns, sep = "\t", collapse = "\n"))
 }
 
+# Other people's words for our two columns, where these are not there: Card, name; count, number, freq.
+usual_columns <- function(columns) {
+  plain <- tolower(trimws(columns))
+  for (ours in c("card", "copies")) {
+    if (ours %in% columns) next
+    others <- if (ours == "card") c("card", "name", "cards") else c("copies", "count", "freq", "quantity", "qty", "number", "n")
+    found <- match(TRUE, plain %in% others)
+    if (!is.na(found)) columns[found] <- ours
+  }
+  columns
+}
+
 # Data as somebody gave it: checked, `card` first and as text, plain columns only.
 catalogue_data <- function(data, source, call) {
   columns <- names(data)

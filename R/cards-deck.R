@@ -65,12 +65,12 @@ full_suits <- function(suits) {
 }
 
 #' @rdname deck_standard
-#' @param n Number of cards, 0 to 65,535; `rank_high`, `rank_low` and `points` are the number.
+#' @param n Number of cards, 0 to 65,535; `rank`, `rank_high`, `rank_low` and `points` are the number.
 #' @export
 deck_numbered <- function(n) {
   check_whole(n, 0, most_cards)
   number <- seq_len(n)
-  data <- data.frame(card = as.character(number), rank_high = number, rank_low = number,
+  data <- data.frame(card = as.character(number), rank = as.double(number), rank_high = number, rank_low = number,
                      points = as.double(number))
   title <- if (n == 0) "no numbered cards" else sprintf("cards numbered 1 to %s", format_count(n))
   code <- sprintf("deck_numbered(%d)", n)

@@ -12,6 +12,7 @@ read_listing <- function(source, call) {
 }
 
 new_listing <- function(data, source, title, code, call) {
+  names(data) <- usual_columns(names(data))
   checked <- catalogue_data(data, source, call)
   copies <- catalogue_copies(data[["copies"]], checked$card, source, call)
   if (sum(copies) > most_cards) {
@@ -23,8 +24,8 @@ new_listing <- function(data, source, title, code, call) {
 }
 
 read_listing_file <- function(file, call) {
-  lines <- read_text_lines(file, call)
-  read <- switch(file_kind(file), csv = listing_from_csv, json = listing_from_json,
+  lines <- read_table_lines(file, call)
+  read <- switch(file_kind(file), csv = , tsv = , xlsx = listing_from_csv, json = listing_from_json,
                  yaml = , yml = listing_from_yaml, listing_from_lines)
   refuse_if_fails(read(lines, file, call), sprintf("Cannot read %s as a catalogue.", file_name(file)),
                   "file", call)
@@ -33,16 +34,18 @@ read_listing_file <- function(file, call) {
 listing_from_csv <- function(lines, file, call) {
   lines <- lines[!grepl("^#", lines)]
   if (!length(lines)) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
-  refuse_uneven(lines, file, call)
-  data <- fread_whole(text = c(lines, ""), header = TRUE, sep = ",", na.strings = "")
+  separator <- separator_of(lines[1])
+  if (separator == " ") separator <- ","
+  refuse_uneven(lines, separator, file, call)
+  data <- fread_whole(text = c(lines, ""), header = TRUE, sep = separator, na.strings = "")
   if (is.null(data)) refuse(sprintf("%s is not a whole CSV table.", file_name(file)), "file", call)
   undouble_quotes(data)
 }
 
-refuse_uneven <- function(lines, file, call) {
+refuse_uneven <- function(lines, separator, file, call) {
   source <- textConnection(lines)
   on.exit(close(source))
-  fields <- utils::count.fields(source, sep = ",", quote = "\"", comment.char = "", blank.lines.skip = FALSE)
+  fields <- utils::count.fields(source, sep = separator, quote = "\"", comment.char = "", blank.lines.skip = FALSE)
   uneven <- which(nzchar(trimws(lines)) & (is.na(fields) | fields != fields[1]))
   if (!length(uneven)) return(invisible())
   values <- fields[uneven[1]]
@@ -84,6 +87,8 @@ listing_from_lines <- function(lines, file, call) {
   text <- trimws(sub("#.*$", "", lines))
   used <- which(nzchar(text))
   shape <- "^(-?[0-9.]+)[[:space:]]+(.+)$"
+  # A bare list of names is one of each.
+  if (!any(grepl("^-?[0-9]", text[used]))) return(data.frame(card = text[used], copies = "1"))
   bad <- used[!grepl(shape, text[used])]
   if (length(bad)) {
     refuse(sprintf("%s: line %d must be a number of copies and a name, like \"3 plum\", not %s.",

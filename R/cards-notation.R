@@ -1,11 +1,16 @@
 # Reading codes. A text that is a whole code is one card (names may have spaces); otherwise it is
 # split at commas and spaces.
 
-read_codes <- function(text, catalogue, notation = "rank_first", call = rlang::caller_env()) {
+# `notation` is NULL where it is to be found: ranks and suits have no letter in common.
+read_codes <- function(text, catalogue, notation = NULL, call = rlang::caller_env()) {
   check_utf8(text, "x", call)
   tokens <- split_codes(text, catalogue)
-  if (notation == "suit_first") tokens <- rank_before_suit(tokens, catalogue, call)
+  if (identical(notation, "suit_first")) tokens <- rank_before_suit(tokens, catalogue, call)
   codes <- find_codes(tokens, catalogue)
+  if (anyNA(codes) && is.null(notation) && !anyNA(tokens)) {
+    tokens <- parted_codes(unlist(line_pieces(tokens, catalogue)), catalogue)
+    codes <- coded_pieces(tokens, catalogue)$codes
+  }
   unknown <- which(is.na(codes))
   if (length(unknown)) refuse_code(tokens, unknown[1], catalogue, call)
   codes
@@ -50,11 +55,24 @@ split_codes <- function(text, catalogue) {
   tokens[is.na(tokens) | nzchar(tokens)]
 }
 
-# Upper case, letters for glyphs (filled or outlined), 10 for T.
+# Upper case, letters for glyphs (filled or outlined) and names in full, 10 for T and X.
 plain_code <- function(token) {
   token <- toupper(gsub("\ufe0f", "", token, fixed = TRUE))
   token <- chartr("\u2660\u2665\u2666\u2663\u2664\u2661\u2662\u2667", "SHDCSHDC", token)
-  sub("^T([SHDC])$", "10\\1", token)
+  named <- grepl("[ _-](SPADE|HEART|DIAMOND|CLUB)S?$", token)
+  if (any(named)) token[named] <- code_of_name(token[named])
+  sub("^[TX]([SHDC])$", "10\\1", token)
+}
+
+rank_words <- c(ACE = "A", KING = "K", QUEEN = "Q", JACK = "J", TEN = "10", NINE = "9", EIGHT = "8", SEVEN = "7",
+                SIX = "6", FIVE = "5", FOUR = "4", THREE = "3", TWO = "2", DEUCE = "2")
+
+# "ACE OF SPADES", "10 OF HEARTS".
+code_of_name <- function(name) {
+  shape <- "^([A-Z0-9]+)([ _-]+OF)?[ _-]+(SPADE|HEART|DIAMOND|CLUB)S?$"
+  rank <- sub(shape, "\\1", name)
+  word <- rank_words[rank]
+  ifelse(grepl(shape, name), paste0(ifelse(is.na(word), rank, word), substr(sub(shape, "\\3", name), 1, 1)), name)
 }
 
 rank_before_suit <- function(tokens, catalogue, call) {

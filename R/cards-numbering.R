@@ -24,9 +24,10 @@ numbered_cards <- function(numbering, deck, call) {
 }
 
 # Kinds, counted as in kinds_of(), from cards as somebody wrote them: codes, or numbers.
-kinds_from_tokens <- function(tokens, deck, numbering, label, call) {
+# Numbers count from `counted_from`; NULL: as they show.
+kinds_from_tokens <- function(tokens, deck, numbering, label, call, notation = NULL, counted_from = NULL) {
   if (are_codes(tokens, deck, numbering)) {
-    as_codes <- find_codes(tokens, catalogue_of(deck))
+    as_codes <- coded_pieces(tokens, catalogue_of(deck), notation)$codes
     unknown <- which(is.na(as_codes))
     if (length(unknown)) {
       refuse(sprintf("%s: unknown card %s. %s%s", label(unknown[1]), quoted(tokens[unknown[1]]),
@@ -35,7 +36,8 @@ kinds_from_tokens <- function(tokens, deck, numbering, label, call) {
     }
     return(kinds_in_deck(as_codes, tokens, deck, label, call))
   }
-  numbers <- card_numbering(numbering, deck, call)
+  if (is.null(numbering) && !is.null(counted_from)) numbering <- list(first = counted_from)
+  numbers <- card_numbering(found_numbering(numbering, tokens, deck, call), deck, call)
   place <- numbered_places(tokens, numbers, label, call)
   kinds_in_deck(codes_of(numbers$order)[place], tokens, deck, label, call)
 }
@@ -44,6 +46,17 @@ kinds_from_tokens <- function(tokens, deck, numbering, label, call) {
 are_codes <- function(tokens, deck, numbering) {
   if (!is.null(numbering)) return(FALSE)
   anyNA(suppressWarnings(as.numeric(tokens))) || !anyNA(find_codes(tokens, catalogue_of(deck)))
+}
+
+# Whether numbers begin with 0 or with 1 shows when one of the ends comes up; otherwise it must be said.
+found_numbering <- function(numbering, tokens, deck, call) {
+  if (!is.null(numbering)) return(numbering)
+  number <- suppressWarnings(as.numeric(tokens))
+  if (any(number %in% 0) && !any(number %in% length(deck))) return(list(first = 0))
+  if (any(number %in% 0) || any(number %in% length(deck)) || any(!number %in% seq_along(deck))) return(list(first = 1))
+  refuse(sprintf(paste("The numbers %s to %s fit cards counted from 0 and cards counted from 1: say",
+                       "`numbering = list(first = 0)` or `list(first = 1)` (--first-number)."),
+                 format_count(min(number)), format_count(max(number))), "notation", call)
 }
 
 numbered_places <- function(tokens, numbers, label, call) {

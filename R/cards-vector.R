@@ -15,7 +15,8 @@
 #'   commas. A standard code is rank then suit: `"AS"`, `"10H"` or `"TH"`, in upper or lower case,
 #'   or with a suit glyph, and `"JOKER"`. Cards are returned as they are.
 #' @param like Cards whose catalogue is meant (default: the standard one).
-#' @param notation `"rank_first"` reads `AS KD 10H`, `"suit_first"` reads `SA DK H10`.
+#' @param notation `"rank_first"` reads `AS KD 10H`, `"suit_first"` reads `SA DK H10`; `NULL`: whichever fits. Names in
+#'   full (`"Ace of Spades"`), codes without spaces between (`"ASKD10H"`), quotes and brackets are read, too.
 #' @return A `cards` vector.
 #' @section Errors: `habanera_error_notation` for an unknown code: it says which, where, and what is
 #'   near. `habanera_error_catalogue` when cards of two catalogues meet.
@@ -24,8 +25,8 @@
 #' hand[hand != "KD"]
 #' table(card_attributes(deck_standard())$suit)
 #' @export
-as_cards <- function(x, like = NULL, notation = c("rank_first", "suit_first")) {
-  notation <- check_choice(notation, c("rank_first", "suit_first"))
+as_cards <- function(x, like = NULL, notation = NULL) {
+  check_notation(notation)
   if (!is.null(like) && !is_cards(like)) {
     refuse(sprintf("`like` must be cards, not %s.", said(like)))
   }
@@ -36,6 +37,12 @@ as_cards <- function(x, like = NULL, notation = c("rank_first", "suit_first")) {
   if (is.factor(x)) x <- as.character(x)
   if (!is.character(x)) refuse(sprintf("`x` must be text or cards, not %s.", said(x)))
   new_cards(read_codes(x, catalogue, notation), catalogue)
+}
+
+notations <- c("rank_first", "suit_first")
+
+check_notation <- function(notation, call = rlang::caller_env()) {
+  if (is.null(notation)) NULL else check_choice(notation, notations, "notation", call)
 }
 
 new_cards <- function(codes = integer(), catalogue = standard_catalogue) {

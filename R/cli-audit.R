@@ -6,7 +6,7 @@ audit_command <- function() {
       cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
       cli_option("file", "Judge the arrangements in this file, one a row (- is standard input)", "FILE"),
       cli_option("program", "Judge this program: a deck a line in, an arrangement a line out", "COMMAND"),
-      cli_option("first-number", "The number of the first card, where cards are numbers [1]", "N"),
+      each_trial_option(), first_number_option(), notation_option(),
       cli_option("trials", "Number of trials, such as 1e6 [100000; of a file: all its rows]", "N"),
       cli_option("start", "fresh: each trial from the deck in order; continued: from the last [fresh]", "HOW", "fresh"),
       cli_option("grid", "The cards lie in rows and columns, such as 5x6", "RxC"),
@@ -58,8 +58,8 @@ audited_for_shell <- function(options, arguments) {
   first <- option_number(options, "first-number")
   numbering <- if (!is.null(first)) list(first = first)
   deck <- option_deck(options$deck)
-  if (given[["--file"]]) shuffle_recorded(options$file, numbering, deck) else
-    shuffle_program(options$program, numbering, deck)
+  if (given[["--file"]]) shuffle_recorded(options$file, deck, numbering, option_notation(options)) else
+    shuffle_program(options$program, deck, numbering, each_trial = options$each_trial)
 }
 
 # An option that would be passed over beside another is refused.

@@ -13,7 +13,7 @@ draws_command <- function() {
       cli_option("file", "Judge draws recorded in this file, one a line (- is standard input)", "FILE"),
       cli_option("program", "Judge the draws of this program: a deck a line in, a draw a line out",
                  "COMMAND"),
-      cli_option("first-number", "The number of the first card, where cards are numbers [1]", "N"),
+      each_trial_option(), first_number_option(), notation_option(),
       cli_option("group", "Add up by an attribute, such as suit, in the text", "NAME"),
       cli_option("precision", "Stop once every card's (or the first question's) 95% half-width is this small", "W"),
       exact_option(),
@@ -78,7 +78,7 @@ counts_for_shell <- function(options, deck) {
   first <- option_number(options, "first-number")
   numbering <- if (!is.null(first)) list(first = first)
   if (sources[["file"]]) {
-    return(draws_recorded(options$file, deck, size, options$replace, numbering))
+    return(draws_recorded(options$file, deck, size, options$replace, numbering, option_notation(options)))
   }
   simulate_for_shell(shell_experiment(options, deck, size, numbering), options, "card")
 }
@@ -87,7 +87,7 @@ shell_experiment <- function(options, deck, size, numbering) {
   shuffle <- procedure(options$shuffle)
   if (options$positions) return(positions(deck, shuffle))
   if (!is.null(options$program)) {
-    return(draws_program(options$program, deck, size, options$replace, numbering))
+    return(draws_program(options$program, deck, size, options$replace, numbering, each_trial = options$each_trial))
   }
   draws(deck, if (is.null(size)) 5 else size, replace = options$replace, shuffle = shuffle)
 }

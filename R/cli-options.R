@@ -35,6 +35,18 @@ run_options <- function() {
   )
 }
 
+# Of cards written elsewhere.
+first_number_option <- function() {
+  cli_option("first-number", "The number of the first card, where cards are numbers [0 or 1, as they show]", "N")
+}
+notation_option <- function() {
+  cli_option("notation", "rank_first (AS 10H) or suit_first (SA H10) [whichever fits]", "WORD")
+}
+each_trial_option <- function() {
+  cli_option("each-trial", "With --program: start it anew for each trial, where it writes one line and stops")
+}
+option_notation <- function(options) option_word(options, "notation", notations)
+
 option_parser <- function(command) {
   optparse::OptionParser(usage = paste("habanera", command$use), option_list = command$options(),
                          add_help_option = FALSE)

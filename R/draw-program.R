@@ -1,17 +1,19 @@
 #' @rdname draws_recorded
 #' @param command One shell command line.
 #' @param time_limit Whole seconds that the program may take in all.
+#' @param each_trial Whether the program is started anew for each trial, for programs that write one draw and stop.
 #' @export
 draws_program <- function(command, deck = deck_standard(), size = NULL, replace = FALSE,
-                          numbering = NULL, time_limit = 600) {
+                          numbering = NULL, time_limit = 600, each_trial = FALSE) {
   call <- rlang::current_env()
   check_string(command)
   check_deck(deck)
   check_flag(replace)
   check_whole(time_limit, 1, 1e6)
+  check_flag(each_trial)
   x <- new_experiment(c("habanera_draws_program", "habanera_draws"), deck = deck, size = NULL,
                       replace = replace, shuffle = NULL, command = command, numbering = numbering,
-                      time_limit = time_limit)
+                      time_limit = time_limit, each_trial = each_trial)
   x["size"] <- list(size)
   if (is.null(size)) x$size <- as.double(ncol(run_program(x, 1, call)))
   x$size <- check_draw_size(x$size, parted_deck(deck), replace, call)
@@ -20,7 +22,7 @@ draws_program <- function(command, deck = deck_standard(), size = NULL, replace 
 
 # Starts the program once and reads a draw for each deck it was given: a matrix of kinds.
 run_program <- function(x, count, call) {
-  answers <- ask_program(x$command, rep(paste(as.character(x$deck), collapse = " "), count), x$time_limit)
+  answers <- ask_program(x$command, rep(paste(as.character(x$deck), collapse = " "), count), x$time_limit, x$each_trial)
   if (!is.null(answers$failure)) refuse_program(answers, call)
   label <- function(line) sprintf("%s, line %s", quoted(x$command), format_count(line))
   kinds <- kinds_from_lines(answers$lines, x$deck, x$size, x$numbering, label, call)
@@ -65,14 +67,15 @@ in_words.habanera_draws_program <- function(experiment) {
 as_plain.habanera_draws_program <- function(experiment) {
   list(kind = "draws_program", deck = plain_deck(experiment$deck), size = experiment$size,
        replace = experiment$replace, command = experiment$command,
-       numbering = experiment$numbering)
+       numbering = experiment$numbering, each_trial = experiment$each_trial)
 }
 
 #' @export
 from_plain.draws_program <- function(plain) {
   new_experiment(c("habanera_draws_program", "habanera_draws"), deck = deck_from_plain(plain$deck),
                  size = as.double(plain$size), replace = plain$replace, shuffle = NULL,
-                 command = plain$command, numbering = plain$numbering, time_limit = 600)
+                 command = plain$command, numbering = plain$numbering, time_limit = 600,
+                 each_trial = isTRUE(plain$each_trial))
 }
 
 #' @export

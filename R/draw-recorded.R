@@ -4,8 +4,10 @@
 #' function or by a program in any language. Hold them against `exact(draws(deck, size))` with
 #' [compare()], or read their [summary()][summary.habanera_counts].
 #'
-#' `draws_recorded()` reads one draw a line, cards as codes or as numbers, separated by spaces,
-#' commas, semicolons or tabs; blank lines and lines that begin with `#` are passed over. `as_counts()`
+#' `draws_recorded()` reads one draw a line, cards as codes, as names in full or as numbers, separated by spaces, commas,
+#' semicolons, tabs or `|`, or by nothing. A header, quotes, brackets, labels before a colon, notes at the end of lines,
+#' blank lines and what follows a `#` are passed over, and a column headed `count` or `freq` is taken as such; one line
+#' says what was understood. Where there are two readings, both are told and one must be chosen. `as_counts()`
 #' takes draws that were added up: a `table()`, a named vector or a data frame with `card` and `n`; or
 #' a column of single cards. `draws_with()` and `draws_program()` are experiments to
 #' [simulate()][simulate.habanera_experiment].
@@ -20,11 +22,13 @@
 #'   1, default 1); and what order the numbers follow: the deck's (default), that of `cards` (codes),
 #'   or `by` = "suit" or "rank" (all of a suit together, or of a rank) with `ranks` and `suits` in
 #'   order, as in [deck_standard()].
-#' @param file Path of a text file; `"-"` is standard input.
+#' @param file Path of a text file (`"-"` is standard input), of an `.xlsx` file where the package readxl is installed,
+#'   or a data frame with columns of cards.
+#' @param notation As in [as_cards()].
 #' @param deck The deck that the draws are from.
 #' @param size Cards in a draw; `NULL` takes it from the first.
 #' @param replace Whether cards go back before the next is drawn.
-#' @param numbering See below; `NULL` for codes, or numbers from 1 in the deck's order.
+#' @param numbering See below; `NULL` for codes, or numbers in the deck's order, from 0 or from 1 as they show.
 #' @return `draws_recorded()` and `as_counts()`: counts; see [counts]. Line numbers, less those passed
 #'   over, are the trial numbers. `draws_with()` and `draws_program()`: experiments.
 #' @section Errors: `habanera_error_notation` for unknown codes and numbers,
@@ -38,22 +42,43 @@
 #' simulate(mine, nsim = 200, seed = 1)
 #' @export
 draws_recorded <- function(file, deck = deck_standard(), size = NULL, replace = FALSE,
-                           numbering = NULL) {
+                           numbering = NULL, notation = NULL) {
   call <- rlang::current_env()
   check_deck(deck)
   check_flag(replace)
-  lines <- read_text_lines(file, call)
-  kept <- which(grepl("[^[:space:]]", lines) & !grepl("^[[:space:]]*#", lines))
-  if (!length(kept)) refuse(sprintf("%s has no draws.", file_name(file)), "file")
-  label <- function(line) sprintf("%s, line %s", file_name(file), format_count(kept[line]))
-  kinds <- kinds_from_lines(lines[kept], deck, size, numbering, label, call)
-  source <- if (file == "-") "standard input" else basename(file)
-  made_by <- recorded_code(file, deck, replace, numbering)
-  recorded_counts(kinds, deck, replace, label, source, made_by, call)
+  check_notation(notation)
+  is_frame <- is.data.frame(file)
+  name <- if (is_frame) "The data frame" else file_name(check_string(file))
+  read <- if (is_frame) read_draw_frame(file, deck, call) else {
+    read_draw_lines(read_table_lines(file, call), deck, call)
+  }
+  if (is.null(read)) refuse(sprintf("%s has no draws.", name), "file")
+  label <- function(row) sprintf("%s, %s %s", name, if (is_frame) "row" else "line", format_count(read$line[row]))
+  check_weights_of_draws(read$weight, label, call)
+  kinds <- kinds_from_pieces(read$pieces, deck, size, numbering, label, call, notation)
+  tell_draws(kinds, read, deck, numbering, notation)
+  refuse_doubled(kinds, deck, replace, label, call)
+  times <- rep(seq_along(read$weight), times = read$weight)
+  source <- if (is_frame) "a data frame" else if (file == "-") "standard input" else basename(file)
+  made_by <- if (!is_frame) recorded_code(file, deck, replace, numbering)
+  recorded_counts(kinds[times, , drop = FALSE], deck, replace, function(row) label(times[row]), source, made_by, call)
+}
+
+# One line that says what was understood.
+tell_draws <- function(kinds, read, deck, numbering, notation) {
+  tokens <- unique(unlist(read$pieces))
+  way <- if (are_codes(tokens, deck, numbering)) coded_pieces(tokens, catalogue_of(deck), notation)$way else {
+    sprintf("numbers from %s", found_numbering(numbering, tokens, deck, NULL)[["first"]])
+  }
+  inform_user(sprintf("Read %s of %s as %s.", count_of(sum(read$weight), "draw"), format_count(ncol(kinds)),
+                      paste(c(way, read$remarks), collapse = "; ")))
 }
 
 kinds_from_lines <- function(lines, deck, size, numbering, label, call) {
-  pieces <- split_draws(lines, catalogue_of(deck))
+  kinds_from_pieces(line_pieces(lines, catalogue_of(deck)), deck, size, numbering, label, call)
+}
+
+kinds_from_pieces <- function(pieces, deck, size, numbering, label, call, notation = NULL) {
   size <- if (is.null(size)) length(pieces[[1]]) else check_whole(size, 1, call = call)
   uneven <- which(lengths(pieces) != size)
   if (length(uneven)) {
@@ -62,20 +87,7 @@ kinds_from_lines <- function(lines, deck, size, numbering, label, call) {
   }
   line_of <- function(i) label((i - 1) %/% size + 1)
   tokens <- unlist(pieces)
-  matrix(kinds_from_tokens(tokens, deck, numbering, line_of, call), ncol = size, byrow = TRUE)
-}
-
-# Codes may have spaces in them when commas, semicolons or tabs part them.
-split_draws <- function(lines, catalogue) {
-  lines <- trimws(lines)
-  spaced <- !grepl("[,;\t]", lines)
-  pieces <- vector("list", length(lines))
-  pieces[spaced] <- strsplit(lines[spaced], "[[:space:]]+")
-  pieces[!spaced] <- lapply(strsplit(lines[!spaced], "[,;\t]"), trimws)
-  if (!any(grepl(" ", catalogue$data$card, fixed = TRUE))) return(pieces)
-  whole <- spaced & !is.na(find_codes(lines, catalogue))
-  pieces[whole] <- as.list(lines[whole])
-  pieces
+  matrix(kinds_from_tokens(tokens, deck, numbering, line_of, call, notation), ncol = size, byrow = TRUE)
 }
 
 recorded_counts <- function(kinds, deck, replace, label, source, made_by, call) {
@@ -123,12 +135,14 @@ is_raw_column <- function(table) {
 # Codes and numbers out of a table(), a named vector or a data frame with `card` and `n`.
 added_up <- function(table, call) {
   if (is.data.frame(table)) {
-    if (!all(c("card", "n") %in% names(table))) {
+    counting <- match(TRUE, tolower(names(table)) %in% count_names)
+    of_cards <- match(TRUE, tolower(names(table)) %in% c("card", "name", "var1"))
+    if (is.na(counting) || is.na(of_cards)) {
       refuse(sprintf("`table` needs the columns `card` and `n`; it has %s.",
                      join_words(paste0("`", names(table), "`"))), call = call)
     }
-    card <- as.character(table[["card"]])
-    n <- table[["n"]]
+    card <- as.character(table[[of_cards]])
+    n <- table[[counting]]
   } else if (is.numeric(table) && !is.null(names(table)) && length(dim(table)) < 2) {
     card <- names(table)
     n <- as.vector(table)

@@ -45,7 +45,8 @@ play_with_function <- function(x, seed, trials, call = rlang::caller_env()) {
     cards
   })
   trial_of <- function(i) sprintf("Trial %s", format_count(trials[(i - 1) %/% max(1, x$size) + 1]))
-  kinds <- kinds_from_tokens(as.character(unlist(drawn)), x$deck, x$numbering, trial_of, call)
+  kinds <- kinds_from_tokens(as.character(unlist(drawn)), x$deck, x$numbering, trial_of, call,
+                             counted_from = 1)
   kinds <- matrix(kinds, nrow = length(trials), ncol = x$size, byrow = TRUE)
   refuse_doubled(kinds, x$deck, x$replace,
                  function(row) sprintf("Trial %s", format_count(trials[row])), call)

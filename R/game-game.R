@@ -21,6 +21,7 @@ make_game <- function(kind, given, rules, settings, call) {
 }
 
 new_game <- function(kind, given, settings, call) {
+  if (!is.null(settings$piles) && is.null(given$deck)) given$deck <- deck_of_piles(settings$piles, call)
   rules <- checked_rules(kind, given, call)
   # A deck that was named is read once.
   if (!is.null(given$deck)) given$deck <- rules$deck

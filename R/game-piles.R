@@ -3,21 +3,56 @@
 # From a list of cards or texts, a trace's piles or a file: a list of cards, named where the source has names.
 given_piles <- function(piles, rules, call) {
   if (inherits(piles, "habanera_piles")) refuse_pot(piles, call)
-  source <- "`piles`"
-  if (is.character(piles) && length(piles) == 1 && is.null(names(piles))) {
-    source <- file_name(piles)
-    piles <- piles_from_file(piles, rules$deck, call)
-  }
+  if (is_one_text(piles)) piles <- piles_from_file(piles, call)
+  source <- if (is.null(attr(piles, "file"))) "`piles`" else file_name(attr(piles, "file"))
   if (!is.list(piles) && !is.character(piles)) {
     refuse(sprintf("`piles` must be a list of cards, one pile for each seat, or a file, not %s.", said(piles)),
            "rules", call)
   }
-  read <- lapply(as.list(unclass(piles)), function(pile) {
-    if (length(pile)) as_cards(pile, like = rules$deck) else rules$deck[0]
-  })
+  catalogue <- catalogue_of(rules$deck)
+  read <- Map(function(pile, i) {
+    if (is_cards(pile)) return(if (length(pile)) as_cards(pile, like = rules$deck) else rules$deck[0])
+    pieces <- pile_pieces(pile, catalogue)
+    codes <- coded_pieces(pieces, catalogue)$codes
+    if (anyNA(codes)) refuse_pile_card(piles, i, pieces[is.na(codes)][1], source, catalogue, call)
+    new_cards(codes, catalogue)
+  }, unname(as.list(unclass(piles))), seq_along(piles))
   names(read) <- names(piles)
   refuse_foreign_cards(read, rules$deck, source, call)
   read
+}
+
+is_one_text <- function(x) is.character(x) && length(x) == 1 && is.null(names(x))
+
+pile_pieces <- function(pile, catalogue) {
+  pieces <- unlist(line_pieces(as.character(unlist(pile)), catalogue))
+  parted_codes(if (is.null(pieces)) character() else pieces, catalogue)
+}
+
+refuse_pile_card <- function(piles, i, piece, source, catalogue, call) {
+  lines <- attr(piles, "lines")
+  where <- if (!is.null(lines)) sprintf("line %d", lines[[i]][match(TRUE, grepl(piece, piles[[i]], fixed = TRUE))]) else {
+    sprintf("pile %s", if (is.null(names(piles))) i else quoted(names(piles)[i]))
+  }
+  refuse(sprintf("%s: %s: unknown card %s. %s%s", source, where, quoted(piece), code_rule(catalogue),
+                 code_hint(piece, catalogue)), "notation", call)
+}
+
+# The deck that piles are of, where none is given: cards tell their own, numbers a numbered deck; otherwise it is the
+# standard one.
+deck_of_piles <- function(piles, call) {
+  if (is_one_text(piles)) piles <- piles_from_file(piles, call)
+  piles <- as.list(unclass(piles))
+  if (all(vapply(piles, is_cards, TRUE)) && length(piles)) {
+    all <- do.call(c, unname(piles))
+    if (catalogue_of(all)$id != standard_catalogue$id) return(all)
+  }
+  pieces <- pile_pieces(lapply(piles, as.character), standard_catalogue)
+  number <- suppressWarnings(as.numeric(pieces))
+  if (length(pieces) && !anyNA(number) && all(number >= 1 & number == floor(number) & number <= most_cards)) {
+    return(deck_numbered(max(number)))
+  }
+  deck_standard(jokers = sum(toupper(pieces) %in% "JOKER"))
 }
 
 refuse_pot <- function(piles, call) {
@@ -44,21 +79,15 @@ refuse_foreign_cards <- function(piles, deck, source, call) {
 
 times_in_words <- function(n) if (n == 1) "once" else if (n == 0) "not at all" else paste(format_count(n), "times")
 
-piles_from_file <- function(file, deck, call) {
+# A list of texts by name; `lines` tells where each stands.
+piles_from_file <- function(file, call) {
   lines <- read_text_lines(file, call)
   read <- switch(file_kind(file), csv = piles_from_csv, yaml = , yml = piles_from_yaml, piles_from_blocks)
   entries <- refuse_if_fails(read(lines, file, call), sprintf("Cannot read %s as piles.", file_name(file)), "file",
                              call)
-  codes <- find_codes(entries$card, catalogue_of(deck))
-  unknown <- which(is.na(codes))
-  if (length(unknown)) {
-    bad <- entries[unknown[1], ]
-    where <- if (is.na(bad$line)) sprintf("pile %s", quoted(bad$seat)) else sprintf("line %d", bad$line)
-    refuse(sprintf("%s: %s: unknown card %s. %s%s", file_name(file), where, quoted(bad$card),
-                   code_rule(catalogue_of(deck)), code_hint(bad$card, catalogue_of(deck))), "notation", call)
-  }
-  seats <- unique(entries$seat)
-  split(new_cards(codes, catalogue_of(deck)), factor(entries$seat, levels = seats))
+  seats <- factor(entries$seat, levels = unique(entries$seat))
+  structure(split(entries$card, seats), file = file,
+            lines = if (!anyNA(entries$line)) split(entries$line, seats))
 }
 
 # A line "name:" above each pile, its cards below, as many on a line as one likes.
@@ -76,9 +105,7 @@ piles_from_blocks <- function(lines, file, call) {
   }
   names <- sub(":$", "", text[is_head])
   refuse_doubled_heads(names, which(is_head), file, call)
-  cards <- strsplit(text[used], "[[:space:],]+")
-  data.frame(seat = rep(names[block[used]], times = lengths(cards)), card = unlist(cards),
-             line = rep(used, times = lengths(cards)))
+  data.frame(seat = names[block[used]], card = text[used], line = used)
 }
 
 refuse_doubled_heads <- function(names, lines, file, call) {
@@ -103,7 +130,7 @@ piles_from_yaml <- function(lines, file, call) {
   if (!is.list(data) || is.null(names(data))) {
     refuse(sprintf("%s must hold a list of cards for each name.", file_name(file)), "file", call)
   }
-  cards <- lapply(data, function(pile) unlist(strsplit(as.character(unlist(pile)), "[[:space:],]+")))
+  cards <- lapply(data, function(pile) as.character(unlist(pile)))
   data.frame(seat = rep(names(cards), times = lengths(cards)), card = as.character(unlist(cards)), line = NA_integer_)
 }
 

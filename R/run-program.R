@@ -3,7 +3,8 @@
 # stopped, so that it cannot fill the disk.
 
 # What it wrote: `lines`; `failure`, in words, NULL when all went well; and what it `said` on standard error.
-ask_program <- function(command, decks, time_limit) {
+# With `each_trial` it is started anew for every deck.
+ask_program <- function(command, decks, time_limit, each_trial = FALSE) {
   folder <- tempfile("program-")
   dir.create(folder)
   on.exit(unlink(folder, recursive = TRUE))
@@ -13,7 +14,8 @@ ask_program <- function(command, decks, time_limit) {
                   "file", NULL)
   lines <- 2 * length(decks) + 10
   bytes <- 4 * sum(nchar(decks, "bytes") + 1) + 1e6
-  ended <- suppressWarnings(system2("sh", c("-c", shQuote(bounded_command(command, files, lines, bytes))),
+  ended <- suppressWarnings(system2("sh", c("-c", shQuote(bounded_command(if (isTRUE(each_trial)) once_a_deck(command) else command, files, lines,
+                                                                  bytes))),
                                     timeout = time_limit))
   status <- if (file.exists(files[["status"]])) as.integer(readLines(files[["status"]], warn = FALSE)[1]) else NA
   # The status of a program that was stopped by Ctrl-C is that of the shell which it stopped, too.
@@ -22,6 +24,11 @@ ask_program <- function(command, decks, time_limit) {
   written <- written[grepl("[^[:space:]]", written, useBytes = TRUE)]
   list(command = command, lines = written, said = utils::tail(readLines(files[["said"]], 1000, warn = FALSE), 5),
        failure = program_failure(if (ended == 124) ended else status, written, length(decks), time_limit, lines))
+}
+
+# A loop over the decks; the program has each on a standard input of its own.
+once_a_deck <- function(command) {
+  sprintf("while IFS= read -r deck; do printf '%%s\\n' \"$deck\" | { %s\n} || exit; done", command)
 }
 
 # Its output passes through two counters, of bytes and of lines, which end when they have seen enough.
@@ -41,7 +48,10 @@ program_failure <- function(status, lines, asked, time_limit, most) {
   if (status != 0) return(sprintf("ended with status %d", status))
   if (!all(validUTF8(lines))) return("wrote something that is not text")
   if (length(lines) != asked) {
-    return(sprintf("wrote %s for %s", count_of(length(lines), "line"), count_of(asked, "deck")))
+    once <- if (length(lines) == 1 && asked > 1) {
+      "; if it writes one and stops, run it once a trial: `each_trial = TRUE` (--each-trial)"
+    }
+    return(paste0(sprintf("wrote %s for %s", count_of(length(lines), "line"), count_of(asked, "deck")), once))
   }
   NULL
 }

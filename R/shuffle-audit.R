@@ -80,7 +80,11 @@ audit.habanera_procedure <- function(procedure, deck = deck_standard(), nsim = 1
 #' @export
 audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL, seed = NULL, start = "fresh",
                                              level = 0.01, threads = NULL, ...) {
-  refuse_our_settings(deck, seed, start)
+  refuse_our_settings(seed, start)
+  if (!is.null(deck) && !identical(deck, procedure$deck)) {
+    procedure <- shuffle_recorded(procedure$file, deck, procedure$numbering, procedure$notation)
+  }
+  if (is.null(procedure$deck)) rlang::cnd_signal(procedure$problem)
   rows <- procedure$rows
   if (!is.null(nsim)) {
     check_whole(nsim, 1)
@@ -96,7 +100,8 @@ audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL
 #' @export
 audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, seed = NULL, start = "fresh",
                                             level = 0.01, threads = NULL, ...) {
-  refuse_our_settings(deck, seed, start)
+  refuse_our_settings(seed, start)
+  if (!is.null(deck)) procedure$deck <- check_deck(deck)
   check_whole(nsim, 1, most_program_trials)
   call <- rlang::current_env()
   audit_plan(procedure$deck, level, ..., call = call)  # nothing bad waits for the program's end
@@ -112,11 +117,7 @@ audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, 
   refuse_program(made$failure, call, kept, audit = found)
 }
 
-refuse_our_settings <- function(deck, seed, start, call = rlang::caller_env()) {
-  if (!is.null(deck)) {
-    refuse("Shuffles made elsewhere have their deck already; give it to shuffle_recorded() or shuffle_program().",
-           call = call)
-  }
+refuse_our_settings <- function(seed, start, call = rlang::caller_env()) {
   if (!is.null(seed)) refuse("Shuffles made elsewhere have a chance of their own: no `seed` governs it.", call = call)
   if (!identical(start, "fresh")) refuse("Only a procedure can be started in another way.", call = call)
 }

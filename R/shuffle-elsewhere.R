@@ -3,10 +3,9 @@
 #' Arrangements that somebody else's shuffle left, for [audit()]: recorded in a file, or made by a program in
 #' any language.
 #'
-#' `shuffle_recorded()` reads one arrangement a row from CSV, Parquet or plain lines (cards separated by
-#' spaces, commas, semicolons or tabs), as codes or as numbers of places in the deck. A header is recognised,
-#' and not needed; lines at the top that begin with `#` are passed over. Rows keep their order. A row that is
-#' shorter than the deck is one that lost cards.
+#' `shuffle_recorded()` reads one arrangement a row from CSV, `.xlsx`, Parquet or plain lines, as codes or as numbers of
+#' places in the deck, with all that [draws_recorded()] passes over. Rows keep their order. A row that is shorter than
+#' the deck is one that lost cards. One line says what was understood.
 #'
 #' `shuffle_program()` is one shell command line, started once for a whole audit: it reads one deck a line on
 #' standard input (codes from the top, separated by spaces; for a deck that repeats cards the numbers of
@@ -15,9 +14,13 @@
 #' A deck that repeats cards: given numbers, all tests run; given codes, only those that need not know one
 #' copy from another.
 #'
+#' A program that writes one deck and stops is run once for every trial with `each_trial = TRUE`; that takes some
+#' milliseconds a trial.
+#'
 #' @param file Path of a file; `"-"` is standard input.
+#' @param deck The deck as it lay before every shuffle; `NULL`: the standard deck, or that given to [audit()].
 #' @param numbering As in [draws_recorded()]: `list(first = 0)` when cards are counted from 0.
-#' @param deck The deck as it lay before every shuffle.
+#' @param notation As in [as_cards()].
 #' @return An object for [audit()], with the arrangements of the file.
 #' @section Errors: `habanera_error_notation` for unknown codes and numbers, `habanera_error_file` for rows
 #'   longer than the deck and what cannot be read; each names the line. `habanera_error_program` for a program
@@ -28,27 +31,44 @@
 #' logged <- shuffle_recorded(demo_file("volunteer-shuffles.csv"), deck = orchard)
 #' audit(logged)
 #' @export
-shuffle_recorded <- function(file, numbering = NULL, deck = deck_standard()) {
-  check_deck(deck)
+shuffle_recorded <- function(file, deck = NULL, numbering = NULL, notation = NULL) {
   call <- rlang::current_env()
+  check_notation(notation)
+  read <- function(deck) recorded_shuffles(file, deck, numbering, notation, call)
+  if (!is.null(deck)) return(read(check_deck(deck)))
+  # Without a deck the standard one is tried; audit() may still be given another.
+  check_string(file)
+  tryCatch(read(deck_standard()), habanera_error = function(cnd) {
+    if (file == "-" || !file.exists(file)) rlang::cnd_signal(cnd)
+    new_shuffles("recorded", NULL, list(), source = basename(file), file = file, numbering = numbering,
+                 notation = notation, problem = cnd)
+  })
+}
+
+recorded_shuffles <- function(file, deck, numbering, notation, call) {
   if (!is.null(numbering)) card_numbering(numbering, deck, call)
   table <- read_arrangements(file, deck, call)
-  label <- function(row) sprintf("%s, line %s", file_name(file), format_count(row + table[["skipped"]]))
-  new_shuffles("recorded", deck, arrangements_from(table[["rows"]], deck, numbering, label, call),
-               source = if (file == "-") "standard input" else basename(file), file = file, numbering = numbering)
+  label <- function(row) sprintf("%s, line %s", file_name(file), format_count(table[["line"]](row)))
+  made <- arrangements_from(table[["rows"]], deck, numbering, label, call, notation)
+  inform_user(sprintf("Read %s of %s as %s.", count_of(nrow(made$rows), "arrangement"), count_of(length(deck), "card"),
+                      paste(c(made$way, table[["remarks"]]), collapse = "; ")))
+  new_shuffles("recorded", deck, made, source = if (file == "-") "standard input" else basename(file), file = file,
+               numbering = numbering, notation = notation)
 }
 
 #' @rdname shuffle_recorded
 #' @param command One shell command line.
 #' @param time_limit Whole seconds that the program may take in all.
+#' @param each_trial Whether the program is started anew for each deck, for programs that write one and stop.
 #' @export
-shuffle_program <- function(command, numbering = NULL, deck = deck_standard(), time_limit = 600) {
+shuffle_program <- function(command, deck = deck_standard(), numbering = NULL, time_limit = 600, each_trial = FALSE) {
   check_string(command)
   check_deck(deck)
+  check_flag(each_trial)
   check_whole(time_limit, 1, 1e6)
   if (!is.null(numbering)) card_numbering(numbering, deck, rlang::current_env())
   new_shuffles("program", deck, NULL, source = sprintf("the program %s", quoted(command)), command = command,
-               numbering = numbering, time_limit = time_limit)
+               numbering = numbering, time_limit = time_limit, each_trial = each_trial)
 }
 
 new_shuffles <- function(kind, deck, made, ...) {
@@ -58,6 +78,11 @@ new_shuffles <- function(kind, deck, made, ...) {
 
 #' @export
 print.habanera_shuffles <- function(x, ...) {
+  if (is.null(x$deck)) {
+    cat(sprintf("<shuffles> from %s, which needs its deck: audit(x, deck = ). With a standard deck: %s\n", x$source,
+                rlang::cnd_message(x$problem)))
+    return(invisible(x))
+  }
   cat(sprintf("<shuffles> of %s, from %s\n", deck_in_words(x$deck), x$source))
   if (!is.null(x$rows)) cat(sprintf("%s. Judge them with audit().\n", count_of(nrow(x$rows), "arrangement")))
   invisible(x)
@@ -69,17 +94,24 @@ read_arrangements <- function(file, deck, call) {
   if (file != "-") check_readable(file, call)
   cards <- length(deck)
   if (file_kind(file) == "parquet") return(read_parquet_rows(file, cards, call))
-  lines <- if (file == "-") read_text_lines(file, call)
+  lines <- if (file == "-" || file_kind(file) == "xlsx") read_table_lines(file, call)
   head <- if (is.null(lines)) readLines(file, 200, warn = FALSE) else utils::head(lines, 200)
   first <- match(TRUE, grepl("[^[:space:]]", head, useBytes = TRUE) & !grepl("^[[:space:]]*#", head, useBytes = TRUE))
   if (is.na(first)) refuse(sprintf("%s has no arrangements.", file_name(file)), "file", call)
   refuse_bytes(head, file, call)
   separator <- separator_of(head[first])
-  skip <- if (is_header(split_row(head[first], separator), deck)) first else first - 1
+  has_head <- is_header(split_row(head[first], separator), deck)
+  skip <- if (has_head) first else first - 1
   rows <- read_quickly(file, lines, skip, separator, cards)
-  if (is.null(rows)) rows <- read_slowly(file, lines, skip, separator, cards, call)
   for (column in rows) if (is.character(column)) refuse_bytes(unique(column), file, call)
-  list(rows = rows, skipped = skip)
+  if (is.null(rows) || !is_plainly_written(rows, deck)) return(read_as_it_comes(file, lines, deck, call))
+  list(rows = rows, line = function(row) row + skip, remarks = if (has_head) "header skipped")
+}
+
+# Whether every word of a table is a card or a number, so that nothing has to be passed over.
+is_plainly_written <- function(rows, deck) {
+  words <- setdiff(unique(unlist(lapply(rows, function(column) unique(as.character(column))))), "")
+  all(is_card_like(words, catalogue_of(deck)))
 }
 
 refuse_bytes <- function(text, file, call) {
@@ -96,11 +128,6 @@ is_header <- function(tokens, deck) {
   all(is.na(suppressWarnings(as.numeric(tokens)))) && all(is.na(find_codes(tokens, catalogue_of(deck))))
 }
 
-separator_of <- function(line) {
-  for (separator in c(",", ";", "\t")) if (grepl(separator, line, fixed = TRUE)) return(separator)
-  " "
-}
-
 # NULL where rows are not equally long, or longer than the deck: the slow reader says which.
 read_quickly <- function(file, lines, skip, separator, cards) {
   read <- function(...) {
@@ -113,17 +140,22 @@ read_quickly <- function(file, lines, skip, separator, cards) {
   rows
 }
 
-read_slowly <- function(file, lines, skip, separator, cards, call) {
-  if (is.null(lines)) lines <- read_text_lines(file, call)
-  kept <- setdiff(which(grepl("[^[:space:]]", lines)), seq_len(skip))
-  pieces <- lapply(lines[kept], split_row, separator = separator)
-  long <- which(lengths(pieces) > cards)
+# As draws are read, rows that are too short being filled up.
+read_as_it_comes <- function(file, lines, deck, call) {
+  if (is.null(lines)) lines <- read_table_lines(file, call)
+  read <- read_draw_lines(lines, deck, call)
+  if (is.null(read)) refuse(sprintf("%s has no arrangements.", file_name(file)), "file", call)
+  cards <- length(deck)
+  long <- which(lengths(read$pieces) > cards)
   if (length(long)) {
-    refuse(sprintf("%s, line %s has %s; the deck has %s.", file_name(file), format_count(kept[long[1]]),
-                   count_of(length(pieces[[long[1]]]), "card"), format_count(cards)), "file", call)
+    refuse(sprintf("%s, line %s has %s; the deck has %s.", file_name(file), format_count(read$line[long[1]]),
+                   count_of(length(read$pieces[[long[1]]]), "card"), format_count(cards)), "file", call)
   }
-  rows <- do.call(rbind, lapply(pieces, function(row) c(row, rep("", cards - length(row)))))
-  as.data.frame(rows)
+  label <- function(row) sprintf("%s, line %s", file_name(file), format_count(read$line[row]))
+  check_weights_of_draws(read$weight, label, call)
+  times <- rep(seq_along(read$weight), times = read$weight)
+  rows <- do.call(rbind, lapply(read$pieces[times], function(row) c(row, rep("", cards - length(row)))))
+  list(rows = as.data.frame(rows), line = function(row) read$line[times[row]], remarks = read$remarks)
 }
 
 read_parquet_rows <- function(file, cards, call) {
@@ -136,25 +168,25 @@ read_parquet_rows <- function(file, cards, call) {
     refuse(sprintf("%s has %s; the deck has %s.", quoted(file), count_of(ncol(rows), "column"),
                    count_of(cards, "card")), "file", call)
   }
-  list(rows = rows, skipped = 0)
+  list(rows = rows, line = identity, remarks = NULL)
 }
 
 # Arrangements as numbers: of places when every card is known from all others (`identity`), otherwise of
 # kinds; 0 where a row ends early.
-arrangements_from <- function(table, deck, numbering, label, call) {
+arrangements_from <- function(table, deck, numbering, label, call, notation = NULL) {
   columns <- token_columns(table)
   tokens <- setdiff(unique(unlist(lapply(columns$tokens, as.character))), "")
   if (!length(tokens)) refuse(sprintf("%s: there are no arrangements.", label(1)), "file", call)
   label_of <- function(i) {
     label(min(vapply(table, function(column) match(tokens[i], as.character(column)), 0L), na.rm = TRUE))
   }
-  numbers <- numbers_of_tokens(tokens, deck, numbering, label_of, call)
+  numbers <- numbers_of_tokens(tokens, deck, numbering, label_of, call, notation)
   known <- lapply(columns$tokens, function(kept) {
     number <- numbers$number[match(as.character(kept), tokens)]
     ifelse(is.na(number), 0L, number)
   })
   rows <- mapply(function(which, type) known[[type]][which], columns$which, columns$type)
-  list(rows = matrix(as.integer(rows), nrow = nrow(table)), identity = numbers$identity)
+  list(rows = matrix(as.integer(rows), nrow = nrow(table)), identity = numbers$identity, way = numbers$way)
 }
 
 # Columns as numbers of tokens, which columns of one type share: so that each is looked through once.
@@ -170,18 +202,20 @@ token_columns <- function(table) {
   list(tokens = tokens, which = which, type = vapply(table, typeof, ""))
 }
 
-numbers_of_tokens <- function(tokens, deck, numbering, label, call) {
+numbers_of_tokens <- function(tokens, deck, numbering, label, call, notation) {
   repeats <- anyDuplicated(codes_of(deck)) > 0
   if (repeats && !are_codes(tokens, deck, numbering)) {
     if (length(setdiff(names(numbering), "first"))) {
       refuse("A deck that repeats cards is numbered in its own order: only `first` can be set.", call = call)
     }
     places <- numbered_places(tokens, card_numbering(numbering, deck, call), label, call)
-    return(list(number = as.integer(places), identity = TRUE))
+    return(list(number = as.integer(places), identity = TRUE, way = "numbers of places"))
   }
-  kinds <- kinds_from_tokens(tokens, deck, numbering, label, call)
-  if (repeats) return(list(number = kinds, identity = FALSE))
-  list(number = match(kinds_of(deck)$codes[kinds], codes_of(deck)), identity = TRUE)
+  kinds <- kinds_from_tokens(tokens, deck, numbering, label, call, notation)
+  way <- coded_pieces(tokens, catalogue_of(deck), notation)$way
+  if (!are_codes(tokens, deck, numbering)) way <- "numbers of places"
+  if (repeats) return(list(number = kinds, identity = FALSE, way = way))
+  list(number = match(kinds_of(deck)$codes[kinds], codes_of(deck)), identity = TRUE, way = way)
 }
 
 # Runs the program on so many decks: the arrangements it wrote, and its failure, if any.
@@ -189,21 +223,17 @@ run_shuffle_program <- function(x, count, call) {
   repeats <- anyDuplicated(codes_of(x$deck)) > 0
   numbering <- if (repeats && is.null(x$numbering)) list(first = 1) else x$numbering
   decks <- rep(paste(if (repeats) seq_along(x$deck) else as.character(x$deck), collapse = " "), count)
-  answers <- ask_program(x$command, decks, x$time_limit)
+  answers <- ask_program(x$command, decks, x$time_limit, x$each_trial)
   # The last line of a program that was stopped may be cut off.
   lines <- if (is.null(answers$failure)) answers$lines else utils::head(answers$lines, -1)
   lines <- utils::head(lines[validUTF8(lines)], count)
   if (!length(lines)) return(list(failure = answers))
   label <- function(row) sprintf("%s, line %s", quoted(x$command), format_count(row))
-  written <- tempfile("written-")
-  on.exit(unlink(written))
-  write_lines_whole(lines, written)
   made <- tryCatch({
-    table <- read_arrangements(written, x$deck, call)
+    table <- read_as_it_comes(NULL, lines, x$deck, call)
     arrangements_from(table[["rows"]], x$deck, numbering, label, call)
   }, habanera_error = function(cnd) {
-    said <- sub(quoted(written), "its output", rlang::cnd_message(cnd), fixed = TRUE)
-    answers$failure <- paste("wrote no arrangement:", sub("\\.$", "", said))
+    answers$failure <- paste("wrote no arrangement:", sub("\\.$", "", rlang::cnd_message(cnd)))
     refuse_program(answers, call)
   })
   c(made, list(failure = if (!is.null(answers$failure)) answers))

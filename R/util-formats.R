@@ -29,6 +29,12 @@ undouble_quotes <- function(table) {
   table
 }
 
+# What divides the values of a line.
+separator_of <- function(line) {
+  for (separator in c(",", ";", "\t")) if (grepl(separator, line, fixed = TRUE)) return(separator)
+  " "
+}
+
 # A table as CSV; fwrite() minds the quotes.
 csv_table_lines <- function(table) {
   lines_printed(function() data.table::fwrite(table, quote = "auto", na = "", showProgress = FALSE))

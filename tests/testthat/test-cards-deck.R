@@ -60,7 +60,7 @@ test_that("impossible decks are refused", {
     list(quote(deck_crossed(1:2, c("pear", "plum"))), "input", "\"pear\" and \"plum\" would both be \"P\""),
     list(quote(deck_crossed(integer(), "a")), "input", "`rank` must be a vector"),
     list(quote(deck_from(list(1))), "input", "a data frame or the path"),
-    list(quote(deck_from(data.frame(name = "x"))), "catalogue", "needs a column `card`; it has `name`"),
+    list(quote(deck_from(data.frame(fruit = "x"))), "catalogue", "needs a column `card`; it has `fruit`"),
     list(quote(deck_from(data.frame(card = c("a", NA)))), "catalogue", "no `card` in row 2"),
     list(quote(deck_from(data.frame(card = "a,b"))), "catalogue", "comma"),
     list(quote(deck_from(data.frame(card = "a", copies = -1))), "catalogue", "not -1, in row 1 (a)"),

@@ -26,7 +26,7 @@ test_that("unknown codes are refused with place and suggestion", {
   expect_refusals(list(
     list(quote(as_cards("AS 2H 1S")), "notation",
          "Unknown card \"1S\" at position 3. Codes are rank then suit, like \"AS\", \"10H\"; did you mean \"AS\"?"),
-    list(quote(as_cards("SA")), "notation", "notation = \"suit_first\""),
+    list(quote(as_cards("SA", notation = "rank_first")), "notation", "Unknown card \"SA\""),
     list(quote(as_cards("AS", notation = "suit_first")), "notation", "suit then rank"),
     list(quote(as_cards(c("AS", NA))), "notation", "A card is missing (NA) at position 2"),
     list(quote(as_cards("12F", like = orchard)), "notation", "Codes of orchard.csv are like \"1F\""),

@@ -35,6 +35,45 @@ test_that("a file of simulated draws gives the very counts of the simulation", {
   }
 })
 
+test_that("draws are read as they come, and one line says how", {
+  wanted <- as.data.frame(suppressMessages(draws_recorded(lines_file(c("AS KD", "10H 2C")))))
+  read <- function(said, ...) {
+    expect_message(x <- draws_recorded(lines_file(c(...))), said, fixed = TRUE)
+    expect_equal(as.data.frame(x)[c("card", "n")], wanted[c("card", "n")])
+  }
+  read("as rank then suit; header skipped.", "first,second", "\"AS\",\"KD\"", "\"TH\",\"2C\"")
+  read("as rank then suit.", "A\u2660 | K\u2666", "X\u2665 | 2\u2663")
+  read("as suit then rank.", "SA DK", "HX C2")
+  read("as rank then suit.", "[AS, KD]", "{10H, 2C}")
+  read("as rank then suit.", "Ace of Spades, king of diamonds", "ten of hearts, 2 of clubs")
+  read("as rank then suit.", "ASKD", "10H2C")
+  read("what stands before a colon passed over", "Draw 1: AS KD", "Draw 2: 10H 2C # redealt")
+  read("notes at the end of 1 line passed over", "AS KD", "10H 2C (again, sorry)")
+  read("each as often as `freq` says", "card,card,freq", "AS,KD,1", "10H,2C,1")
+  read("as rank then suit.", "AS\tKD\r", "10H\t2C\r")
+  counted <- suppressMessages(draws_recorded(lines_file(c("a,b,count", "AS,KD,3", "2C,3C,2"))))
+  expect_equal(sum(counted$n), 10)
+  frame <- data.frame(id = 1:2, one = c("AS", "10H"), two = c("KD", "2C"), note = c("x", "yes"))
+  expect_message(x <- draws_recorded(frame), "column \"note\" passed over")
+  expect_equal(as.data.frame(x)[c("card", "n")], wanted[c("card", "n")])
+  for (first in 0:1) {
+    expect_message(x <- draws_recorded(lines_file(as.character(c(0, 51) + first))), sprintf("numbers from %d", first))
+    expect_equal(as.character(x$outcomes$card[x$n > 0]), c("2S", "AC"))
+  }
+  expect_equal(as_counts(data.frame(Card = c("AS", "KD"), Freq = 3:4), as_cards("AS KD"))$n, c(3, 4))
+})
+
+test_that("catalogues of other people's making are read", {
+  write <- function(extension, ...) withr::local_tempfile(fileext = extension, lines = c(...), .local_envir = parent.frame())
+  wanted <- c("plum", "plum", "quince")
+  for (file in c(write(".csv", "Card;count", "plum;2", "quince;1"), write(".csv", "name\tQuantity", "plum\t2", "quince\t1"),
+                 write(".csv", "cost,Name,freq", "3,plum,2", "4,quince,1"))) {
+    expect_equal(as.character(deck_from(file)), wanted)
+  }
+  expect_equal(as.character(deck_from(write(".txt", "plum", "late frost"))), c("plum", "late frost"))
+  expect_equal(sum(card_attributes(deck_numbered(6))$rank), 21)
+})
+
 test_that("bad records are refused with their line", {
   codes <- lines_file(c("AS KD", "AS 1D"))
   uneven <- lines_file(c("AS KD", "AS"))
@@ -54,7 +93,8 @@ test_that("bad records are refused with their line", {
     list(quote(draws_recorded(demo_file("dirty-draws.txt"), orchard, numbering = list(first = 0))),
          "notation", "line 3: \"44\" is no number of a card"),
     list(quote(draws_recorded(codes, numbering = list(start = 0))), "input", "`numbering` must be a list"),
-    list(quote(draws_recorded(lines_file("0 1"))), "notation", "cards are 1 to 52")
+    list(quote(draws_recorded(lines_file("2 1"))), "notation", "fit cards counted from 0 and cards counted from 1"),
+    list(quote(draws_recorded(lines_file("0 52"))), "notation", "cards are 1 to 52")
   ))
 })
 

@@ -47,10 +47,39 @@ test_that("all rows count unless fewer are asked for, and more than there are is
                statistics_of(audit(shuffle_riffle(2), eight, nsim = 20, seed = 3)))
   expect_refusals(list(
     list(quote(audit(logged, nsim = 61)), "input", "at most the 60 arrangements"),
-    list(quote(audit(logged, deck = eight)), "input", "have their deck already"),
     list(quote(audit(logged, seed = 1)), "input", "no `seed` governs it"),
     list(quote(audit(logged, start = "continued")), "input", "Only a procedure")
   ))
+})
+
+test_that("the deck may be given with the file or with the audit, and be missing until then", {
+  file <- written(apply(codes, 1, paste, collapse = " "))
+  wanted <- statistics_of(audit(shuffle_recorded(file, eight)))
+  expect_equal(statistics_of(audit(shuffle_recorded(file), deck = eight)), wanted)
+  other <- written(c("plum fig", "fig plum", "plum fig"))
+  waiting <- shuffle_recorded(other)
+  expect_output(print(waiting), "needs its deck")
+  expect_output(print(audit(waiting, deck = deck_from(data.frame(card = c("plum", "fig"))))), "3 trials")
+  expect_error(audit(waiting), "unknown card", class = "habanera_error_notation")
+})
+
+test_that("arrangements are read as they come", {
+  d <- as_cards("AS KD 10H 2C")
+  wanted <- shuffle_recorded(written(c("AS KD 10H 2C", "AS 2C KD 10H")), d)$rows
+  for (lines in list(c("a,b,c,d", "SA,DK,H10,C2", "SA,C2,DK,H10"), c("ASKD10H2C", "AS2CKDTH"),
+                     c("Deal 1: [Ace of Spades | King of Diamonds | ten of hearts | 2 of clubs] good deal", "Deal 2: AS 2C KD XH"),
+                     c("0 1 2 3", "0 3 1 2"), c("1;2;3;4", "1;4;2;3"))) {
+    expect_message(read <- shuffle_recorded(written(lines), d), "Read 2 arrangements of 4 cards as")
+    expect_equal(read$rows, wanted, info = lines[1])
+  }
+})
+
+test_that("a program that writes one deck and stops is run once a trial", {
+  d <- as_cards("AS KD 10H 2C")
+  cut <- "sed 's/^\\([^ ]*\\) \\(.*\\)$/\\2 \\1/' | head -1"
+  found <- audit(shuffle_program(cut, d, each_trial = TRUE), nsim = 30)
+  expect_equal(verdict(found), "biased")
+  expect_error(audit(shuffle_program(cut, d), nsim = 30), "--each-trial", class = "habanera_error_program")
 })
 
 test_that("a row that lost or doubled a card makes it no shuffle; rubbish names the line", {
@@ -67,7 +96,7 @@ test_that("a row that lost or doubled a card makes it no shuffle; rubbish names 
          "line 4 has 9 cards; the deck has 8"),
     list(quote(shuffle_recorded(written(c("# one", lines[1:3], sub("2S", "2X", lines[4]))), deck = eight)),
          "notation", "line 5: unknown card \"2X\""),
-    list(quote(shuffle_recorded(written("0 1 2 3 4 5 6 7"), deck = eight)), "notation",
+    list(quote(shuffle_recorded(written("0 1 2 3 4 5 6 8"), deck = eight)), "notation",
          "line 1: \"0\" is no number of a card"),
     list(quote(shuffle_recorded(written("KD 1 2 3 4 5 6 7"), deck = eight)), "notation", "unknown card \"1\""),
     list(quote(shuffle_recorded(written("# nothing"), deck = eight)), "file", "has no arrangements"),

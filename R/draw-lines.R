@@ -1,0 +1,85 @@
+# Draws out of lines or a data frame, as they come: which lines are draws, how their cards are written, and how often
+# each came.
+
+count_names <- c("count", "freq", "frequency", "n", "times", "copies")
+
+# A list of `pieces` (one vector for each draw), `line` (where each stands), `weight` (how often each came) and
+# `remarks` on what was passed over.
+read_draw_lines <- function(lines, deck, call) {
+  catalogue <- catalogue_of(deck)
+  lines <- sub("[[:space:]]+#.*$", "", lines)
+  at <- which(grepl("[^[:space:]]", lines) & !grepl("^[[:space:]]*#", lines))
+  if (!length(at)) return(NULL)
+  labelled <- without_labels(lines[at], catalogue)
+  pieces <- lapply(line_pieces(labelled, catalogue), parted_codes, catalogue)
+  remarks <- if (!identical(labelled, lines[at])) "what stands before a colon passed over"
+  head <- if (length(pieces) > 1 && !any(is_card_like(pieces[[1]], catalogue))) pieces[[1]]
+  if (!is.null(head)) {
+    remarks <- c(remarks, "header skipped")
+    pieces <- pieces[-1]
+    at <- at[-1]
+  }
+  weight <- rep(1, length(pieces))
+  place <- match(TRUE, tolower(head) %in% count_names)
+  if (!is.na(place)) {
+    weight <- suppressWarnings(as.numeric(vapply(pieces, `[`, "", place)))
+    pieces <- lapply(pieces, `[`, -place)
+    remarks <- c(remarks, sprintf("each as often as `%s` says", head[place]))
+  }
+  noted <- without_notes_at_end(pieces, catalogue)
+  if (noted$notes > 0) remarks <- c(remarks, sprintf("notes at the end of %s passed over", count_of(noted$notes, "line")))
+  list(pieces = noted$pieces, line = at, weight = weight, remarks = remarks)
+}
+
+is_card_like <- function(pieces, catalogue) {
+  !is.na(coded_pieces(pieces, catalogue)$codes) | !is.na(suppressWarnings(as.numeric(pieces)))
+}
+
+# Words that follow the last card or number of a line, where that leaves all lines with as many cards.
+without_notes_at_end <- function(pieces, catalogue) {
+  words <- unique(unlist(pieces))
+  # A card with a slip in it is no note, and a note has a word of some length.
+  unlike <- vapply(words, function(word) is.null(nearest_word(word, catalogue$data$card)), TRUE)
+  known <- words[is_card_like(words, catalogue) | !unlike]
+  shortened <- lapply(pieces, function(row) {
+    last <- max(0, which(row %in% known))
+    if (any(nchar(row[seq_along(row) > last]) >= 3)) row[seq_len(last)] else row
+  })
+  has_note <- lengths(shortened) < lengths(pieces)
+  alike <- length(unique(lengths(shortened))) == 1 && length(shortened[[1]]) > 0
+  if (!any(has_note) || !alike) return(list(pieces = pieces, notes = 0))
+  list(pieces = shortened, notes = sum(has_note))
+}
+
+# A data frame, as read.csv() gives it: columns of cards, and perhaps one that counts.
+read_draw_frame <- function(table, deck, call) {
+  counting <- which(tolower(names(table)) %in% count_names & vapply(table, is.numeric, TRUE))
+  cards <- setdiff(seq_along(table), counting)
+  # A column that numbers the rows is none of cards.
+  cards <- cards[!vapply(table[cards], function(column) identical(as.double(seq_along(column)), suppressWarnings(
+    as.double(as.character(column)))) && length(cards) > 1, TRUE)]
+  if (!length(cards) || !nrow(table)) refuse("The data frame has no column of cards.", "file", call)
+  columns <- lapply(table[cards], function(column) trimws(as.character(column)))
+  held <- vapply(columns, function(column) mean(is_card_like(unique(column), catalogue_of(deck))), 0)
+  kept <- held == max(held)
+  pieces <- do.call(Map, c(list(c), unname(columns[kept])))
+  if (sum(kept) == 1) pieces <- lapply(line_pieces(unlist(pieces), catalogue_of(deck)), parted_codes, catalogue_of(deck))
+  list(pieces = unname(pieces), line = seq_len(nrow(table)),
+       weight = if (length(counting)) as.double(table[[counting[1]]]) else rep(1, nrow(table)),
+       remarks = c(if (!all(kept)) sprintf("column %s passed over", join_words(quoted(names(columns)[!kept]))),
+                   if (length(counting)) sprintf("each as often as `%s` says", names(table)[counting[1]])))
+}
+
+most_recorded <- 1e7
+
+check_weights_of_draws <- function(weight, label, call) {
+  bad <- which(!(is.finite(weight) & weight >= 0 & weight == floor(weight)))
+  if (length(bad)) {
+    refuse(sprintf("%s: a count must be a whole number of 0 or more, not %s.", label(bad[1]), said(weight[bad[1]])),
+           "file", call)
+  }
+  if (sum(weight) > most_recorded) {
+    refuse(sprintf("At most %s draws are read, not %s.", format_count(most_recorded), format_count(sum(weight))), "work",
+           call)
+  }
+}
