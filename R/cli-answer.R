@@ -8,7 +8,7 @@ write_answer <- function(question, options, command, given, expectation) {
                   json = json_lines(answer))
   if (!is.null(options$report)) report(answer, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(answer), options$figure)
-  emit_or_write(lines, options$out)
+  emit_result(answer, lines, options)
   expected_status(expectation, expected_terms(answer, summary, expectation))
 }
 
@@ -65,22 +65,3 @@ shell_answer <- function(question, options, command) {
 
 # A result of a game: its conditions may name quantiles.
 is_game_result <- function(x) inherits(x, c("habanera_counts_game", "habanera_distribution_game"))
-
-plain_name <- function(words) gsub("[^A-Za-z0-9]+", "_", words)
-
-# The estimates of some of these names.
-game_terms <- function(x, names) {
-  estimates <- tidy(x)
-  estimates$term <- sub("=", "_", estimates$term, fixed = TRUE)
-  estimates$term <- ifelse(grepl("_", estimates$term), plain_name(estimates$term), estimates$term)
-  value <- vapply(names, function(name) {
-    found <- estimates$estimate[match(name, estimates$term)]
-    if (!is.na(found)) return(found)
-    column <- sub("_p[0-9]+$", "", name)
-    if (column == name || !is.numeric(x$outcomes[[column]])) return(0)
-    weight <- if (is.null(x$n)) x$probability else x$n
-    column_quantiles(x$outcomes[[column]], weight, as.numeric(sub("^.*_p", "", name)) / 100,
-                     inherits(x, "habanera_counts"))$estimate
-  }, 0)
-  data.frame(term = names, estimate = unname(value))
-}

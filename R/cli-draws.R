@@ -14,6 +14,7 @@ draws_command <- function() {
       cli_option("program", "Judge the draws of this program: a deck a line in, a draw a line out",
                  "COMMAND"),
       each_trial_option(), first_number_option(), notation_option(),
+      cli_option("all", "Print the whole table, not only what is furthest off"),
       cli_option("group", "Add up by an attribute, such as suit, in the text", "NAME"),
       cli_option("precision", "Stop once every card's (or the first question's) 95% half-width is this small", "W"),
       exact_option(),
@@ -40,11 +41,11 @@ run_draws <- function(options, arguments) {
   deck <- option_deck(options$deck)
   counts <- counts_for_shell(options, deck)
   summary <- summary(counts, group = options$group)
-  lines <- switch(format, text = printed_lines(summary, options$out), csv = csv_lines(counts),
+  lines <- switch(format, text = printed_lines(summary, options$out, rows = if (options$all) Inf else 6), csv = csv_lines(counts),
                   json = json_lines(counts))
   if (!is.null(options$report)) report(counts, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(counts), options$figure)
-  emit_or_write(lines, options$out)
+  emit_result(counts, lines, options)
   draws_status(counts, options)
 }
 

@@ -84,21 +84,13 @@ typed_value <- function(text) {
   text
 }
 
-# What --expect may name: "rounds", "rounds_p90", "winner_1", "ended_never_ends".
-game_term_names <- function(game) {
-  columns <- game$kind$columns[game$record]
-  unlist(Map(function(column, name) {
-    words <- category_words(column, game)
-    if (is.null(words)) c(name, sprintf("%s_p%d", name, 1:99)) else paste(name, plain_name(words), sep = "_")
-  }, columns, game$record), use.names = FALSE)
-}
-
 vary_command <- function() {
   new_command(
     "vary", "Plays a game by every combination of some rules, all on the same deals.", "vary GAME --over RULE=VALUES",
     c(game_options(), list(
       cli_option("over", "A rule and its values, such as face_down=0:3 or tie=war,split; may be given again",
                  "RULE=VALUES"),
+      cli_option("want", "Mark the combinations that surely meet this, such as 'rounds_p90 * 6 <= 900'", "CONDITION"),
       cli_option("outcome", "What the figure shows, such as rounds_p90 or \"winner=1\" [rounds_p90]", "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
       cli_option("within", "Mark so many minutes in the figure", "MINUTES"),
@@ -118,7 +110,7 @@ run_vary <- function(options, arguments) {
   over <- lapply(typed_rules(options$over, "over", command), typed_values)
   found <- do.call(vary_rules, c(list(shell_game(options, arguments, command)), over,
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
-                                      threads = option_number(options, "threads"))))
+                                      threads = option_number(options, "threads"), want = options$want)))
   format <- result_format(options)
   lines <- if (format == "text") printed_lines(found, options$out) else {
     table_lines(as.data.frame(unclass(found)[names(found)], optional = TRUE), format)

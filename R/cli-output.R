@@ -24,6 +24,15 @@ emit_or_write <- function(lines, out) {
   if (is.null(out)) emit(lines) else write_lines_whole(lines, out, call = NULL)
 }
 
+# A result in a file is one that read_result() reads.
+emit_result <- function(x, lines, options) {
+  if (!is.null(options$out) && core_path_kind(options$out) != "other" && file_kind(options$out) %in% c("csv", "json") &&
+      result_format(options) == file_kind(options$out)) {
+    return(write_result(x, options$out))
+  }
+  emit_or_write(lines, options$out)
+}
+
 formats <- c("text", "json", "csv")
 
 # As asked for, or as the name of the output file ends.

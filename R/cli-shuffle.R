@@ -146,6 +146,6 @@ run_exact <- function(options, arguments) {
   lines <- switch(result_format(options), csv = csv_lines(law), json = json_lines(law),
                   text = c(printed_lines(summary(law), options$out), printed_lines(law, options$out)))
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(law), options$figure)
-  emit_or_write(lines, options$out)
+  emit_result(law, lines, options)
   exit_status[["done"]]
 }

@@ -83,6 +83,7 @@ chance_in_words <- function(row) {
 mean_in_words <- function(row) {
   if (is.na(row$estimate)) return("no value in any trial")
   if (is.na(row$std.error)) return(sprintf("%s in a single trial", format_statistic(row$estimate)))
+  if (row$std.error == 0) return(sprintf("%s in every trial", format_statistic(row$estimate)))
   sprintf("on average %s (95%%: %s to %s)", format_statistic(row$estimate), format_statistic(row$conf.low),
           format_statistic(row$conf.high))
 }

@@ -166,7 +166,7 @@ print.habanera_question_summary <- function(x, rows = 12, ...) {
 }
 
 summary_lines <- function(x) {
-  c(if (!is.null(x$given)) sprintf("Given %s, which holds in %s:", x$given, format_percent(x$share, 4)),
+  c(if (!is.null(x$given)) sprintf("Given %s, which holds in %s:", x$given, format_percent(x$share, 4)), x$head,
     estimate_lines(x$estimates, x$simulated), x$notes, if (x$simulated) agreement_in_words(x$estimates))
 }
 

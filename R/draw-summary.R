@@ -129,17 +129,19 @@ unseen_in_words <- function(unseen) {
 }
 
 #' @export
-print.habanera_draw_summary <- function(x, rows = 60, ...) {
+print.habanera_draw_summary <- function(x, rows = 6, ...) {
   cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
+  writeLines(c(draw_verdict(x$test), unseen_in_words(x$unseen)))
   body <- x$table[-nrow(x$table), , drop = FALSE]
   total <- x$table[nrow(x$table), , drop = FALSE]
-  if (nrow(body) > rows) {
-    cat(sprintf("The 20 rows furthest from what is expected, of %s:\n", format_count(nrow(body))))
-    body <- worst_cells(body, 20)
+  # A few more are no reason to leave them out.
+  if (nrow(body) > rows + 6) {
+    cat(sprintf("The %s furthest from what is expected, of %s rows (all: print(x, rows = Inf), --all):\n",
+                format_count(rows), format_count(nrow(body))))
+    body <- worst_cells(body, rows)
+    total <- total[0, ]
   }
   print(printed_table(rbind(body, total)), row.names = FALSE)
-  # Last, where a reader of a long table still sees it.
-  writeLines(c(draw_verdict(x$test), unseen_in_words(x$unseen)))
   invisible(x)
 }
 

@@ -164,10 +164,33 @@ first_answer.habanera_counts_pairs <- function(x) {
                                                        signed(estimates$conf.high, chance))),
     saving = ifelse(is.na(estimates$saving), "", format_number(estimates$saving, 2)), check.names = FALSE
   )
-  c(aligned_lines(table),
+  c(pair_in_words(x, estimates), aligned_lines(table),
     "saving: how many times more trials two separate runs would need for the same interval.",
     unpaired_in_words(x),
     sprintf("%s.", sentence(run_in_words(x))))
+}
+
+# The first number and the category that differs most, in a sentence.
+pair_in_words <- function(x, estimates) {
+  chance <- grepl("=", estimates$term, fixed = TRUE)
+  sure <- !is.na(estimates$conf.low) & (estimates$conf.low > 0 | estimates$conf.high < 0)
+  number <- which(!chance & !is.na(estimates$estimate))[1]
+  said <- if (!is.na(number)) {
+    row <- estimates[number, ]
+    if (!sure[number]) sprintf("%s does not differ as far as can be seen (95%%: %s to %s)", row$term,
+                               signed(row$conf.low, FALSE), signed(row$conf.high, FALSE)) else
+      sprintf("%s is %s %s in y on average (95%%: %s to %s)", row$term, sub("^[+-]", "", signed(row$estimate, FALSE)),
+              if (row$estimate > 0) "more" else "less", signed(row$conf.low, FALSE), signed(row$conf.high, FALSE))
+  }
+  share <- which(chance & sure)
+  share <- share[which.max(abs(estimates$estimate[share]))]
+  if (length(share)) {
+    row <- estimates[share, ]
+    said <- c(said, sprintf("%s comes %s %s often", row$term, sub("^[+-]", "", signed(row$estimate, TRUE)),
+                            if (row$estimate > 0) "more" else "less"))
+  }
+  if (!length(said)) return("No difference is seen.")
+  paste0(sentence(paste(said, collapse = "; ")), ".")
 }
 
 # Of a number, on how many of the deals both games have one.

@@ -57,9 +57,9 @@ refuse_piles <- function(piles, changed, settings, call) {
 checked_seat_names <- function(names, seats, piles, call) {
   if (is.null(names)) names <- if (is.null(piles)) as.character(seq_len(seats)) else piles
   bad <- !is.character(names) || length(names) != seats || anyNA(names) || any(!nzchar(names)) ||
-    anyDuplicated(names) > 0 || "0" %in% names
+    anyDuplicated(names) > 0 || "nobody" %in% names
   if (bad) {
-    refuse(sprintf("`seat_names` must be %d different names, none of them \"0\", which stands for nobody.", seats),
+    refuse(sprintf("`seat_names` must be %d different names, none of them \"nobody\".", seats),
            call = call)
   }
   names

@@ -2,6 +2,7 @@
 # game-rule.R), `columns` (its outcomes: for each its meaning and its values: the words of a category, "number", or a
 # function of the game that gives the words), `record` (the columns counted by default), `needs_whole_ranks` (the
 # columns that do) and functions:
+#   in_short(outcomes, weight)             what came of it in a sentence or two
 #   contradictions(rules, changed, call)   refuses rules that do not go together; `changed` names those that are not as
 #                                          by default
 #   settled(rules, piles, changed, call)   the rules once given piles are known

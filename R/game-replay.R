@@ -134,9 +134,11 @@ print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
   check_whole(from, 1, nrow(x))
   writeLines(trace_heading(x))
   rows <- seq_len(nrow(x)) >= from & seq_len(nrow(x)) < from + most
-  writeLines(trace_lines(x, rows))
   left <- nrow(x) - max(which(rows))
-  if (left > 0) cat(sprintf("# ... with %s more\n", count_of(left, "step")))
+  # How it ended is always shown.
+  lines <- trace_lines(x, rows | seq_len(nrow(x)) == nrow(x))
+  writeLines(if (left > 1) append(lines, sprintf("# ... %s more ...", count_of(left - 1, "step")), length(lines) - 1) else
+    lines)
   working <- weighted_pile_working(x)
   if (left == 0 && !is.null(working)) cat_wrapped(working)
   invisible(x)
@@ -151,7 +153,7 @@ trace_heading <- function(trace) {
 outcome_in_words <- function(trace) {
   outcome <- attr(trace, "outcome")
   rounds <- max(trace$round[trace$depth == 0])
-  winner <- if (outcome$winner == "0") "nobody wins" else paste(seat_headings(outcome$winner), "wins")
+  winner <- if (outcome$winner == "nobody") "nobody wins" else paste(seat_headings(outcome$winner), "wins")
   sprintf("%s after %s (%s)", winner, count_of(rounds, "round"), outcome$ended)
 }
 
@@ -190,7 +192,7 @@ shown_cards <- function(codes, like) {
 weighted_pile_working <- function(trace) {
   game <- attr(trace, "game")
   outcome <- attr(trace, "outcome")
-  if (!"weighted_pile" %in% game$record || outcome$winner == "0") return(NULL)
+  if (!"weighted_pile" %in% game$record || outcome$winner == "nobody") return(NULL)
   pile <- rev(unclass(piles_at(trace, step = nrow(trace)))[[outcome$winner]])
   rank <- catalogue_of(game$deck)$data[[game$rules$rank_by]][codes_of(pile)]
   sprintf("Weighted pile, from the bottom: %s = %s.",

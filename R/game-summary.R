@@ -74,7 +74,8 @@ summarise_game <- function(x, given, call) {
   found <- summarise_question(x, given, call)
   rows <- given_rows(checked_given(given, x, call), x$outcomes, call)
   found$quantiles <- quantile_rows(x, rows = rows)
-  found$notes <- c(spread_in_words(x, rows), course_in_words(x, rows))
+  found$head <- in_short(x, rows)
+  found$notes <- c(spread_in_words(x, rows), course_in_words(x, rows), legend_in_words(x, rows))
   class(found) <- c("habanera_game_summary", class(found))
   found
 }
@@ -95,9 +96,11 @@ print.habanera_game_summary <- function(x, rows = 12, ...) {
 # "rounds: one in ten by 60, half by 150, nine in ten by 330; from 3 to 1,204 (trial 77)."
 spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
   quantiles <- quantile_rows(x, rows = rows)
-  vapply(unique(quantiles$column), function(name) {
+  said <- vapply(unique(quantiles$column), function(name) {
     at <- format_statistic(quantiles$estimate[quantiles$column == name])
     values <- x$outcomes[[name]][rows]
+    # What is always the same is told already.
+    if (length(unique(values[!is.na(values)])) == 1) return(NA_character_)
     if (all(is.na(values))) return(sprintf("%s: no game has one.", name))
     most <- max(values, na.rm = TRUE)
     example <- if (!is.null(x$example_trial)) min(x$example_trial[rows][which(values == most)])
@@ -105,6 +108,23 @@ spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
             format_statistic(min(values, na.rm = TRUE)), format_statistic(most),
             if (is.null(example) || !is.finite(example)) "" else sprintf(" (trial %s)", format_count(example)))
   }, "", USE.NAMES = FALSE)
+  said[!is.na(said)]
+}
+
+# What came, in a sentence or two of the game's own.
+in_short <- function(x, rows = all_rows(x$outcomes)) {
+  weight <- if (is.null(x$n)) x$probability else x$n
+  x$provenance$experiment$kind$in_short(x$outcomes[rows, , drop = FALSE], weight[rows])
+}
+
+# What the words of an outcome mean, for those that came.
+legend_in_words <- function(x, rows = all_rows(x$outcomes)) {
+  columns <- x$provenance$experiment$kind$columns
+  unlist(lapply(names(x$outcomes), function(name) {
+    legend <- columns[[name]]$legend
+    came <- intersect(names(legend), x$outcomes[[name]][rows])
+    if (length(came)) sprintf("%s: %s.", came, legend[came])
+  }))
 }
 
 # Of which games a number tells, where it is not all of them.
@@ -123,14 +143,14 @@ course_in_words <- function(x, rows = all_rows(x$outcomes)) {
 
 #' @export
 first_answer.habanera_counts_game <- function(x) {
-  c(estimate_lines(question_estimates(x), TRUE), spread_in_words(x), course_in_words(x),
+  c(in_short(x), estimate_lines(question_estimates(x), TRUE), spread_in_words(x), course_in_words(x),
     sprintf("%s.", sentence(run_in_words(x))))
 }
 
 #' @export
 print.habanera_distribution_game <- function(x, rows = 10, ...) {
   cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
-  writeLines(c(estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE), spread_in_words(x),
+  writeLines(c(in_short(x), estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE), spread_in_words(x),
                course_in_words(x)))
   print_head(as.data.frame(x), rows)
   invisible(x)

@@ -56,7 +56,7 @@ war_kind <- function() {
     summary = "the highest card takes all, ties are fought out; nobody decides anything.",
     rules = war_rules(), columns = war_columns(), record = c("winner", "ended", "rounds"),
     needs_whole_ranks = "weighted_pile", contradictions = refuse_war_contradictions, settled = settled_war,
-    sizes = war_sizes, core = war_spec, actions = war_actions, step_words = war_step_words
+    sizes = war_sizes, in_short = war_in_short, core = war_spec, actions = war_actions, step_words = war_step_words
   )
 }
 
@@ -95,6 +95,37 @@ war_rules <- function() {
   )
 }
 
+# How a game can end, in the core's order, with what that means.
+war_endings <- c(
+  out_of_cards = "all seats but one ran out of cards", short_of_cards = "a seat could not lay the whole war",
+  tied = "nobody was ahead when the cards were gone", repetition = "a position came again, which ends it by the rules",
+  never_ends = "a position came again, and will for ever", round_limit = "`max_rounds` were played"
+)
+
+# The outcome in a sentence or two: who wins, how long it takes, whether it ends.
+war_in_short <- function(outcomes, weight) {
+  share <- function(name) {
+    if (is.null(outcomes[[name]])) return(NULL)
+    shares <- tapply(weight, outcomes[[name]], sum) / sum(weight)
+    rlang::set_names(as.vector(shares), names(shares))
+  }
+  winner <- share("winner")
+  seats <- setdiff(names(winner), "nobody")
+  won <- if (length(seats)) {
+    paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(winner[seats]))), " of the games")
+  }
+  ended <- share("ended")
+  stuck <- if ("never_ends" %in% names(ended)) sprintf("%s never end", format_percent(ended[["never_ends"]]))
+  rounds <- outcomes[["rounds"]]
+  length <- if (any(!is.na(rounds))) {
+    at <- format_count(column_quantiles(rounds, weight, c(0.5, 0.9), FALSE)$estimate)
+    if (at[1] == at[2]) sprintf("most take %s rounds", at[1]) else
+      sprintf("half of those that end take up to %s rounds, nine in ten up to %s", at[1], at[2])
+  }
+  told <- c(paste(c(won, stuck), collapse = "; "), length)
+  paste0(sentence(told[nzchar(told)]), ".", collapse = " ")
+}
+
 # Each outcome: the words of a category (or a function of the game that gives them), or "number"; its meaning; and of
 # which games a number tells.
 war_columns <- function() {
@@ -104,9 +135,9 @@ war_columns <- function() {
                              sprintf("points_%d", 1:6))
   c(
     list(
-      winner = list(values = function(game) c("0", game$seat_names), meaning = "the seat's name, \"0\" for nobody"),
-      ended = list(values = c("out_of_cards", "if_short", "tied", "repetition", "never_ends", "round_limit"),
-                   meaning = "how it ended: out_of_cards, if_short, tied, repetition, never_ends or round_limit"),
+      winner = list(values = function(game) c("nobody", game$seat_names), meaning = "the seat's name, or nobody"),
+      ended = list(values = names(war_endings), legend = war_endings,
+                   meaning = paste("how it ended:", join_words(names(war_endings), "or"))),
       rounds = ended("rounds played"),
       comparisons = ended("times face-up cards were compared"),
       ties = ended("comparisons that were ties"),

@@ -1,9 +1,10 @@
 #' Results in files
 #'
 #' Writes counts or a distribution as CSV, JSON or Parquet, by the extension of the file, and reads
-#' them back the same. A CSV begins with one line, `# ` and the provenance as JSON; a Parquet file
-#' (package nanoparquet) has it in its metadata under the key `habanera`. Numbers have 17 significant
-#' digits. Files are written whole or not at all.
+#' them back the same. A CSV is a plain table that spreadsheets and `read.csv()` open; its provenance stands beside it, in
+#' a file of the same name with `.provenance.json` after it, without which it cannot be read back as a result. A Parquet
+#' file (package nanoparquet) has it in its metadata under the key `habanera`. Numbers have 17 significant digits. Files
+#' are written whole or not at all.
 #'
 #' @param x Counts or a distribution.
 #' @param file Path ending in `.csv`, `.json` or `.parquet`.
@@ -20,10 +21,23 @@ write_result <- function(x, file) {
   call <- rlang::current_env()
   if (!is_result(x)) refuse(sprintf("`x` must be counts or a distribution, not %s.", said(x)))
   check_string(file)
-  bytes <- switch(file_kind(file), csv = function(x) text_bytes(csv_lines(x)),
-                  json = function(x) text_bytes(json_lines(x)), parquet = parquet_bytes, refuse_extension(file, call))
-  write_bytes_whole(bytes(x), file, call)
+  switch(file_kind(file), csv = write_csv_result(x, file, call),
+         json = write_bytes_whole(text_bytes(json_lines(x)), file, call),
+         parquet = write_bytes_whole(parquet_bytes(x), file, call), refuse_extension(file, call))
 }
+
+# The table and, beside it, where it comes from; both are ready before either takes its name.
+write_csv_result <- function(x, file, call) {
+  table <- text_bytes(csv_lines(x))
+  header <- c(result_header(x), list(digest = cli::hash_raw_sha256(table)))
+  write_whole_file(provenance_file(file), function(path) {
+    write_bytes(text_bytes(to_json(header)), path)
+    write_bytes_whole(table, file, call)
+  }, call)
+  invisible(file)
+}
+
+provenance_file <- function(file) paste0(file, ".provenance.json")
 
 #' @rdname write_result
 #' @export
@@ -94,13 +108,18 @@ csv_lines <- function(x) {
   table[] <- lapply(table, function(column) {
     if (is.double(column)) ifelse(is.na(column), NA, full_digits(column)) else column
   })
-  c(paste("#", to_json(result_header(x))), csv_table_lines(table))
+  csv_table_lines(table)
 }
 
 read_csv_result <- function(file) {
-  lines <- read_text_lines(file)
-  header <- from_json(sub("^# ", "", lines[1]))
-  list(header = header, table = as.list(read_csv_text(lines[-1])))
+  beside <- provenance_file(file)
+  if (!file.exists(beside)) {
+    refuse(sprintf("%s has no %s beside it, which tells where a table comes from; read.csv() reads the table alone.",
+                   file_name(file), quoted(basename(beside))), "file", NULL)
+  }
+  header <- from_json(paste(read_text_lines(beside), collapse = "\n"))
+  stopifnot(identical(header$digest, cli::hash_raw_sha256(read_bytes(file))))
+  list(header = header, table = as.list(read_csv_text(read_text_lines(file))))
 }
 
 parquet_bytes <- function(x) {

@@ -65,8 +65,8 @@ test_that("figures of varied rules turn rounds into minutes", {
   p90 <- varied$estimate[varied$term == "rounds_p90"]
   expect_setequal(round(points$y, 6), round(p90 * 6 / 60, 6))
   expect_equal(figure$labels$y, "minutes, at 6 seconds a round")
-  share <- autoplot(varied, outcome = "ended=if_short")
-  expect_setequal(ggplot2::layer_data(share, 3)$y, varied$estimate[varied$term == "ended=if_short"])
+  share <- autoplot(varied, outcome = "ended=short_of_cards")
+  expect_setequal(ggplot2::layer_data(share, 3)$y, varied$estimate[varied$term == "ended=short_of_cards"])
   expect_error(autoplot(varied, outcome = "round_p90"), "`outcome` must be", class = "habanera_error_input")
   expect_error(autoplot(varied, within = 15), "goes with `seconds_per_round`", class = "habanera_error_input")
 })

@@ -40,8 +40,8 @@ test_that("counts lead to their extreme games", {
   expect_equal(attr(longest, "trial"), which.max(rows$rounds))
   expect_equal(max(longest$round), max(rows$rounds, na.rm = TRUE))
   expect_equal(attr(replay(counts, shortest = "rounds"), "trial"), which.min(rows$rounds))
-  expect_equal(attr(replay(counts, where = ended == "if_short" & rounds > 20), "trial"),
-               which(rows$ended == "if_short" & rows$rounds > 20)[1])
+  expect_equal(attr(replay(counts, where = ended == "short_of_cards" & rounds > 20), "trial"),
+               which(rows$ended == "short_of_cards" & rows$rounds > 20)[1])
   expect_error(replay(counts, longest = "winner"), "`longest` must be \"rounds\"", class = "habanera_error_input")
   expect_error(replay(counts, trial = "first"), "`trial` must be", class = "habanera_error_input")
   expect_error(replay(counts), "Say which game", class = "habanera_error_input")

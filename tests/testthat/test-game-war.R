@@ -33,14 +33,14 @@ test_that("every rule for ties does what it says", {
   expect_equal(play(tie = "seat", tie_seat = 2)[c("winner", "ties")], data.frame(winner = "2", ties = 1))
   expect_gt(play(tie = "nothing")$ties, 0)
   expect_equal(play(tie = "nothing", scoring = "points")[c("winner", "ended", "rounds", "points_1", "points_2")],
-               data.frame(winner = "0", ended = "tied", rounds = 3, points_1 = 1, points_2 = 1))
+               data.frame(winner = "nobody", ended = "tied", rounds = 3, points_1 = 1, points_2 = 1))
   # A seat with one card left cannot lay a whole war of one face down.
   short <- function(if_short, piles) trials(game_war(deck = deck, rank_by = "rank", piles = piles, face_down = 1,
                                                      if_short = if_short), 1, 1)
-  expect_equal(short("loses", list("a4 a2", "b4 b1 b3"))[-1], data.frame(winner = "2", ended = "if_short", rounds = 1))
+  expect_equal(short("loses", list("a4 a2", "b4 b1 b3"))[-1], data.frame(winner = "2", ended = "short_of_cards", rounds = 1))
   expect_equal(short("last_card", list("a4 a3", "b4 b1 b2"))$winner, "1")
-  expect_equal(short("last_card", list("a4", "b4 b1"))[-1], data.frame(winner = "2", ended = "if_short", rounds = 1))
-  expect_equal(short("last_card", list("a4", "b4"))[-1], data.frame(winner = "0", ended = "tied", rounds = 1))
+  expect_equal(short("last_card", list("a4", "b4 b1"))[-1], data.frame(winner = "2", ended = "short_of_cards", rounds = 1))
+  expect_equal(short("last_card", list("a4", "b4"))[-1], data.frame(winner = "nobody", ended = "tied", rounds = 1))
 })
 
 test_that("random games by random rules are those of War in plain R", {

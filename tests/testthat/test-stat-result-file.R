@@ -37,13 +37,18 @@ test_that("a result read back goes on where it stopped", {
   expect_equal(longer$n, simulate(five, nsim = 1500, seed = 1)$n)
 })
 
-test_that("a CSV begins with its provenance and has 17 digits", {
+test_that("a CSV is a plain table with 17 digits, and its provenance stands beside it", {
   file <- withr::local_tempfile(fileext = ".csv")
   write_result(exact(draws(deck_standard(), 5)), file)
   lines <- readLines(file)
-  header <- jsonlite::fromJSON(sub("^# ", "", lines[1]))
+  header <- jsonlite::fromJSON(paste0(file, ".provenance.json"))
   expect_equal(header$result, "distribution")
-  expect_equal(lines[2:3], c("card,probability", "2S,0.096153846153846159"))
+  expect_equal(lines[1:2], c("card,probability", "2S,0.096153846153846159"))
+  expect_equal(dim(utils::read.csv(file)), c(52, 2))
+  writeLines(sub("2S,0.09", "2S,0.08", lines), file)
+  expect_error(read_result(file), "was changed since", class = "habanera_error_file")
+  unlink(paste0(file, ".provenance.json"))
+  expect_error(read_result(file), "read.csv\\(\\) reads the table alone", class = "habanera_error_file")
 })
 
 test_that("what is no result is refused, and nothing is half written", {
@@ -55,11 +60,12 @@ test_that("what is no result is refused, and nothing is half written", {
   csv <- withr::local_tempfile(fileext = ".csv")
   write_result(x, csv)
   short <- withr::local_tempfile(lines = head(readLines(csv), 20), fileext = ".csv")
+  file.copy(paste0(csv, ".provenance.json"), paste0(short, ".provenance.json"))
   folder <- withr::local_tempdir()
   expect_refusals(list(
     list(quote(read_result(part)), "file", "is no JSON"),
     list(quote(read_result(short)), "file", "only a part"),
-    list(quote(read_result(demo_file("orchard.csv"))), "file", "holds no result"),
+    list(quote(read_result(demo_file("orchard.csv"))), "file", "has no \"orchard.csv.provenance.json\" beside it"),
     list(quote(read_result("nowhere.csv")), "file", "There is no file"),
     list(quote(write_result(x, "x.xlsx")), "file", "must end in .csv, .json or .parquet"),
     list(quote(write_result(5, file)), "input", "`x` must be counts or a distribution"),

@@ -187,7 +187,7 @@ class War {
       if (rules_.tie != WarRules::Tie::war) return settle_tie(level, contest, chance, watcher);
       drop_short_seats(level, contest, playing, watcher);
       if (contest.count == 0) return end_contest(level, playing, watcher);
-      if (contest.count == 1 && ends_at_once(playing)) return !end(level, WarOutcome::if_short, contest.seat[0]);
+      if (contest.count == 1 && ends_at_once(playing)) return !end(level, WarOutcome::short_of_cards, contest.seat[0]);
       if (contest.count == 1) return settle(level, contest.seat[0], chance, watcher);
       lay_war(level.table, contest, watcher);
     }

@@ -49,7 +49,7 @@ struct WarRules {
 };
 
 struct WarOutcome {
-  enum Ended : std::uint64_t { out_of_cards, if_short, tied, repetition, never_ends, round_limit };
+  enum Ended : std::uint64_t { out_of_cards, short_of_cards, tied, repetition, never_ends, round_limit };
 
   std::uint64_t winner = 0;  // a seat from 1, or 0 for nobody
   std::uint64_t ended = out_of_cards;
