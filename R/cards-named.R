@@ -8,7 +8,7 @@ deck_from_words <- function(text, kind = "input", call = rlang::caller_env()) {
     return(deck_numbered(suppressWarnings(as.numeric(words[2]))))
   }
   refuse(sprintf(paste("%s is no deck: there is no such file, and decks in words are like \"standard",
-                       "packs=2 jokers=1\" or \"numbered 40\"."), quoted(text)), kind, call)
+                       "packs=2 jokers=1\" or \"numbered 44\"."), quoted(text)), kind, call)
 }
 
 deck_settings <- function(words, kind, call) {

@@ -3,7 +3,7 @@ draws_command <- function() {
     "draws", "Draws cards many times: does each card come as often as it should, and what is in the hand?",
     "draws [OPTIONS]",
     c(list(
-      cli_option("deck", "A catalogue file, or \"standard packs=2 jokers=1\", \"numbered 40\" [standard]",
+      cli_option("deck", "A catalogue file, or \"standard packs=2 jokers=1\", \"numbered 44\" [standard]",
                  "DECK", "standard"),
       cli_option("size", "Cards in a draw [5; of a file or program: as its first line]", "K"),
       cli_option("shuffle", "How it is shuffled, such as \"riffle x3, cut\" [uniform]", "PROCEDURE",

@@ -89,7 +89,7 @@ follow_command <- function() {
       cli_option("trials", "Trials, where it is simulated [100000]", "N", "100000"), seed_option(),
       figure_option()
     ), common_options()),
-    c("habanera follow \"faro\" --position 2 --times 8", "habanera follow \"riffle\" --position 1 --deck-size 5"),
+    c("habanera follow \"faro\" --position 2 --times 14 --deck-size 44", "habanera follow \"riffle\" --position 1 --deck-size 5"),
     run_follow
   )
 }
@@ -118,9 +118,9 @@ period_command <- function() {
   new_command(
     "period", "After how many repeats a deterministic procedure has the deck back.",
     "period PROCEDURE [OPTIONS]",
-    c(list(cli_option("deck-size", "Number of cards, or a range such as 2:60 [52]", "N", "52"),
+    c(list(cli_option("deck-size", "Number of cards, or a range such as 2:60 [44]", "N", "44"),
            figure_option()), common_options()),
-    c("habanera period faro", "habanera period \"faro side=in\" --deck-size 2:60 --figure periods.png"),
+    c("habanera period faro --deck-size 44", "habanera period \"faro side=in\" --deck-size 2:60 --figure periods.png"),
     run_period
   )
 }

@@ -13,7 +13,7 @@
 #'   `habanera_error_work` when the exact answer is out of reach.
 #' @examples
 #' built <- deck_from(demo_file("windfall.yaml"))
-#' opening <- draws(built, 7, playable = count(kind == "fruit" & cost <= 2) >= 1)
+#' opening <- draws(built, 6, playable = count(kind == "fruit" & cost <= 2) >= 1)
 #' copies_curve(opening, "plum", 0:8, instead_of = "stone wall")
 #' @export
 copies_curve <- function(question, card, copies = 0:10, instead_of = NULL) {

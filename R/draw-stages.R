@@ -24,8 +24,8 @@
 #'   `habanera_error_language` for a condition that cannot be understood.
 #' @examples
 #' built <- deck_from(demo_file("windfall.yaml"))
-#' draws(built, 7, grounds = count(kind == "ground")) |>
-#'   redraw_if(grounds < 2 | grounds > 5, times = 2, put_back = 1:2) |>
+#' draws(built, 6, trees = count(kind == "tree")) |>
+#'   redraw_if(trees < 2 | trees > 5, times = 2, put_back = 1:2) |>
 #'   draw_more(times = 4) |>
 #'   exact()
 #' @export

@@ -65,6 +65,7 @@ audit.habanera_procedure <- function(procedure, deck = deck_standard(), nsim = 1
                                      start = c("fresh", "continued"), level = 0.01, threads = NULL, sizes = NULL,
                                      ...) {
   call <- rlang::current_env()
+  if (missing(nsim) && has_function(procedure) && is.null(sizes)) nsim <- affordable_trials(procedure, check_deck(deck))
   check_whole(nsim, 1, 1e12)
   start <- check_choice(start, c("fresh", "continued"))
   seed <- resolve_seed(seed)

@@ -33,9 +33,9 @@ compare.habanera_procedure <- function(x, y, deck = deck_standard(), nsim = 1e5,
 
 # NULL where no exact comparison is to be had.
 compare_exactly <- function(x, y, deck) {
-  if (is_deterministic(x) && is_deterministic(y)) {
-    n <- length(deck)
-    same <- identical(as.character(deck[one_pass(x, n)]), as.character(deck[one_pass(y, n)]))
+  passes <- list(fixed_pass(x, length(deck)), fixed_pass(y, length(deck)))
+  if (!any(vapply(passes, is.null, TRUE))) {
+    same <- identical(as.character(deck[passes[[1]]]), as.character(deck[passes[[2]]]))
     return(list(same = same, how = "deterministic", distance = as.numeric(!same), tests = NULL))
   }
   if (length(deck) > 5 || has_function(x) || has_function(y)) return(NULL)

@@ -21,7 +21,7 @@
 exact.habanera_procedure <- function(x, deck, ...) {
   call <- rlang::current_env()
   check_deck(deck)
-  if (has_function(x)) refuse("An R function cannot be walked.", "work")
+  if (has_function(x)) return(exact_function(x, deck, call))
   steps <- core_steps(x, repeated = FALSE)
   refuse_long_walk(x, steps, length(deck), call)
   law <- tryCatch(
@@ -35,6 +35,15 @@ exact.habanera_procedure <- function(x, deck, ...) {
   experiment <- arrangements(deck, x)
   new_distribution("arrangements", data.frame(arrangement = rownames(total)), total[, 1],
                    new_provenance(experiment, 1, source = "walk"))
+}
+
+# Of an R function only one that leaves nothing to chance has an exact answer.
+exact_function <- function(x, deck, call) {
+  pass <- fixed_pass(x, length(deck))
+  if (is.null(pass)) refuse("A random R function cannot be walked; simulate(positions(deck, x)).", "work", call)
+  arrangement <- paste(as.character(deck)[pass], collapse = " ")
+  new_distribution("arrangements", data.frame(arrangement = arrangement), 1,
+                   new_provenance(arrangements(deck, x), 1, source = "walk"))
 }
 
 most_exact_cards <- 8
@@ -115,7 +124,7 @@ summary.habanera_distribution_arrangements <- function(object, ...) {
   structure(
     list(terms = rlang::set_names(as.list(terms$estimate), terms$term),
          likeliest = extreme_arrangements(object, max), least = extreme_arrangements(object, min),
-         possible = nrow(object$outcomes), lost = any(!is_rearrangement(object)),
+         possible = sum(is_rearrangement(object)), lost = sum(!is_rearrangement(object)),
          all = arrangement_count(object$provenance$experiment$deck),
          question = in_words(object$provenance$experiment)),
     class = "habanera_arrangement_summary"
@@ -130,8 +139,8 @@ extreme_arrangements <- function(x, extreme) {
 #' @export
 print.habanera_arrangement_summary <- function(x, ...) {
   cat("<summary> ", x$question, ", exact\n", sep = "")
-  if (x$lost) cat("Not a shuffle: cards are lost and doubled.\n")
-  cat(sprintf("%s of %s arrangements can come, of which a uniform shuffle gives each %s.\n",
+  if (x$lost > 0) cat(sprintf("Not a shuffle: cards are lost and doubled in %s.\n", count_of(x$lost, "outcome")))
+  cat(sprintf("%s of the %s arrangements of these cards can come; a uniform shuffle gives each %s.\n",
               format_count(x$possible), format_count(x$all), fraction_in_words(1 / x$all)))
   say <- function(which, found) {
     cat(sprintf("%s likely: %s (%s)\n", which, fraction_in_words(found$probability),

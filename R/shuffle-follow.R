@@ -15,7 +15,7 @@
 #'   simulated share).
 #' @section Errors: `habanera_error_input` for places that are not in the deck.
 #' @examples
-#' follow(shuffle_faro(), position = 2, times = 8)
+#' follow(shuffle_faro(), position = 2, times = 14, deck_size = 44)
 #' follow(shuffle_riffle(), position = 1, times = 3, deck_size = 5)
 #' @export
 follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_from = NULL, nsim = 1e5,
@@ -30,8 +30,8 @@ follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_
   seed <- resolve_seed(seed)
   found <- if (is.null(position) && is.null(where_from)) {
     follow_deck(procedure, times, deck_size, seed)
-  } else if (is_deterministic(procedure)) {
-    follow_path(procedure, position, where_from, times, deck_size)
+  } else if (!is.null(pass <- fixed_pass(procedure, deck_size))) {
+    follow_path(pass, position, where_from, times)
   } else {
     follow_law(procedure, position, where_from, times, deck_size, nsim, seed)
   }
@@ -39,7 +39,18 @@ follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_
             deck_size = deck_size)
 }
 
-is_deterministic <- function(procedure) {
+# Where each place's card comes from in one pass of a procedure that leaves nothing to chance; NULL of any other. An R
+# function is taken for one when it does the same from three addresses.
+fixed_pass <- function(procedure, n) {
+  if (!has_function(procedure)) {
+    return(if (has_fixed_steps(procedure)) core_shuffled_places(core_steps(procedure), n, 0, 0, 0))
+  }
+  deck <- deck_numbered(n)
+  passes <- lapply(1:3, function(trial) codes_of(shuffled_cards(deck, procedure, 7919 * trial, trial, NULL)))
+  if (length(unique(passes)) == 1) passes[[1]]
+}
+
+has_fixed_steps <- function(procedure) {
   fixed <- vapply(procedure$steps, function(step) {
     step$name %in% c("none", "faro") || (step$name == "piles" && step$parameters$pick_up != "random") ||
       step$times == 0
@@ -56,11 +67,7 @@ follow_deck <- function(procedure, times, n, seed) {
   do.call(rbind, rows)
 }
 
-# Where each place's card comes from in one pass of a deterministic procedure.
-one_pass <- function(procedure, n) core_shuffled_places(core_steps(procedure), n, 0, 0, 0)
-
-follow_path <- function(procedure, position, where_from, times, n) {
-  from <- one_pass(procedure, n)
+follow_path <- function(from, position, where_from, times) {
   # A card at place p goes to the place that takes from p; backwards, to the place it came from.
   step <- if (is.null(where_from)) order(from) else from
   at <- if (is.null(where_from)) position else where_from
@@ -125,26 +132,28 @@ followed_line <- function(now) {
 #' After how many repeats a deterministic procedure has the deck back as it was: the least common multiple
 #' of the lengths of its cycles.
 #'
-#' @param procedure A deterministic procedure: faros, pile shuffles that are picked up in a set order.
+#' @param procedure A deterministic procedure: faros, pile shuffles that are picked up in a set order, an R function that
+#'   does the same whenever it is called.
 #' @param deck_size Number of cards, or several.
 #' @return A data frame of class `habanera_periods`: `deck_size`, `period` (`NA` above 2^53) and `cycles`
 #'   (text: "2 of 1, 6 of 8" are two cycles of length 1 and six of length 8). `autoplot()` draws periods
 #'   over sizes.
 #' @section Errors: `habanera_error_input` for a random procedure.
 #' @examples
-#' restore_period(shuffle_faro(), 52)
-#' restore_period(shuffle_faro("in"), 50:54)
+#' restore_period(shuffle_faro(), 44)
+#' restore_period(shuffle_faro("in"), 42:46)
 #' @export
 restore_period <- function(procedure, deck_size = 52) {
   check_procedure(procedure)
-  if (!is_deterministic(procedure)) {
+  fits <- is.numeric(deck_size) && length(deck_size) %in% 1:1e4 && all(is.finite(deck_size)) &&
+    all(deck_size >= 0 & deck_size <= most_cards & deck_size == floor(deck_size))
+  if (!fits) refuse(sprintf("`deck_size` must be numbers of cards, such as 52 or 2:60, not %s.", said(deck_size)))
+  passes <- lapply(deck_size, function(n) fixed_pass(procedure, n))
+  if (any(vapply(passes, is.null, TRUE))) {
     refuse(sprintf("%s is random: it has no period. exact() or follow() say what it does.",
                    quoted(format(procedure))))
   }
-  fits <- is.numeric(deck_size) && length(deck_size) && all(is.finite(deck_size)) &&
-    all(deck_size >= 0 & deck_size <= most_cards & deck_size == floor(deck_size))
-  if (!fits) refuse(sprintf("`deck_size` must be numbers of cards, such as 52 or 2:60, not %s.", said(deck_size)))
-  cycles <- lapply(deck_size, function(n) cycle_lengths(one_pass(procedure, n)))
+  cycles <- lapply(passes, cycle_lengths)
   found <- data.frame(deck_size = as.double(deck_size), period = vapply(cycles, least_common_multiple, 0),
                       cycles = vapply(cycles, cycles_in_words, ""))
   structure(found, class = c("habanera_periods", "data.frame"), procedure = format(procedure))

@@ -4,7 +4,7 @@
 #' The demo data
 #'
 #' Files of Lantern Hall, a made-up community hall: `orchard.csv`, its own 44-card deck;
-#' `windfall.yaml`, a 60-card deck with copies and costs; `stall.txt`, a plain list;
+#' `windfall.yaml`, a 48-card deck with copies and costs; `stall.txt`, a plain list;
 #' `tablet-draws.txt`, 4,000 draws of three cards as the hall's score-keeping tablet made them (cards
 #' numbered from 0 in the order of the orchard deck); `tablet-draw.awk`, a small program that draws as
 #' the tablet does; `volunteer-shuffles.csv`, 600 shuffles of the orchard deck by volunteers, logged card by
@@ -127,7 +127,7 @@ routine_sentence <- function(found) {
 }
 
 # What the questions below are made of, which R's own checks take for variables and functions.
-utils::globalVariables(c("count", "every_turn", "grounds", "kind", "largest_group", "points", "suit", "total", "turn"))
+utils::globalVariables(c("count", "every_turn", "trees", "kind", "largest_group", "points", "suit", "total", "turn"))
 
 # Three cards of one fruit win 8 tokens, 27 points or more win 3: what must a play cost?
 stall_pays <- quote(ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))
@@ -161,24 +161,24 @@ stall_sentence <- function(paid, price) {
           format_money(price$stake))
 }
 
-# Windfall is to open smoothly: a ground for every turn up to four, and not a flood of them.
+# Windfall is to open smoothly: a tree for every turn up to four, and not a flood of them.
 windfall_question <- function(folder) {
   windfall <- deck_from(file.path(folder, "windfall.yaml"))
-  game <- draws(windfall, 7, grounds = count(kind == "ground"),
-                smooth = every_turn(grounds >= min(turn, 4)) & grounds <= 5)
-  game <- draw_more(redraw_if(game, grounds < 2 | grounds > 4), times = 5)
-  curve <- copies_curve(game, "orchard gate", 10:18, instead_of = "quince")
+  game <- draws(windfall, 6, trees = count(kind == "tree"),
+                smooth = every_turn(trees >= min(turn, 4)) & trees <= 7)
+  game <- draw_more(redraw_if(game, trees < 2 | trees > 4), 2, times = 4)
+  curve <- copies_curve(game, "apple tree", 6:12, instead_of = "quince")
   report(exact(game), file.path(folder, "windfall.html"), "How does Windfall open?")
   write_demo_figure(curve, file.path(folder, "windfall.svg"))
   figure <- bare_figure(curve, column = "smooth")
   list(
-    title = "Windfall opens smoothly with a ground for every turn, and no flood of them. How many gates?",
+    title = "Windfall opens smoothly with a tree for every turn, and no flood of them. How many apple trees?",
     sentence = windfall_sentence(curve), surprise = FALSE, figure = figure,
-    alt = paste("Chance of a smooth opening against copies of the orchard gate.", windfall_sentence(curve)),
-    caption = "Chance of a smooth opening, five turns after one redraw. Marked: the deck as it is.",
+    alt = paste("Chance of a smooth opening against copies of the apple tree.", windfall_sentence(curve)),
+    caption = "Chance of a smooth opening, four turns of two cards after one redraw. Marked: the deck as it is.",
     reports = c("Turn by turn" = "windfall.html"),
-    command = paste("habanera draws --deck windfall.yaml --size 7 --exact --ask",
-                    shQuote("grounds = count(kind == \"ground\"), keepable = grounds >= 2 & grounds <= 4"))
+    command = paste("habanera draws --deck windfall.yaml --size 6 --exact --ask",
+                    shQuote("trees = count(kind == \"tree\"), keepable = trees >= 2 & trees <= 4"))
   )
 }
 
@@ -186,7 +186,7 @@ windfall_sentence <- function(curve) {
   last <- curve[curve$term == "smooth" & curve$turn == max(curve$turn), ]
   now <- last[last$copies == attr(curve, "deck_now"), ]
   best <- last[which.max(last$estimate), ]
-  sprintf("Now, with %s orchard gates, %s of openings run smoothly. Best are %s, in the place of quinces: %s.",
+  sprintf("Now, with %s apple trees, %s of openings run smoothly. Best are %s, in the place of quinces: %s.",
           format_count(now$copies), format_percent(now$estimate), format_count(best$copies),
           format_percent(best$estimate))
 }

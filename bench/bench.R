@@ -131,14 +131,14 @@ measure <- function(job) {
 
 # Jobs that are done once, in seconds.
 built <- deck_from(demo_file("windfall.yaml"))
-opening <- draws(built, 7, grounds = count(kind == "ground"), cheap = count(cost <= 1), worth = total(cost),
+opening <- draws(built, 6, trees = count(kind == "tree"), cheap = count(cost <= 1), worth = total(cost),
                  kinds = distinct(kind))
-course <- redraw_if(draws(built, 7, grounds = count(kind == "ground"), always = every_turn(grounds >= min(turn, 4))),
-                    grounds < 2 | grounds > 4, times = 2, put_back = 1:2) |> draw_more(times = 8)
+course <- redraw_if(draws(built, 6, trees = count(kind == "tree"), always = every_turn(trees >= min(turn, 4))),
+                    trees < 2 | trees > 4, times = 2, put_back = 1:2) |> draw_more(times = 8)
 shoe_hand <- draws(six_packs, 8, worth = total(points), aces = count(rank == "A"), suits = largest_group(suit))
 single_jobs <- list(
-  "exact(), four words of 7 of 60 cards" = function() exact(opening),
-  "exact(), two redraws and eight turns of 60 cards" = function() exact(course),
+  "exact(), four words of 6 of 48 cards" = function() exact(opening),
+  "exact(), two redraws and eight turns of 48 cards" = function() exact(course),
   "exact(), three words of 8 of 312 cards" = function() exact(shoe_hand),
   "exact(), every deal of an 8-card War (40,320)" = function() exact(game_war(deck = deck_numbered(8))),
   "1,000 of these deals in plain R" = function() plain_deals(1000),

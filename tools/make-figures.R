@@ -7,10 +7,10 @@ volunteers <- audit(shuffle_recorded(file.path(folders[1], "volunteer-shuffles.c
 mixed <- mixing(list("riffle", "overhand x2", "wash, riffle"), times = 0:9, deck = orchard, nsim = 5e4, seed = 44)
 stall <- draws(orchard, 3, alike = largest_group(suit), worth = total(points), high = count(rank >= 9) >= 1)
 windfall <- deck_from(file.path(folders[1], "windfall.yaml"))
-game <- draws(windfall, 7, grounds = count(kind == "ground"),
-              smooth = every_turn(grounds >= min(turn, 4)) & grounds <= 5) |>
-  redraw_if(grounds < 2 | grounds > 4) |>
-  draw_more(times = 5)
+game <- draws(windfall, 6, trees = count(kind == "tree"),
+              smooth = every_turn(trees >= min(turn, 4)) & trees <= 7) |>
+  redraw_if(trees < 2 | trees > 4) |>
+  draw_more(2, times = 4)
 quick <- game_war(rules = file.path(folders[1], "quick-game.yaml"), seat_names = c("left", "right"))
 played <- simulate(quick, nsim = 2e4, seed = 44)
 varied <- vary_rules(change_rules(quick, collect = "winner_first"), cards_each = c(6, 11, 16, 22), face_down = 0:3,
@@ -21,10 +21,10 @@ figures <- list(
   "figure-arrangements" = autoplot(exact(shuffle_naive_swap(), deck_numbered(4))),
   "figure-stuck-game" = autoplot(replay(played, where = ended == "never_ends")),
   "figure-rules" = autoplot(varied, seconds_per_round = 6, within = 15),
-  "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 8)),
+  "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 14, deck_size = 44)),
   "figure-question" = autoplot(simulate(stall, nsim = 2e4, seed = 1)),
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
-  "figure-copies" = autoplot(copies_curve(game, "orchard gate", 10:18, instead_of = "quince"), column = "smooth")
+  "figure-copies" = autoplot(copies_curve(game, "apple tree", 6:12, instead_of = "quince"), column = "smooth")
 )
 for (name in names(figures)) {
   ggplot2::ggsave(file.path(folders[2], paste0(name, ".png")), figures[[name]], width = 11.6,

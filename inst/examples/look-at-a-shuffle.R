@@ -10,8 +10,8 @@ print(summary(exact(shuffle_naive_swap(), deck_numbered(3))))
 
 # The top card after one and two riffles; and eight perfect interleaves.
 print(follow(shuffle_riffle(), position = 1, times = 2, deck_size = 6))
-print(follow(shuffle_faro(), position = 2, times = 8))
-print(restore_period(shuffle_faro("in"), 50:54))
+print(follow(shuffle_faro(), position = 2, times = 14, deck_size = 44))
+print(restore_period(shuffle_faro("in"), 42:46))
 
 # How far from uniform, exactly.
 print(exact_distance(shuffle_riffle(), 52, times = 1:8))

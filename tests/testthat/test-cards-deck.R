@@ -43,7 +43,7 @@ test_that("catalogues come from data frames, CSV, JSON, YAML and plain lists ali
   list <- write(c("# a comment", "", "3 plum", "1 quince  # the last"), ".txt")
   expect_equal(as.character(deck_from(list)), as.character(deck_from(data)))
   expect_length(deck_from(demo_file("orchard.csv")), 44)
-  expect_length(deck_from(demo_file("windfall.yaml")), 60)
+  expect_length(deck_from(demo_file("windfall.yaml")), 48)
   expect_length(deck_from(demo_file("stall.txt")), 40)
 })
 

@@ -57,21 +57,21 @@ test_that("pays that fit nothing are refused", {
 
 test_that("copies of a card: the curve and the grid are the answers of decks made by hand", {
   built <- deck_from(demo_file("windfall.yaml"))
-  opening <- draws(built, 7, playable = count(kind == "fruit" & cost <= 2) >= 1)
-  curve <- copies_curve(opening, "plum", c(0, 4, 6), instead_of = "stone wall")
-  # Four windfall apples and the plums: 1 - C(60 - good, 7) / C(60, 7).
-  expect_equal(curve$estimate, 1 - choose(60 - 4 - c(0, 4, 6), 7) / choose(60, 7))
-  expect_equal(curve$cards, rep(60, 3))
-  grid <- copies_curve(opening, c("plum", "wasp"), list(c(0, 4), c(4, 9)))
-  expect_equal(grid$cards, c(56, 60, 61, 65))
-  expect_equal(grid$estimate, 1 - choose(grid$cards - 4 - grid$copies, 7) / choose(grid$cards, 7))
+  opening <- draws(built, 6, playable = count(kind == "fruit" & cost <= 2) >= 1)
+  curve <- copies_curve(opening, "plum", c(0, 4, 6), instead_of = "pear tree")
+  # Four windfall apples and the plums: 1 - C(48 - good, 6) / C(48, 6).
+  expect_equal(curve$estimate, 1 - choose(48 - 4 - c(0, 4, 6), 6) / choose(48, 6))
+  expect_equal(curve$cards, rep(48, 3))
+  grid <- copies_curve(opening, c("plum", "wasp"), list(c(0, 4), c(3, 8)))
+  expect_equal(grid$cards, c(44, 48, 49, 53))
+  expect_equal(grid$estimate, 1 - choose(grid$cards - 4 - grid$copies, 6) / choose(grid$cards, 6))
   expect_named(as.data.frame(grid), c("copies", "copies_2", "cards", "term", "estimate"))
   until <- copies_curve(draw_until(built, count(card == "plum") >= 1), "plum", 1:3)
   expect_equal(until$estimate[until$term == "turned"], (until$cards[until$term == "turned"] + 1) / (1:3 + 1))
   expect_refusals(list(
     list(quote(copies_curve(opening, "prune")), "input", "no card of the deck's catalogue"),
-    list(quote(copies_curve(opening, "plum", 0:20, instead_of = "stone wall")), "input",
-         "\"stone wall\" cannot give way to 7"),
+    list(quote(copies_curve(opening, "plum", 0:20, instead_of = "pear tree")), "input",
+         "\"pear tree\" cannot give way to 16"),
     list(quote(copies_curve(opening, "plum", -1)), "input", "whole numbers of 0 or more"),
     list(quote(copies_curve(opening, "plum", 1, instead_of = "plum")), "input", "different cards"),
     list(quote(copies_curve(draws(built, 7), "plum")), "input", "must be a question")

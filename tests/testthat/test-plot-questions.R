@@ -13,14 +13,14 @@ test_that("bars are the shares, with their intervals and the exact values", {
 })
 
 test_that("turns are drawn as a course", {
-  question <- draw_more(draws(built, 7, grounds = count(kind == "ground"), none = grounds == 0), times = 3)
-  figure <- autoplot(simulate(question, nsim = 500, seed = 1), column = "grounds")
+  question <- draw_more(draws(built, 6, trees = count(kind == "tree"), none = trees == 0), times = 3)
+  figure <- autoplot(simulate(question, nsim = 500, seed = 1), column = "trees")
   expect_equal(ggplot2::layer_data(figure, 3)$y, tidy(exact(question))$estimate[c(1, 3, 5, 7)])
   expect_equal(ggplot2::layer_data(figure, 3)$y, 20 / 60 * 7:10)
 })
 
 test_that("copies, convergence and pay lines show their numbers", {
-  opening <- draws(built, 7, playable = count(kind == "fruit" & cost <= 2) >= 1)
+  opening <- draws(built, 6, playable = count(kind == "fruit" & cost <= 2) >= 1)
   curve <- copies_curve(opening, "plum", c(2, 4))
   expect_equal(ggplot2::layer_data(autoplot(curve), 1)$y, curve$estimate)
   grid <- copies_curve(opening, c("plum", "wasp"), c(2, 4))
