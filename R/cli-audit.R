@@ -9,6 +9,7 @@ audit_command <- function() {
       each_trial_option(), first_number_option(), notation_option(),
       cli_option("trials", "Number of trials, such as 1e6 [100000; of a file: all its rows]", "N"),
       cli_option("start", "fresh: each trial from the deck in order; continued: from the last [fresh]", "HOW", "fresh"),
+      cli_option("alike", "Attributes whose likes are looked for side by side, separated by commas [suit,rank]", "NAMES"),
       cli_option("grid", "The cards lie in rows and columns, such as 5x6", "RxC"),
       cli_option("sizes", "Audit on decks of these sizes instead, such as 0:10", "RANGE"),
       cli_option("diagnose", "Also tell which known slip it behaves like"),
@@ -71,6 +72,7 @@ refuse_beside <- function(name, others, options) {
 audit_for_shell <- function(shuffling, options) {
   settings <- list(shuffling, level = option_number(options, "level"), threads = option_number(options, "threads"),
                    grid = option_grid(options$grid), start = options$start)
+  if (!is.null(options$alike)) settings$alike <- trimws(strsplit(options$alike, ",", fixed = TRUE)[[1]])
   if (!is.null(options$trials)) settings$nsim <- option_number(options, "trials")
   if (inherits(shuffling, "habanera_procedure")) {
     settings$deck <- option_deck(options$deck)
@@ -91,7 +93,7 @@ write_audit <- function(found, options, format) {
 }
 
 run_audit_sizes <- function(shuffling, options) {
-  refuse_beside("sizes", c("grid", "diagnose", "places", "report", "figure"), options)
+  refuse_beside("sizes", c("grid", "alike", "diagnose", "places", "report", "figure"), options)
   if (options$deck != "standard") refuse_usage(audit_command(), "--sizes audits numbered decks: no --deck.")
   sizes <- option_range(options$sizes, "sizes", "0:10")
   trials <- option_number(options, "trials")

@@ -50,9 +50,9 @@ run_draws <- function(options, arguments) {
 }
 
 refuse_without_ask <- function(options) {
-  for (name in c("given", "exact", "held", "dead")) {
+  for (name in c("given", "exact", "held", "dead", "redraw_if", "keep", "turns")) {
     if (!is.null(options[[name]]) && !isFALSE(options[[name]])) {
-      refuse_usage(draws_command(), sprintf("--%s goes with --ask.", name))
+      refuse_usage(draws_command(), sprintf("--%s goes with --ask.", gsub("_", "-", name)))
     }
   }
 }

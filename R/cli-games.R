@@ -55,7 +55,11 @@ run_play <- function(options, arguments) {
 
 shell_game <- function(options, arguments, command) {
   if (length(arguments) != 1) refuse_usage(command, "it needs the name of one game, such as war.")
-  kind <- game_kinds()[[option_word(list(GAME = arguments), "GAME", names(game_kinds()))]]
+  if (!arguments %in% names(game_kinds())) {
+    refuse_usage(command, sprintf("there is no game %s%s Games: %s.", quoted(arguments),
+                                  did_you_mean(arguments, names(game_kinds())), join_words(names(game_kinds()))))
+  }
+  kind <- game_kinds()[[arguments]]
   given <- typed_rules(options$set, "set", command)
   if (!is.null(options$deck)) given$deck <- option_deck(options$deck)
   words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])

@@ -80,7 +80,7 @@ join_values <- function(command, words) {
 }
 
 # Options that may be given several times, their values joined by commas; any other is one too many.
-joined_options <- c("--ask", "--set", "--over")
+joined_options <- c("--ask", "--set", "--over", "--other")
 
 join_repeated <- function(command, words) {
   names <- ifelse(startsWith(words, "--"), sub("=.*$", "", words), "")

@@ -5,8 +5,46 @@ question_options <- function() {
     cli_option("ask", "Questions by name, such as 'two_up = count(rank == \"A\") >= 2'; separated by commas",
                "QUESTIONS"),
     cli_option("held", "Cards already in the hand, which --size counts, such as \"AS KD\"", "CARDS"),
-    cli_option("dead", "Cards known to be out of play", "CARDS")
+    cli_option("dead", "Cards known to be out of play", "CARDS"),
+    cli_option("redraw-if", "With --ask: a hand for which this holds goes back, and as many cards come anew", "CONDITION"),
+    cli_option("redraws", "At most so many times [1]", "N"),
+    cli_option("put-back", "After each redraw so many cards go under the deck [0]", "N"),
+    cli_option("keep", paste("With --ask: exchange the other cards once; what is kept: groups, suit, run,",
+                             "or a condition such as 'points >= 5'"), "WHAT"),
+    cli_option("exchanges", "So many times [1]", "N"),
+    cli_option("turns", "With --ask: after the hand, so many turns", "N"),
+    cli_option("turn-size", "Cards that come each turn [1]", "N")
   )
+}
+
+# In R the same is written redraw_if(), exchange_cards() and draw_more(), in this order.
+with_stages_asked <- function(question, options, command) {
+  refuse_lonely(options, command, list(redraws = "redraw_if", put_back = "redraw_if", exchanges = "keep",
+                                       turn_size = "turns"))
+  number <- function(name, usual) if (is.null(options[[name]])) usual else option_number(options, gsub("_", "-", name))
+  if (!is.null(options$redraw_if)) {
+    condition <- rlang::new_quosure(parse_expression(options$redraw_if, "--redraw-if", NULL), emptyenv())
+    question <- redraw_if(question, !!condition, times = number("redraws", 1), put_back = number("put_back", 0))
+  }
+  if (!is.null(options$keep)) question <- exchange_cards(question, shell_keep(options$keep), number("exchanges", 1))
+  if (!is.null(options$turns)) question <- draw_more(question, number("turn_size", 1), number("turns", 1))
+  question
+}
+
+shell_keep <- function(text) {
+  ways <- list(groups = keep_groups, suit = keep_suit, run = keep_run)
+  if (text %in% names(ways)) return(ways[[text]]())
+  condition <- rlang::new_quosure(parse_expression(text, "--keep", NULL), emptyenv())
+  keep_where(!!condition)
+}
+
+# An option that says how, without the one that says what.
+refuse_lonely <- function(options, command, needs) {
+  for (name in names(needs)) {
+    if (!is.null(options[[name]]) && is.null(options[[needs[[name]]]])) {
+      refuse_usage(command, sprintf("--%s goes with --%s.", gsub("_", "-", name), gsub("_", "-", needs[[name]])))
+    }
+  }
 }
 
 exact_option <- function() cli_option("exact", "Work the answer out instead of simulating it")
@@ -27,7 +65,8 @@ shell_question <- function(options, command) {
                              catalogue_of(deck), call)
   shuffle <- procedure(options$shuffle)
   check_manner(options$replace, shuffle, call)
-  new_question(parts, size - length(parts$held), columns, options$replace, shuffle, call)
+  question <- new_question(parts, size - length(parts$held), columns, options$replace, shuffle, call)
+  with_stages_asked(question, options, command)
 }
 
 run_question <- function(options, command) {

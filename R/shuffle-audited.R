@@ -26,7 +26,11 @@ audit_plan <- function(deck, level, ..., identity = TRUE, call) {
   }
   settings <- audit_settings(..., call = call)
   alike <- check_alike(settings$alike, deck, call)
-  if (!is.null(settings$grid)) check_grid(settings$grid, length(deck), call)
+  if (!is.null(settings$grid)) {
+    check_grid(settings$grid, length(deck), call)
+    if (!length(alike)) refuse("`grid` asks whether like cards lie side by side: no cards of this deck are alike.",
+                               call = call)
+  }
   list(deck = deck, level = level, alike = alike, grid = settings$grid, identity = identity,
        progress = settings$progress, spec = battery_spec(deck, identity, alike, settings$grid))
 }
@@ -48,7 +52,14 @@ most_audited_cards <- 4096
 
 check_alike <- function(alike, deck, call = rlang::caller_env()) {
   data <- catalogue_of(deck)$data
-  if (is.null(alike)) return(intersect(c("suit", "rank"), names(data)))
+  if (is.null(alike)) {
+    # Where all cards differ in it, or none does, it tells nothing.
+    told <- intersect(c("suit", "rank"), names(data))
+    held <- data[codes_of(deck), told, drop = FALSE]
+    return(told[vapply(held, function(values) {
+      anyDuplicated(values[!is.na(values)]) > 0 && length(unique(values)) > 1
+    }, TRUE)])
+  }
   unknown <- setdiff(alike, names(data))
   if (!is.character(alike) || length(unknown)) {
     refuse(sprintf("`alike` must be attributes of the deck (%s), not %s%s", join_words(names(data)),

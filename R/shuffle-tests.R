@@ -234,7 +234,7 @@ repeats_test <- function(repeated, trials, plan) {
   pairs <- repeated[["pairs"]]
   effect <- if (pairs == 0) "no arrangement came again" else {
     sprintf("%s of trials with the same arrangement; %s expected. First: trial %s repeats trial %s",
-            count_of(pairs, "pair"), format_number(mean, 2), format_count(repeated[["again"]]),
+            count_of(pairs, "pair"), format_statistic(signif(mean, 3)), format_count(repeated[["again"]]),
               format_count(repeated[["before"]]))
   }
   new_test("repeats", "poisson_above", pairs, mean, max(0, pairs - mean) / max(1, trials * (trials - 1) / 2), effect,
