@@ -80,8 +80,12 @@ lint: dependencies
 	  $(CXX) $(CORE_FLAGS) -Wshadow -Wconversion -Werror -fsyntax-only -include $$file -x c++ /dev/null \
 	    || exit 1; done
 
-docs:
+# Help and glue; then, of the installed package, the articles and the README's outputs.
+docs: dependencies
 	@Rscript tools/document.R
+	@$(MAKE) -s install
+	@Rscript tools/make-articles.R
+	@Rscript tools/readme.R
 
 screenshots: install
 	@sh tools/make-screenshots.sh

@@ -1,8 +1,30 @@
 #' Habanera: a laboratory for card games
 #'
-#' State a deck, a shuffle or a draw as a small object; simulate it or work it out exactly; read
-#' counts, distributions, figures and a report. Begin with [draws()] and
-#' [simulate()][simulate.habanera_experiment].
+#' State a deck, a shuffle, a draw or a game as a small object; simulate it or work it out exactly; read counts,
+#' distributions, figures and a report.
+#'
+#' @section What you have or want, and what to call:
+#' * a deck of any kind: [deck_standard()], [deck_numbered()], [deck_from()], [as_cards()]
+#' * does each card come as often as it should? [draws()], [positions()], [simulate()][simulate.habanera_experiment]
+#' * draws in a file, a spreadsheet, a function, a program: [draws_recorded()], [as_counts()], [draws_with()],
+#'   [draws_program()]
+#' * how many draws show a bias? [draws_needed()]
+#' * what is in a hand, also after redraws, exchanges and turns? [draws()] with questions ([question_language]),
+#'   [redraw_if()], [exchange_cards()], [draw_more()]
+#' * how long until something comes up? [draw_until()]
+#' * what does it pay, what stake is right? [payout()], [price_for()]
+#' * how many copies of a card, which cards to keep? [copies_curve()], [best_exchange()]
+#' * the exact answer and its working: [exact()], [show_working()]
+#' * one shuffle, one card through repeats: [shuffle()], [replay()], [follow()], [restore_period()]
+#' * is a shuffle fair, and which slip is it like? [audit()], [shuffle_with()], [shuffle_recorded()],
+#'   [shuffle_program()], [diagnose()]
+#' * how many repeats are enough? [mixing()]
+#' * a whole game: [game_war()], [rules()]; one game looked at: [replay_game], [piles_at()]
+#' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()]
+#' * what is a card worth? [card_impact()]
+#' * a figure, a page, a file: [autoplot()], [report()], [write_result()]
+#'
+#' Articles: `browseVignettes("habanera")`. In the shell: `habanera --help`.
 #'
 #' @useDynLib habanera, .registration = TRUE
 #' @importFrom Rcpp evalCpp

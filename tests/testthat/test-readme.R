@@ -1,48 +1,50 @@
-# The README's sessions are run word for word; only the time taken may differ.
+# The README's sessions are run word for word, and the code of the articles; only the time taken may differ.
 timeless <- function(lines) trimws(sub("in [0-9.]+ s", "in some time", lines), "right")
 
-blocks <- function(lines, language) {
-  starts <- which(lines == paste0("```", language))
-  ends <- vapply(starts, function(start) start + which(lines[-seq_len(start)] == "```")[1], 0)
-  Map(function(start, end) lines[(start + 1):(end - 1)], starts, ends)
-}
+at_root <- function(...) testthat::test_path("..", "..", ...)
 
-# The outputs of code, as a session would show them.
-session_output <- function(code, env) {
-  capture.output(for (expression in parse(text = code)) {
-    value <- withVisible(eval(expression, env))
-    if (value$visible) print(value$value)
-  })
-}
-
-readme <- testthat::test_path("..", "..", "README.md")
-
-test_that("the README's R session gives what it shows", {
-  skip_if_not(file.exists(readme), "README.md, which is not in the built package")
+test_that("the README's sessions give what they show", {
+  skip_if_not(file.exists(at_root("README.md")), "README.md, which is not in the built package")
   local_reproducible_output(width = 80, unicode = FALSE)
-  env <- new.env()
-  shown <- blocks(readLines(readme), "r")
-  expect_gt(length(shown), 3)
-  for (block in shown) {
-    is_output <- startsWith(block, "#>")
-    output <- session_output(block[!is_output], env)
-    expect_equal(timeless(output), timeless(sub("^#> ?", "", block[is_output])))
-  }
+  tool <- new.env()
+  sys.source(at_root("tools", "readme.R"), tool)
+  lines <- readLines(at_root("README.md"))
+  expect_lt(length(lines), 221)
+  expect_gt(length(tool$blocks_of(lines, "r")), 3)
+  expect_gt(length(tool$blocks_of(lines, "console")), 0)
+  expect_equal(timeless(suppressMessages(tool$filled_readme(lines))), timeless(lines))
 })
 
-test_that("the README's shell session gives what it shows", {
-  skip_if_not(file.exists(readme), "README.md, which is not in the built package")
-  readme_lines <- readLines(readme)
-  hall <- withr::local_tempdir()
-  suppressMessages(install_command(hall))
-  file.copy(vapply(habanera:::demo_data, demo_file, ""), hall)
-  withr::local_dir(hall)
-  withr::local_envvar(PATH = paste0(hall, ":", Sys.getenv("PATH")))
-  shown <- blocks(readme_lines, "console")
-  expect_gt(length(shown), 2)
-  for (block in shown) {
-    command <- sub("^\\$ ", "", block[1])
-    output <- suppressWarnings(system2("sh", c("-c", shQuote(paste(command, "2>&1"))), stdout = TRUE))
-    expect_equal(sort(timeless(output)), sort(timeless(block[-1])), info = command)
+test_that("the files that the README links are there", {
+  skip_if_not(file.exists(at_root("README.md")), "README.md, which is not in the built package")
+  text <- paste(readLines(at_root("README.md")), collapse = "\n")
+  links <- regmatches(text, gregexpr("\\]\\((docs/[^)]+)\\)", text))[[1]]
+  files <- sub("^\\]\\((.*)\\)$", "\\1", links)
+  expect_gt(length(files), 10)
+  expect_true(all(file.exists(at_root(files))))
+  expect_setequal(sub("docs/screenshots/", "", grep("png$", unique(files), value = TRUE)),
+                  list.files(at_root("docs", "screenshots")))
+})
+
+test_that("the code of the articles runs, and the articles show what it gives", {
+  skip_if_not(dir.exists(at_root("docs", "articles")), "the articles, which are not in the built package")
+  skip_if_not_installed("knitr")
+  local_reproducible_output(width = 105, unicode = TRUE)
+  for (name in c("draws", "games")) {
+    article <- readLines(at_root("docs", "articles", paste0(name, ".md")))
+    starts <- which(article == "```r")
+    code <- lapply(starts, function(at) article[(at + 1):(at + which(article[-seq_len(at)] == "```")[1] - 1)])
+    env <- new.env()
+    withr::local_dir(dirname(demo_file("orchard.csv")))
+    for (i in seq_along(code)) {
+      if (any(grepl("autoplot", code[[i]]))) next
+      output <- suppressMessages(capture.output(for (expression in parse(text = code[[i]])) {
+        value <- withVisible(eval(expression, env))
+        if (value$visible) print(value$value)
+      }))
+      after <- article[-seq_len(starts[i] + length(code[[i]]) + 1)]
+      shown <- if (length(after) > 1 && after[2] == "```") after[3:(1 + which(after[-(1:2)] == "```")[1])] else character()
+      expect_equal(timeless(output), timeless(shown), info = paste(name, code[[i]][1]))
+    }
   }
 })
