@@ -23,7 +23,8 @@ usual_columns <- function(columns) {
   plain <- tolower(trimws(columns))
   for (ours in c("card", "copies")) {
     if (ours %in% columns) next
-    others <- if (ours == "card") c("card", "name", "cards") else c("copies", "count", "freq", "quantity", "qty", "number", "n")
+    others <- if (ours == "card") c("card", "name", "cards") else c("copies", "count", "freq", "quantity", "qty",
+                                                                    "number", "n")
     found <- match(TRUE, plain %in% others)
     if (!is.na(found)) columns[found] <- ours
   }

@@ -53,7 +53,8 @@ coded_pieces <- function(pieces, catalogue, notation = NULL) {
   list(codes = codes, way = way)
 }
 
-turned_code <- function(pieces) sub("^([SHDC])(10|[2-9JQKA])$", "\\2\\1", plain_code(sub("^(.*)([TXtx])$", "\\110", pieces)))
+turned_code <- function(pieces) sub("^([SHDC])(10|[2-9JQKA])$", "\\2\\1",
+                                    plain_code(sub("^(.*)([TXtx])$", "\\110", pieces)))
 
 # Standard codes written without spaces, such as ASKD10H, one by one; other pieces as they are.
 parted_codes <- function(pieces, catalogue) {

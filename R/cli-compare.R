@@ -37,7 +37,8 @@ impact_command <- function() {
       cli_option("threads", "Number of threads [all cores]", "T"),
       cli_option("report", "Also write a page with figure and numbers", "FILE"), figure_option()
     ), common_options()),
-    c("habanera impact war --by rank --seed 1", "habanera impact war --deck orchard.csv --set rank_by=rank --outcome rounds"),
+    c("habanera impact war --by rank --seed 1",
+      "habanera impact war --deck orchard.csv --set rank_by=rank --outcome rounds"),
     run_impact
   )
 }

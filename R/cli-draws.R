@@ -41,7 +41,8 @@ run_draws <- function(options, arguments) {
   deck <- option_deck(options$deck)
   counts <- counts_for_shell(options, deck)
   summary <- summary(counts, group = options$group)
-  lines <- switch(format, text = printed_lines(summary, options$out, rows = if (options$all) Inf else 6), csv = csv_lines(counts),
+  lines <- switch(format, text = printed_lines(summary, options$out, rows = if (options$all) Inf else 6),
+                  csv = csv_lines(counts),
                   json = json_lines(counts))
   if (!is.null(options$report)) report(counts, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(counts), options$figure)

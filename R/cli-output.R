@@ -57,7 +57,7 @@ printed_lines <- function(x, out, ...) {
 # A plain table, for what is no result of a simulation.
 table_lines <- function(table, format) {
   if (format == "csv") return(csv_table_lines(table))
-  as.character(jsonlite::toJSON(table, dataframe = "rows", digits = NA, na = "null", pretty = TRUE))
+  json_table_lines(table)
 }
 
 write_figure <- function(plot, file) {

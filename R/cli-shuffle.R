@@ -89,7 +89,8 @@ follow_command <- function() {
       cli_option("trials", "Trials, where it is simulated [100000]", "N", "100000"), seed_option(),
       figure_option()
     ), common_options()),
-    c("habanera follow \"faro\" --position 2 --times 14 --deck-size 44", "habanera follow \"riffle\" --position 1 --deck-size 5"),
+    c("habanera follow \"faro\" --position 2 --times 14 --deck-size 44",
+      "habanera follow \"riffle\" --position 1 --deck-size 5"),
     run_follow
   )
 }

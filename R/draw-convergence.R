@@ -8,8 +8,7 @@
 #' @return A data frame of class `habanera_convergence`: `trials` (how many so far), `estimate`, `conf.low`,
 #'   `conf.high`, `exact` (`NA` where not known). Of a question with turns, of the last turn.
 #' @section Errors: `habanera_error_input` for counts that were not simulated here, or an unknown column.
-#' @examples
-#' x <- simulate(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2), nsim = 1e4, seed = 1)
+#' @examples x <- simulate(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2), nsim = 1e4, seed = 1)
 #' convergence(x, "two_up")
 #' @export
 convergence <- function(x, column = NULL) {
@@ -28,7 +27,8 @@ convergence <- function(x, column = NULL) {
   rows <- list()
   for (i in seq_along(stops)) {
     done <- c(0, stops)[i]
-    part <- in_whole_runs(simulate(from$experiment, nsim = stops[i] - done, seed = from$seed, first_trial = first + done))
+    part <- in_whole_runs(simulate(from$experiment, nsim = stops[i] - done, seed = from$seed,
+                                   first_trial = first + done))
     so_far <- if (is.null(so_far)) part else c(so_far, part)
     rows[[i]] <- settled_row(so_far, column, exact)
   }

@@ -55,7 +55,8 @@ tidy.habanera_distribution_question <- function(x, ...) {
 one_in <- function(p, exactly = FALSE) {
   one <- 1 / pmax(p, 1e-300)
   whole <- exactly & (one >= 1e3 & one < 1e15 | abs(one - round(one)) <= 1e-9 * one)
-  often <- ifelse(whole, format_count(round(one)), ifelse(one < 1e4, format_number(one, 4), format_count(signif(one, 4))))
+  often <- ifelse(whole, format_count(round(one)), ifelse(one < 1e4, format_number(one, 4),
+                                                          format_count(signif(one, 4))))
   ifelse(is.na(p) | p <= 0 | p > 0.05, "", paste("1 in", often))
 }
 

@@ -27,7 +27,8 @@ read_draw_lines <- function(lines, deck, call) {
     remarks <- c(remarks, sprintf("each as often as `%s` says", head[place]))
   }
   noted <- without_notes_at_end(pieces, catalogue)
-  if (noted$notes > 0) remarks <- c(remarks, sprintf("notes at the end of %s passed over", count_of(noted$notes, "line")))
+  if (noted$notes > 0) remarks <- c(remarks, sprintf("notes at the end of %s passed over", count_of(noted$notes,
+                                                                                                    "line")))
   list(pieces = noted$pieces, line = at, weight = weight, remarks = remarks)
 }
 
@@ -63,7 +64,8 @@ read_draw_frame <- function(table, deck, call) {
   held <- vapply(columns, function(column) mean(is_card_like(unique(column), catalogue_of(deck))), 0)
   kept <- held == max(held)
   pieces <- do.call(Map, c(list(c), unname(columns[kept])))
-  if (sum(kept) == 1) pieces <- lapply(line_pieces(unlist(pieces), catalogue_of(deck)), parted_codes, catalogue_of(deck))
+  if (sum(kept) == 1) pieces <- lapply(line_pieces(unlist(pieces), catalogue_of(deck)), parted_codes,
+                                       catalogue_of(deck))
   list(pieces = unname(pieces), line = seq_len(nrow(table)),
        weight = if (length(counting)) as.double(table[[counting[1]]]) else rep(1, nrow(table)),
        remarks = c(if (!all(kept)) sprintf("column %s passed over", join_words(quoted(names(columns)[!kept]))),
@@ -79,7 +81,8 @@ check_weights_of_draws <- function(weight, label, call) {
            "file", call)
   }
   if (sum(weight) > most_recorded) {
-    refuse(sprintf("At most %s draws are read, not %s.", format_count(most_recorded), format_count(sum(weight))), "work",
+    refuse(sprintf("At most %s draws are read, not %s.", format_count(most_recorded), format_count(sum(weight))),
+           "work",
            call)
   }
 }

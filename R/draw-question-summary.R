@@ -13,8 +13,7 @@
 #'   answer `estimate`. `tidy()` gives the estimates; see [tidy()][tidy.habanera_counts].
 #' @section Errors: `habanera_error_language` for a condition that cannot be understood; `habanera_error_input`
 #'   when it never holds.
-#' @examples
-#' x <- draws(deck_standard(), 5, aces = count(rank == "A"), red = count(suit %in% c("hearts", "diamonds")))
+#' @examples x <- draws(deck_standard(), 5, aces = count(rank == "A"), red = count(suit %in% c("hearts", "diamonds")))
 #' summary(exact(x), given = aces >= 1)
 #' @name summary.habanera_counts_question
 NULL
@@ -125,7 +124,8 @@ value_shares <- function(outcomes, weight, part) {
     rows <- gathered_rows(vctrs::data_frame(turn = turns[has_value], value = outcomes[[name]][has_value]))
     added <- rows$sum(weight[has_value])
     total <- stats::ave(added, rows$outcomes[["turn"]], FUN = sum)
-    data.frame(column = rep(name, length(added)), turn = rows$outcomes[["turn"]], value = value_text(rows$outcomes[["value"]]), weight = added,
+    data.frame(column = rep(name, length(added)), turn = rows$outcomes[["turn"]],
+               value = value_text(rows$outcomes[["value"]]), weight = added,
                estimate = added / total, total = total)
   })
   found <- do.call(rbind, each)

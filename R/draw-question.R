@@ -35,7 +35,9 @@ check_column_name <- function(name, before, call) {
     refuse("Give each question a name, as in draws(deck, 5, aces = count(rank == \"A\")).", call = call)
   }
   # Single trials have the columns trial, card_1, card_2, ... besides.
-  if (name %in% c(reserved_columns, "trial") || grepl("^card_[0-9]+$", name)) refuse(sprintf("`%s` is a name that results need for their own.", name), call = call)
+  if (name %in% c(reserved_columns, "trial") || grepl("^card_[0-9]+$", name)) {
+    refuse(sprintf("`%s` is a name that results need for their own.", name), call = call)
+  }
   if (name %in% before) refuse(sprintf("There are two questions with the name `%s`.", name), call = call)
   name
 }

@@ -4,10 +4,10 @@
 #' function or by a program in any language. Hold them against `exact(draws(deck, size))` with
 #' [compare()], or read their [summary()][summary.habanera_counts].
 #'
-#' `draws_recorded()` reads one draw a line, cards as codes, as names in full or as numbers, separated by spaces, commas,
-#' semicolons, tabs or `|`, or by nothing. A header, quotes, brackets, labels before a colon, notes at the end of lines,
-#' blank lines and what follows a `#` are passed over, and a column headed `count` or `freq` is taken as such; one line
-#' says what was understood. Where there are two readings, both are told and one must be chosen. `as_counts()`
+#' `draws_recorded()` reads one draw a line, cards as codes, as names in full or as numbers, separated by spaces,
+#' commas, semicolons, tabs or `|`, or by nothing. A header, quotes, brackets, labels before a colon, notes at the end
+#' of lines, blank lines and what follows a `#` are passed over, and a column headed `count` or `freq` is taken as such;
+#' one line says what was understood. Where there are two readings, both are told and one must be chosen. `as_counts()`
 #' takes draws that were added up: a `table()`, a named vector or a data frame with `card` and `n`; or
 #' a column of single cards. `draws_with()` and `draws_program()` are experiments to
 #' [simulate()][simulate.habanera_experiment].
@@ -36,8 +36,7 @@
 #'   `habanera_error_file` for lines of unequal length and text that is not UTF-8,
 #'   `habanera_error_program` for a program that fails, hangs or prints something else (with what it
 #'   said). Each names the line.
-#' @examples
-#' as_counts(c(AS = 12, KD = 9, QC = 15), deck = as_cards("AS KD QC"))
+#' @examples as_counts(c(AS = 12, KD = 9, QC = 15), deck = as_cards("AS KD QC"))
 #' mine <- draws_with(function(deck) sample(deck, 5), size = 5)
 #' simulate(mine, nsim = 200, seed = 1)
 #' @export

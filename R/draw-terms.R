@@ -49,7 +49,8 @@ column_terms <- function(name, values, weight) {
 column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes)) {
   terms <- weighted_terms(outcomes, n, wanted)
   total <- terms$total
-  error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / ifelse(total > 1, total - 1, NA)) / total)
+  error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / ifelse(total > 1, total - 1,
+                                                                                        NA)) / total)
   wilson <- wilson_interval(ifelse(terms$is_chance, round(terms$estimate * total), 0), total, level)
   half <- stats::qnorm((1 + level) / 2) * error
   cbind(

@@ -17,8 +17,7 @@
 #'   `saving`: how many times more trials two separate simulations would need for the same interval,
 #'   (Var x + Var y) / Var(y - x) (Kahn & Marshall 1953, J. Oper. Res. Soc. Am. 1, section 4).
 #' @section Errors: `habanera_error_input` for games that have no outcome in common or different seats.
-#' @examples
-#' compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1)
+#' @examples compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1)
 #' @export
 compare.habanera_game <- function(x, y, nsim = 1e5, seed = NULL, threads = NULL, ...) {
   call <- rlang::current_env()
@@ -149,7 +148,8 @@ weighted_moments <- function(values, n) {
 paired_row <- function(term, difference, x, y) {
   data.frame(term = term, estimate = difference$mean, std.error = sqrt(difference$variance / difference$total),
              x = x$mean, y = y$mean,
-             saving = if (isTRUE(difference$variance > 0)) (x$variance + y$variance) / difference$variance else NA_real_)
+             saving = if (isTRUE(difference$variance > 0)) (x$variance + y$variance) / difference$variance else
+               NA_real_)
 }
 
 #' @export
@@ -160,7 +160,8 @@ first_answer.habanera_counts_pairs <- function(x) {
   table <- data.frame(
     outcome = estimates$term, x = shown(estimates$x, chance), y = shown(estimates$y, chance),
     difference = signed(estimates$estimate, chance),
-    `95%` = ifelse(is.na(estimates$std.error) | estimates$std.error == 0, "", paste(signed(estimates$conf.low, chance), "to",
+    `95%` = ifelse(is.na(estimates$std.error) | estimates$std.error == 0, "", paste(signed(estimates$conf.low, chance),
+                                                                                    "to",
                                                        signed(estimates$conf.high, chance))),
     saving = ifelse(is.na(estimates$saving), "", format_number(estimates$saving, 2)), check.names = FALSE
   )

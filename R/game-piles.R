@@ -31,7 +31,8 @@ pile_pieces <- function(pile, catalogue) {
 
 refuse_pile_card <- function(piles, i, piece, source, catalogue, call) {
   lines <- attr(piles, "lines")
-  where <- if (!is.null(lines)) sprintf("line %d", lines[[i]][match(TRUE, grepl(piece, piles[[i]], fixed = TRUE))]) else {
+  where <- if (!is.null(lines)) sprintf("line %d",
+                                        lines[[i]][match(TRUE, grepl(piece, piles[[i]], fixed = TRUE))]) else {
     sprintf("pile %s", if (is.null(names(piles))) i else quoted(names(piles)[i]))
   }
   refuse(sprintf("%s: %s: unknown card %s. %s%s", source, where, quoted(piece), code_rule(catalogue),
@@ -142,7 +143,7 @@ print.habanera_piles <- function(x, ...) {
   for (name in names(zones)) {
     cards <- zones[[name]]
     text <- paste(paint_suits(format(cards), cards), collapse = " ")
-    cat(sprintf("  %s %s %s\n", formatC(name, width = -width), formatC(length(cards), width = 3), text))
+    cat(sprintf("  %s (%s): %s\n", formatC(name, width = -width), count_of(length(cards), "card"), text))
   }
   invisible(x)
 }

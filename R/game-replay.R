@@ -14,8 +14,7 @@
 #'   table, and out of the game). Its outcome is `attr(x, "outcome")`. Printed it is a log.
 #' @section Errors: `habanera_error_input` where there is no such trial, outcome or game.
 #' @seealso [piles_at()] for the cards themselves.
-#' @examples
-#' replay(game_war(cards_each = 5, face_down = 1), seed = 1, trial = 3)
+#' @examples replay(game_war(cards_each = 5, face_down = 1), seed = 1, trial = 3)
 #' counts <- simulate(game_war(), nsim = 500, seed = 1)
 #' head(replay(counts, longest = "rounds"))
 #' @name replay_game
@@ -100,11 +99,9 @@ whole_outcome <- function(game, values) {
 #' @return A list of cards, one for each seat, by name; the cards on the table are `attr(x, "pot")`. At the beginning
 #'   of a round it can be given to the game as `piles = `.
 #' @section Errors: `habanera_error_input` for a step or round that the game does not have.
-#' @examples
-#' war <- game_war(cards_each = 5, face_down = 1)
+#' @examples war <- game_war(cards_each = 5, face_down = 1)
 #' piles <- piles_at(replay(war, seed = 1, trial = 3), round = 4)
-#' piles
-#' replay(game_war(piles = piles, face_down = 0), seed = 1)
+#' piles replay(game_war(piles = piles, face_down = 0), seed = 1)
 #' @export
 piles_at <- function(trace, step = NULL, round = NULL) {
   if (!inherits(trace, "habanera_game_trace") || is.null(attr(trace, "game"))) {
@@ -137,7 +134,8 @@ print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
   left <- nrow(x) - max(which(rows))
   # How it ended is always shown.
   lines <- trace_lines(x, rows | seq_len(nrow(x)) == nrow(x))
-  writeLines(if (left > 1) append(lines, sprintf("# ... %s more ...", count_of(left - 1, "step")), length(lines) - 1) else
+  writeLines(if (left > 1) append(lines, sprintf("# ... %s more ...", count_of(left - 1, "step")),
+                                  length(lines) - 1) else
     lines)
   working <- weighted_pile_working(x)
   if (left == 0 && !is.null(working)) cat_wrapped(working)

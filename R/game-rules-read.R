@@ -1,13 +1,16 @@
 # Rules out of a file, as a list; `game` in it must fit.
 rules_from_file <- function(file, kind, call) {
   text <- paste(read_text_lines(file, call), collapse = "\n")
-  read <- switch(file_kind(file), yaml = , yml = yaml_data, json = json_data, refuse(sprintf("Rules are read from .yaml, .yml and .json, not from %s.", file_name(file)), "file", call))
+  read <- switch(file_kind(file), yaml = , yml = yaml_data, json = json_data,
+                 refuse(sprintf("Rules are read from .yaml, .yml and .json, not from %s.", file_name(file)), "file",
+                        call))
   found <- read(text, file, call)
   if (!is.list(found) || is.null(names(found))) {
     refuse(sprintf("%s must hold rules by name, such as \"face_down: 1\".", file_name(file)), "file", call)
   }
   if (!is.null(found[["game"]]) && !identical(found[["game"]], kind$name)) {
-    refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found[["game"]]), quoted(kind$name)), "file",
+    refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found[["game"]]), quoted(kind$name)),
+           "file",
            call)
   }
   found[["game"]] <- NULL

@@ -11,10 +11,8 @@
 #'   invisibly. `games()`: a data frame with a row per rule: `game`, `rule`, `default`, `allowed`, `meaning` (text).
 #' @section Errors: `habanera_error_rules` for a rule that does not exist or contradicts another, and
 #'   `habanera_error_input` for a value that a rule cannot have; both say what is allowed.
-#' @examples
-#' quick <- game_war(face_down = 1, cards_each = 13)
-#' rules(quick)
-#' change_rules(quick, face_down = 2)
+#' @examples quick <- game_war(face_down = 1, cards_each = 13)
+#' rules(quick) change_rules(quick, face_down = 2)
 #' games("war")[c("rule", "default")]
 #' @export
 rules <- function(game) {
@@ -45,7 +43,8 @@ write_rules <- function(game, file) {
   call <- rlang::current_env()
   check_game(game)
   plain <- c(list(game = game$game), plain_rules(game$rules))
-  lines <- switch(file_kind(check_string(file)), yaml = , yml = yaml::as.yaml(whole_as_integers(plain), handlers = list(logical = yaml_truth)),
+  lines <- switch(file_kind(check_string(file)), yaml = , yml = yaml::as.yaml(whole_as_integers(plain),
+                                                                              handlers = list(logical = yaml_truth)),
                   json = as.character(jsonlite::toJSON(plain, auto_unbox = TRUE, null = "null", pretty = TRUE)),
                   refuse(sprintf("%s must end in .yaml, .yml or .json.", quoted(file)), "file", call))
   write_lines_whole(sub("\n$", "", lines), file, call)

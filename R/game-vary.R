@@ -6,10 +6,10 @@
 #' @param game A game.
 #' @param ... Rules by name, each with the values to try: `face_down = 0:3`, `tie = c("war", "split")`; a list where
 #'   one of them is `NULL`.
-#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; each combination is played `nsim` times, and
-#'   again beside the first one.
-#' @param want `NULL`, or a condition on estimates, as text: `"rounds_p90 * 6 <= 900"`, `"winner_1 > 0.45"`. A combination
-#'   meets it surely ("yes") or surely not ("no") when it holds, or does not, at both ends of all 95% intervals in it;
+#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; each combination is played `nsim` times,
+#'   and again beside the first one.
+#' @param want `NULL`, or a condition on estimates, as text: `"rounds_p90 * 6 <= 900"`, `"winner_1 > 0.45"`. A
+#'   combination meets it surely ("yes") or surely not ("no") when it holds, or does not, at both ends of all 95% intervals in it;
 #'   otherwise more games must tell ("open").
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game], then `difference`,
@@ -19,8 +19,7 @@
 #' @section Errors: `habanera_error_rules` for rules that do not exist, or when all combinations contradict themselves;
 #'   `habanera_error_language` for a wish that cannot be understood; before anything is played.
 #' @seealso The figure is [autoplot.habanera_varied()].
-#' @examples
-#' vary_rules(game_war(cards_each = 5), face_down = 0:2, nsim = 500, seed = 1, want = "rounds_p90 <= 20")
+#' @examples vary_rules(game_war(cards_each = 5), face_down = 0:2, nsim = 500, seed = 1, want = "rounds_p90 <= 20")
 #' @export
 vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL) {
   call <- rlang::current_env()
@@ -39,8 +38,8 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], wish, call))
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_varied", "data.frame"), rules = names(values), counts = lapply(played, `[[`, "counts"),
-            grid = table, game = game, seed = seed, want = want)
+  structure(rows, class = c("habanera_varied", "data.frame"), rules = names(values),
+            counts = lapply(played, `[[`, "counts"), grid = table, game = game, seed = seed, want = want)
 }
 
 checked_wish <- function(want, game, call) {
@@ -146,10 +145,11 @@ varied_in_words <- function(x) {
   if (!is.null(attr(x, "want"))) {
     meets <- x$meets[first]
     yes <- which(meets == "yes")
-    shown <- if (length(yes)) paste0(": ", join_some(vapply(yes, function(i) rules_in_words(as.list(grid[i, , drop = FALSE])),
-                                                            ""), 4)) else ""
+    named <- vapply(yes, function(i) rules_in_words(as.list(grid[i, , drop = FALSE])), "")
+    shown <- if (length(yes)) paste0(": ", join_some(named, 4)) else ""
     return(sprintf("`%s` is surely met by %s of %s%s; surely not by %s, open for %s.", attr(x, "want"),
-                   format_count(length(yes)), count_of(nrow(grid), "combination"), shown, format_count(sum(meets == "no")),
+                   format_count(length(yes)), count_of(nrow(grid), "combination"), shown,
+                   format_count(sum(meets == "no")),
                    format_count(sum(meets == "open"))))
   }
   game <- attr(x, "game")

@@ -33,15 +33,14 @@
 #' @section Outcomes:
 #' `r columns_for_help("war")`
 #'
-#' A game that never ends, or that `max_rounds` broke off where this is no rule of the game (`at_limit = "none"`), has no
-#' length: its numbers are `NA`, and means, quantiles and figures are of the games that ended; those about the winner
+#' A game that never ends, or that `max_rounds` broke off where this is no rule of the game (`at_limit = "none"`), has
+#' no length: its numbers are `NA`, and means, quantiles and figures are of the games that ended; those about the winner
 #' of the games that somebody won.
 #' @section Errors: `habanera_error_rules` for rules that do not exist or contradict each other, and for ranks and
 #'   piles that do not fit; `habanera_error_input` for values out of range; `habanera_error_conservation` for piles
 #'   with cards that the deck does not have as often; `habanera_error_notation` for cards that cannot be read, with
 #'   the line of the file.
-#' @examples
-#' war <- game_war()
+#' @examples war <- game_war()
 #' simulate(war, nsim = 1000, seed = 1)
 #' game_war(deck = deck_numbered(6), rank_by = "rank_high", collect = "loser_first")
 #' @export

@@ -59,7 +59,8 @@ copies_lines <- function(data, x) {
 copies_tiles <- function(data, x) {
   now <- data[data[["copies"]] == attr(x, "deck_now")[1] & data$copies_2 == attr(x, "deck_now")[2], , drop = FALSE]
   data$dark <- data$estimate > stats::weighted.mean(range(data$estimate), c(1, 2))
-  ggplot2::ggplot(data, ggplot2::aes(x = factor(.data[["copies"]]), y = factor(.data$copies_2), fill = .data$estimate)) +
+  ggplot2::ggplot(data, ggplot2::aes(x = factor(.data[["copies"]]), y = factor(.data$copies_2),
+                                     fill = .data$estimate)) +
     ggplot2::geom_tile(colour = "white") +
     ggplot2::geom_tile(data = now, colour = figure_colours[["surprise"]], linewidth = 1.2) +
     ggplot2::geom_text(ggplot2::aes(label = format_number(.data$estimate, 2), colour = .data$dark), size = 3.6) +

@@ -14,9 +14,8 @@ ask_program <- function(command, decks, time_limit, each_trial = FALSE) {
                   "file", NULL)
   lines <- 2 * length(decks) + 10
   bytes <- 4 * sum(nchar(decks, "bytes") + 1) + 1e6
-  ended <- suppressWarnings(system2("sh", c("-c", shQuote(bounded_command(if (isTRUE(each_trial)) once_a_deck(command) else command, files, lines,
-                                                                  bytes))),
-                                    timeout = time_limit))
+  started <- bounded_command(if (isTRUE(each_trial)) once_a_deck(command) else command, files, lines, bytes)
+  ended <- suppressWarnings(system2("sh", c("-c", shQuote(started)), timeout = time_limit))
   status <- if (file.exists(files[["status"]])) as.integer(readLines(files[["status"]], warn = FALSE)[1]) else NA
   # The status of a program that was stopped by Ctrl-C is that of the shell which it stopped, too.
   if (ended %in% c(2, 130) && (is.na(status) || status == 130)) rlang::interrupt()
@@ -40,7 +39,8 @@ bounded_command <- function(command, files, lines, bytes) {
 
 program_failure <- function(status, lines, asked, time_limit, most) {
   if (length(lines) > asked) {
-    return(sprintf("wrote %s lines%s for %s", format_count(length(lines)), if (length(lines) >= most) " or more" else "",
+    return(sprintf("wrote %s lines%s for %s", format_count(length(lines)),
+                   if (length(lines) >= most) " or more" else "",
                    count_of(asked, "deck")))
   }
   if (identical(as.integer(status), 124L)) return(sprintf("took longer than %s", count_of(time_limit, "second")))

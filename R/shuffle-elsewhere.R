@@ -110,7 +110,7 @@ read_arrangements <- function(file, deck, call) {
 
 # Whether every word of a table is a card or a number, so that nothing has to be passed over.
 is_plainly_written <- function(rows, deck) {
-  words <- setdiff(unique(unlist(lapply(rows, function(column) unique(as.character(column))))), "")
+  words <- setdiff(unique(unlist(lapply(rows, function(column) as.character(unique(column))))), "")
   all(is_card_like(words, catalogue_of(deck)))
 }
 

@@ -14,8 +14,7 @@
 #'   `times`, `position`; otherwise `times`, `position` and `probability` (exact up to 7 cards, else the
 #'   simulated share).
 #' @section Errors: `habanera_error_input` for places that are not in the deck.
-#' @examples
-#' follow(shuffle_faro(), position = 2, times = 14, deck_size = 44)
+#' @examples follow(shuffle_faro(), position = 2, times = 14, deck_size = 44)
 #' follow(shuffle_riffle(), position = 1, times = 3, deck_size = 5)
 #' @export
 follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_from = NULL, nsim = 1e5,
@@ -132,15 +131,14 @@ followed_line <- function(now) {
 #' After how many repeats a deterministic procedure has the deck back as it was: the least common multiple
 #' of the lengths of its cycles.
 #'
-#' @param procedure A deterministic procedure: faros, pile shuffles that are picked up in a set order, an R function that
-#'   does the same whenever it is called.
+#' @param procedure A deterministic procedure: faros, pile shuffles that are picked up in a set order, an R function
+#'   that does the same whenever it is called.
 #' @param deck_size Number of cards, or several.
 #' @return A data frame of class `habanera_periods`: `deck_size`, `period` (`NA` above 2^53) and `cycles`
 #'   (text: "2 of 1, 6 of 8" are two cycles of length 1 and six of length 8). `autoplot()` draws periods
 #'   over sizes.
 #' @section Errors: `habanera_error_input` for a random procedure.
-#' @examples
-#' restore_period(shuffle_faro(), 44)
+#' @examples restore_period(shuffle_faro(), 44)
 #' restore_period(shuffle_faro("in"), 42:46)
 #' @export
 restore_period <- function(procedure, deck_size = 52) {

@@ -208,6 +208,7 @@ print.habanera_audit_summary <- function(x, ...) {
   cat("\nWhat each test would have found with 95% power:\n")
   table <- tidy.habanera_audit(audit)
   table <- table[!is.na(table[["could_see"]]), ]
-  cat(sprintf("  %s: %s\n", formatC(table[["term"]], width = -max(nchar(table[["term"]]))), table[["could_see"]]), sep = "")
+  cat(sprintf("  %s: %s\n", formatC(table[["term"]], width = -max(nchar(table[["term"]]))), table[["could_see"]]),
+      sep = "")
   invisible(x)
 }

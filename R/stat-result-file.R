@@ -1,29 +1,45 @@
 #' Results in files
 #'
 #' Writes counts or a distribution as CSV, JSON or Parquet, by the extension of the file, and reads
-#' them back the same. A CSV is a plain table that spreadsheets and `read.csv()` open; its provenance stands beside it, in
-#' a file of the same name with `.provenance.json` after it, without which it cannot be read back as a result. A Parquet
-#' file (package nanoparquet) has it in its metadata under the key `habanera`. Numbers have 17 significant digits. Files
-#' are written whole or not at all.
+#' them back the same. A CSV is a plain table that spreadsheets and `read.csv()` open; its provenance stands beside it,
+#' in a file of the same name with `.provenance.json` after it, without which it cannot be read back as a result. A
+#' Parquet file (package nanoparquet) has it in its metadata under the key `habanera`. Numbers have 17 significant
+#' digits. Files are written whole or not at all.
 #'
-#' @param x Counts or a distribution.
+#' Any other result that is a table (varied rules, a payout, an audit's tests ...) is written as a plain table, CSV or
+#' JSON, to be read by `read.csv()` and its like.
+#'
+#' @param x Counts, a distribution, or another result that is a table.
 #' @param file Path ending in `.csv`, `.json` or `.parquet`.
 #' @return `write_result()`: `file`, invisibly. `read_result()`: the counts or distribution.
 #' @section Errors: `habanera_error_file` for an unknown extension, a folder that cannot be written, or
 #'   a file that holds no result or only a part of one.
-#' @examples
-#' x <- simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1)
+#' @examples x <- simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1)
 #' file <- tempfile(fileext = ".csv")
 #' write_result(x, file)
 #' identical(as.data.frame(read_result(file)), as.data.frame(x))
 #' @export
 write_result <- function(x, file) {
   call <- rlang::current_env()
-  if (!is_result(x)) refuse(sprintf("`x` must be counts or a distribution, not %s.", said(x)))
   check_string(file)
+  if (!is_result(x)) return(write_table_result(x, file, call))
   switch(file_kind(file), csv = write_csv_result(x, file, call),
          json = write_bytes_whole(text_bytes(json_lines(x)), file, call),
          parquet = write_bytes_whole(parquet_bytes(x), file, call), refuse_extension(file, call))
+}
+
+# What is no counts: its rows alone.
+write_table_result <- function(x, file, call) {
+  table <- if (is.data.frame(x)) as.data.frame(unclass(x)[names(x)], optional = TRUE) else if (is_told(x)) tidy(x)
+  if (is.null(table)) refuse(sprintf("`x` must be counts, a distribution or another result, not %s.", said(x)), call = call)
+  lines <- switch(file_kind(file), csv = csv_table_lines(table), json = json_table_lines(table),
+                  refuse(sprintf("%s must end in .csv or .json.", quoted(file)), "file", call))
+  write_lines_whole(lines, file, call)
+}
+
+# Whether tidy() gives a table of it.
+is_told <- function(x) {
+  any(vapply(class(x), function(class) !is.null(utils::getS3method("tidy", class, optional = TRUE)), TRUE)) && is.object(x)
 }
 
 # The table and, beside it, where it comes from; both are ready before either takes its name.
@@ -72,7 +88,8 @@ result_header <- function(x) {
     habanera = from$version, result = if (inherits(x, "habanera_counts")) "counts" else "distribution",
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
     trials = from$trials, entries = from$entries, seconds = from$seconds, source = from$source,
-    made_by = from$made_by, rows = nrow(table), pairs = !is.null(x[["pairs"]]), columns = as.list(vapply(table, typeof, ""))
+    made_by = from$made_by, rows = nrow(table), pairs = !is.null(x[["pairs"]]),
+      columns = as.list(vapply(table, typeof, ""))
   )
 }
 

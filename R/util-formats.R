@@ -40,6 +40,10 @@ csv_table_lines <- function(table) {
   lines_printed(function() data.table::fwrite(table, quote = "auto", na = "", showProgress = FALSE))
 }
 
+json_table_lines <- function(table) {
+  as.character(jsonlite::toJSON(table, dataframe = "rows", digits = NA, na = "null", pretty = TRUE))
+}
+
 # Lists out of a file's text. What goes deeper, or repeats itself by reference, is made to fill the memory.
 deepest_nesting <- 50
 

@@ -177,7 +177,8 @@ cat(sprintf("\n%s: %.1f ns a round, %s games a second (%.1f rounds a game).\n", 
 # What a second thread costs: processor time of two threads over that of one for the same trials, in ten processes of
 # their own, since memory lies differently in each. 1.0 is perfect.
 processor_times <- function(job, trials) {
-  code <- sprintf("library(habanera); x <- %s; f <- function(t) sum(system.time(simulate(x, %.0f, seed = 1, threads = t))[1:2]); f(1); cat(f(2) / f(1))",
+  code <- sprintf(paste("library(habanera); x <- %s; f <- function(t)",
+                        "sum(system.time(simulate(x, %.0f, seed = 1, threads = t))[1:2]); invisible(f(1)); cat(f(2) / f(1))"),
                   job, trials)
   vapply(seq_len(10), function(i) as.numeric(system2("Rscript", c("-e", shQuote(code)), stdout = TRUE)), 0)
 }
@@ -185,7 +186,9 @@ threaded <- list(
   "positions of 52 cards" = list("positions(deck_standard())", 6e6),
   "positions after a riffle" = list("positions(deck_standard(), shuffle_riffle())", 5e6),
   "draw 5 of 52" = list("draws(deck_standard(), 5)", 3e7),
-  "draw 5 of 52, two conditions" = list("draws(deck_standard(), 5, a = count(rank == 'A') >= 2, b = count(suit == 'hearts') >= 3)", 3e7),
+  "draw 5 of 52, two conditions" = list(
+    "draws(deck_standard(), 5, a = count(rank == 'A') >= 2, b = count(suit == 'hearts') >= 3)", 3e7
+  ),
   "positions of 312 cards" = list("positions(deck_standard(packs = 6))", 1e6),
   "War, 52 cards" = list("game_war(record = 'rounds')", 3e5)
 )
@@ -200,7 +203,8 @@ memory <- function() as.numeric(gsub("[^0-9]", "", grep("VmHWM", readLines("/pro
 cat("\n| draw 5 of 52, trials | ns a trial, one thread | most memory so far, MB |\n| --- | --- | --- |\n")
 for (trials in 10^(5:9)) {
   seconds <- elapsed(simulate(draws(deck_standard(), 5), nsim = trials, seed = 1, threads = 1))
-  cat(sprintf("| %s | %.1f | %.0f |\n", format(trials, big.mark = ",", scientific = FALSE), 1e9 * seconds / trials, memory()))
+  cat(sprintf("| %s | %.1f | %.0f |\n", format(trials, big.mark = ",", scientific = FALSE), 1e9 * seconds / trials,
+              memory()))
 }
 
 cat("\n| job, once | seconds |\n| --- | --- |\n")

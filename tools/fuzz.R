@@ -19,8 +19,10 @@ one <- function(...) {
 }
 
 # Text that is nearly right: one or a few letters lost, doubled, changed or put in.
-strange <- c("", " ", ",", ";", "\t", "\n", "\"", "'", "\\", "(", ")", "[", "]", "{", "}", "%", "$", "&", "*", "!", "=", "#", ":",
-             "-", "--", "0", "9", "1e9", "1e999", "NA", "NaN", "Inf", "NULL", "TRUE", "-1", "0x10", "010", "\u2660", "\u00e9",
+strange <- c("", " ", ",", ";", "\t", "\n", "\"", "'", "\\", "(", ")", "[", "]", "{", "}", "%", "$", "&", "*", "!", "=",
+             "#", ":",
+             "-", "--", "0", "9", "1e9", "1e999", "NA", "NaN", "Inf", "NULL", "TRUE", "-1", "0x10", "010", "\u2660",
+               "\u00e9",
              "\U1F0A1", "\ufeff", "\xff", "\xe9", "a", "Z", "AS", "10H", "..", "/", "~", "<", ">", "|", "`")
 mangle <- function(text) {
   for (i in seq_len(one(1, 1, 1, 2, 3, 6))) {
@@ -38,9 +40,11 @@ mangle <- function(text) {
 
 good <- list(
   cards = c("AS KD 10H", "2C,3C,4C", "JOKER AS", "\u2660A"),
-  procedure = c("wash, riffle x4, strip packets=6, riffle clump=0.1, cut", "overhand packet=4 x3", "faro side=in", "piles n=4"),
+  procedure = c("wash, riffle x4, strip packets=6, riffle clump=0.1, cut", "overhand packet=4 x3", "faro side=in",
+                "piles n=4"),
   question = c("two_up = count(rank == \"A\") >= 2", "n = distinct(suit), big = largest_group(rank) > n",
-               "w = total(points) / 5", "a = ifelse(count(suit %in% c(\"hearts\")) > 1, 1, 0)", "c = card_at(2, rank == \"K\")"),
+               "w = total(points) / 5", "a = ifelse(count(suit %in% c(\"hearts\")) > 1, 1, 0)",
+                 "c = card_at(2, rank == \"K\")"),
   deck = c("standard packs=2 jokers=1", "numbered 40", "standard ranks=7,8,9", "orchard.csv"),
   rules = c("face_down=1", "tie=split, cards_each=6", "collect=shuffled", "max_rounds=50,at_limit=most_cards"),
   pays = c("\"2\" = 5, \"3\" = 50", "ifelse(a >= 2, 5, 0)"),
@@ -86,20 +90,23 @@ calls <- list(
   shuffles_file = function() audit(shuffle_recorded(fuzzed_file(c("csv", "txt")), deck = deck_numbered(4))),
   result_file = function() read_result(fuzzed_result()),
   war = function() {
-    rule <- one("face_down", "tie", "seats", "rank_by", "deck", "max_rounds", "inner_game", "record", "shuffle", "seat_names")
+    rule <- one("face_down", "tie", "seats", "rank_by", "deck", "max_rounds", "inner_game", "record", "shuffle",
+                "seat_names")
     values <- list(NULL, NA, -1, 1.5, "x", 1:3, list(), Inf, mean, fuzzed("number"), fuzzed("deck"), deck, TRUE)
     do.call(game_war, rlang::set_names(values[sample.int(length(values), 1)], rule))
   },
   simulate = function() {
     setting <- one("nsim", "seed", "first_trial", "threads", "precision", "checkpoint", "anew")
     values <- list(NULL, NA, -1, 1.5, "x", 1:3, c(card = 0.1), Inf, mean)
-    do.call(simulate, c(list(draws(deck_numbered(5), 2)), rlang::set_names(values[sample.int(length(values), 1)], setting),
+    do.call(simulate, c(list(draws(deck_numbered(5), 2)), rlang::set_names(values[sample.int(length(values), 1)],
+                                                                           setting),
                         if (setting != "nsim") list(nsim = 10)))
   })
 command <- function() {
   maybe <- function(...) if (runif(1) < 0.5) c(...)
   words <- switch(sample.int(11, 1),
-    c("draws", "--size", fuzzed("number"), "--ask", fuzzed("question"), maybe("--deck", fuzzed("deck")), "--trials", "20"),
+    c("draws", "--size", fuzzed("number"), "--ask", fuzzed("question"), maybe("--deck", fuzzed("deck")), "--trials",
+      "20"),
     c("draws", "--deck", fuzzed("deck"), "--trials", fuzzed("number")),
     c("until", fuzzed("condition"), "--trials", "20"),
     c("payout", "--ask", fuzzed("question"), "--pays", fuzzed("pays"), "--trials", "20"),
@@ -116,8 +123,10 @@ command <- function() {
 
 # What belongs to R and not to us.
 ours <- function(cnd) inherits(cnd, "habanera_error")
-base_words <- paste(c("subscript", "argument is", "missing value where", "non-numeric", "object '", "cannot coerce", "invalid",
-                      "partial match", "replacement has", "undefined columns", "unused argument", "NAs introduced", "In addition",
+base_words <- paste(c("subscript", "argument is", "missing value where", "non-numeric", "object '", "cannot coerce",
+                      "invalid",
+                      "partial match", "replacement has", "undefined columns", "unused argument", "NAs introduced",
+                        "In addition",
                       "internal error", "atomic vectors", "differing number of rows", "could not find", "multibyte"),
                     collapse = "|")
 try_call <- function(name) {
@@ -131,7 +140,8 @@ try_call <- function(name) {
     if (!inherits(cnd, "habanera_warning")) leak(name, paste("warning:", conditionMessage(cnd)), "")
     invokeRestart("muffleWarning")
   }), error = function(cnd) if (!ours(cnd)) conditionMessage(cnd) else
-    if (grepl(base_words, conditionMessage(cnd)) && !grepl("Cannot write", conditionMessage(cnd))) conditionMessage(cnd))
+    if (grepl(base_words, conditionMessage(cnd)) && !grepl("Cannot write",
+                                                           conditionMessage(cnd))) conditionMessage(cnd))
   setTimeLimit()
   if (!is.null(outcome)) leak(name, outcome, input)
 }
@@ -171,9 +181,11 @@ kept <- file.path(folder, "kept")
 run <- sprintf("%s play war --trials 8e6 --seed 1 --threads 1 --checkpoint %s --format csv --out %s", launcher, kept,
                file.path(folder, "kept.csv"))
 whole <- as.data.frame(simulate(game_war(), nsim = 8e6, seed = 1))
-for (i in seq_len(as.integer(Sys.getenv("KILLS", "6")))) shell(sprintf("timeout -s KILL %.1f %s", runif(1, 5.5, 9), run))
+for (i in seq_len(as.integer(Sys.getenv("KILLS", "6")))) shell(sprintf("timeout -s KILL %.1f %s", runif(1, 5.5, 9),
+                                                                       run))
 if (shell(run) != 0) leak("kill", "the run did not end", run)
-if (!isTRUE(all.equal(as.data.frame(read_result(file.path(folder, "kept.csv"))), whole))) leak("kill", "other counts", run)
+if (!isTRUE(all.equal(as.data.frame(read_result(file.path(folder, "kept.csv"))), whole))) leak("kill", "other counts",
+                                                                                               run)
 if (length(list.files(folder, "^[.]habanera", all.files = TRUE))) leak("kill", "left-over files", run)
 cat("Kills with resume.\n")
 
@@ -191,8 +203,11 @@ if (shell(sprintf("mount -t tmpfs -o size=64k tmpfs %s", small)) == 0) {
       shell(sprintf("head -c %d /dev/zero >%s/filler", 64000 - room - 8000, small))
       option <- if (grepl("csv|json", name)) "--out" else if (grepl("html", name)) "--report" else "--figure"
       status <- shell(sprintf("%s draws --positions --trials 500 --seed 1 %s %s", launcher, option, file))
-      if (status == 3 && !identical(unname(tools::md5sum(file)), unname(before))) leak("full disk", "the old file is lost", name)
-      if (status == 0 && identical(unname(tools::md5sum(file)), unname(before))) leak("full disk", "status 0 and nothing written", name)
+      if (status == 3 && !identical(unname(tools::md5sum(file)), unname(before))) leak("full disk",
+                                                                                       "the old file is lost", name)
+      if (status == 0 && identical(unname(tools::md5sum(file)), unname(before))) leak("full disk",
+                                                                                      "status 0 and nothing written",
+                                                                                        name)
       unlink(file.path(small, "filler"))
       unlink(file)
     }

@@ -15,7 +15,8 @@ as_markdown <- function(lines) {
   lines <- gsub("<!--rinline +(.*?) +-->", "`r \\1`", lines, perl = TRUE)
   lines <- gsub("</?code>", "`", lines)
   lines <- gsub("</?em>", "*", lines)
-  for (level in 1:3) lines <- gsub(sprintf("<h%d>(.*)</h%d>", level, level), paste0(strrep("#", level), " \\1\n"), lines)
+  for (level in 1:3) lines <- gsub(sprintf("<h%d>(.*)</h%d>", level, level), paste0(strrep("#", level), " \\1\n"),
+                                   lines)
   lines <- gsub("<p>", "", lines)
   lines <- gsub("</p>", "\n", lines)
   gsub("&gt;", ">", gsub("&lt;", "<", gsub("&amp;", "&", lines)))

@@ -53,7 +53,8 @@ filled_readme <- function(lines) {
   env <- new.env()
   r <- blocks_of(lines, "r")
   shell <- blocks_of(lines, "console")
-  filled <- c(lapply(r, function(at) filled_r(lines[at], env)), in_hall(lapply(shell, function(at) filled_console(lines[at]))))
+  filled <- c(lapply(r, function(at) filled_r(lines[at], env)),
+              in_hall(lapply(shell, function(at) filled_console(lines[at]))))
   at <- c(r, shell)
   for (i in order(-vapply(at, `[`, 0L, 1))) {
     lines <- c(lines[seq_len(at[[i]][1] - 1)], filled[[i]], lines[(max(at[[i]]) + 1):length(lines)])

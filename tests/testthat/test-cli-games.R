@@ -5,12 +5,12 @@ test_that("the shell lists, plays and works out games as R does", {
   ran <- run_words("play", "war", "--set", "face_down=1", "--set", "cards_each=13", "--seat-names",
                    "baker,ferryman", "--trials", "3000", "--seed", "9", "--format", "csv")
   game <- game_war(face_down = 1, cards_each = 13, seat_names = c("baker", "ferryman"))
-  written <- data.table::fread(text = ran$out[-1], data.table = FALSE)
+  written <- data.table::fread(text = ran$out, data.table = FALSE)
   expect_equal(written, as.data.frame(simulate(game, nsim = 3000, seed = 9)))
   exactly <- run_words("play", "war", "--deck", "numbered 6", "--record", "winner", "--exact", "--format", "json")
   expect_equal(jsonlite::fromJSON(exactly$out)$table$probability, c(0.5, 0.5))
   lazy <- run_words("play", "war", "--shuffle", "riffle", "--trials", "500", "--seed", "1", "--format", "csv")
-  expect_equal(data.table::fread(text = lazy$out[-1], data.table = FALSE, colClasses = c(winner = "character")),
+  expect_equal(data.table::fread(text = lazy$out, data.table = FALSE, colClasses = c(winner = "character")),
                as.data.frame(simulate(game_war(shuffle = "riffle"), nsim = 500, seed = 1)))
 })
 
@@ -70,7 +70,7 @@ test_that("bad words of games are refused with status 2", {
   writeLines(c("baker:", "AS", "ferryman:", "9Z"), piles)
   expect_bad_usage(list(
     list(c("play"), "it needs the name of one game"),
-    list(c("play", "wra"), "there is no game \"wra\"; did you mean \"war\"?"),
+    list(c("play", "wra"), "there is no game \"wra\""),
     list(c("play", "war", "--set", "facedown=1"), "did you mean \"face_down\""),
     list(c("play", "war", "--set", "face_down"), "takes a rule and its value"),
     list(c("play", "war", "--set", "tie=split", "--set", "face_down=1"), "goes with `tie = \"war\"`"),
@@ -86,4 +86,45 @@ test_that("bad words of games are refused with status 2", {
     list(c("vary", "war", "--over", "tie=war,splt"), "did you mean \"split\""),
     list(c("games", "whist"), "must be \"war\"")
   ))
+})
+
+test_that("the shell compares games, prices cards and says how many draws are needed, as R does", {
+  compared <- run_words("compare", "war", "--other", "face_down=1", "--trials", "2000", "--seed", "1", "--format",
+                        "csv")
+  expect_equal(utils::read.csv(text = compared$out)$estimate,
+               tidy(compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1))$estimate)
+  told <- run_words("compare", "war", "--other", "face_down=1", "--trials", "2000", "--seed", "1")
+  expect_match(told$out[4], "Rounds is [0-9.]+ more in y on average")
+  impact <- run_words("impact", "war", "--by", "rank", "--trials", "2000", "--seed", "1", "--format", "csv")
+  expect_equal(utils::read.csv(text = impact$out)$estimate, card_impact(game_war(), "rank", nsim = 2000,
+                                                                        seed = 1)$estimate)
+  needed <- run_words("needed", "--deck", demo_file("orchard.csv"), "--size", "3", "--off-by", "0.05", "--format",
+                      "csv")
+  expect_equal(utils::read.csv(text = needed$out)$trials,
+               draws_needed(deck_from(demo_file("orchard.csv")), 3, off_by = 0.05)$trials)
+  expect_bad_usage(list(
+    list(c("compare", "war"), "it needs --other"),
+    list(c("compare", "war", "--other", "tie=wra"), "did you mean \"war\""),
+    list(c("impact", "war", "--by", "colour"), "`attribute` must be"),
+    list(c("needed", "war"), "one word too many")
+  ))
+})
+
+test_that("rules are varied with intervals, differences and a wish; contradictions are passed over", {
+  run <- c("vary", "war", "--over", "face_down=0:1", "--over", "tie=war,split", "--trials", "2000", "--seed", "1")
+  told <- run_words(run, "--want", "rounds_p90 < 560 & winner_1 > 0.4")
+  expect_match(paste(told$err, collapse = " "), "2 combinations that contradict themselves passed over")
+  text <- paste(told$out, collapse = " ")
+  expect_match(text, "is surely met by [01] of 2 combinations")
+  expect_match(text, "Against the first row, on the same deals")
+  table <- suppressMessages(vary_rules(game_war(), face_down = 0:2, nsim = 2000, seed = 1, want = "rounds_p90 < 100"))
+  expect_equal(unique(table$meets), "no")
+  pair <- tidy(compare(game_war(face_down = 0), game_war(face_down = 2), nsim = 2000, seed = 1))
+  row <- table[table$face_down == 2 & table$term == "rounds", ]
+  expect_equal(row$difference, pair$estimate[pair$term == "rounds"])
+  expect_true(all(is.na(table$difference[table$face_down == 0])))
+  expect_error(vary_rules(game_war(), face_down = 0:1, nsim = 10, want = "round_p90 < 3"), "did you mean",
+               class = "habanera_error_language")
+  expect_error(vary_rules(game_war(), tie = c("split", "discard"), face_down = 1, nsim = 10), "No combination",
+               class = "habanera_error_rules")
 })

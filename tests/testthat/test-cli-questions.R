@@ -7,7 +7,7 @@ test_that("questions in the shell give what R gives", {
   expect_equal(ran$status, 0)
   deck <- deck_from(orchard)
   question <- draws(deck, 3, figs = count(suit == "fig"), two = figs >= 2, worth = total(points))
-  written <- data.table::fread(text = ran$out[-1], data.table = FALSE)
+  written <- data.table::fread(text = ran$out, data.table = FALSE)
   expect_equal(written, as.data.frame(simulate(question, nsim = 5000, seed = 9)))
   exactly <- run_words("draws", "--deck", orchard, "--size", "3", "--ask", "figs = count(suit == \"fig\")", "--exact",
                        "--held", "2F",
@@ -38,7 +38,7 @@ test_that("expectations decide the exit status", {
 test_that("until and payout", {
   ran <- run_words("until", "count(rank == \"A\") >= 1", "--exact", "--format", "csv")
   law <- exact(draw_until(deck_standard(), count(rank == "A") >= 1))
-  expect_equal(data.table::fread(text = ran$out[-1])$probability, law$probability)
+  expect_equal(data.table::fread(text = ran$out)$probability, law$probability)
   short <- run_words("until", "distinct(suit) == 4", "--deck", orchard, "--by-at-most", "6", "--trials", "2000",
                      "--seed", "2", "--given", "met")
   expect_true(any(startsWith(short$out, "Given met, which holds in")))
@@ -115,4 +115,22 @@ test_that("options that do not go together are refused", {
     list(c("until", "distinct(suit) == 4", "--by-at-most", "70"), "from 0 to 52")
   )
   expect_bad_usage(cases)
+})
+
+test_that("redraws, exchanges and turns are asked in the shell as in R", {
+  deck <- deck_from(demo_file("windfall.yaml"))
+  csv <- function(...) utils::read.csv(text = run_words("draws", "--deck", demo_file("windfall.yaml"), "--size", "6",
+                                                        "--exact",
+                                                        "--format", "csv", "--ask", "trees = count(kind == \"tree\")",
+                                                          ...)$out)
+  hand <- draws(deck, 6, trees = count(kind == "tree"))
+  same <- function(shell, x) expect_equal(shell$probability, as.data.frame(exact(x))$probability)
+  same(csv("--redraw-if", "trees < 2", "--redraws", "2"), redraw_if(hand, trees < 2, times = 2))
+  same(csv("--keep", "kind == \"tree\""), exchange_cards(hand, keep_where(kind == "tree")))
+  same(csv("--turns", "3", "--turn-size", "2"), draw_more(hand, 2, times = 3))
+  expect_bad_usage(list(
+    list(c("draws", "--ask", "a = count(rank == \"A\")", "--redraws", "2"), "--redraws goes with --redraw-if"),
+    list(c("draws", "--turns", "2"), "--turns goes with --ask"),
+    list(c("draws", "--ask", "a = count(rank == \"A\")", "--keep", "count("), "no whole expression")
+  ))
 })

@@ -52,12 +52,16 @@ test_that("what cannot be done has status 3 and leaves no file", {
 test_that("draws writes the same counts as R, in every format", {
   x <- simulate(draws(deck_standard(packs = 2), 4), nsim = 3000, seed = 5)
   words <- c("draws", "--deck", "standard packs=2", "--size", "4", "--trials", "3e3", "--seed", "5")
-  expect_match(tail(run_words(words)$out, 1), "No bias seen")
+  expect_match(run_words(words)$out[2], "No bias seen")
   for (format in c("csv", "json")) {
     file <- withr::local_tempfile(fileext = paste0(".", format))
     ran <- run_words(words, "--format", format)
-    writeLines(ran$out, file)
-    expect_equal(as.data.frame(read_result(file)), as.data.frame(x))
+    if (format == "json") {
+      writeLines(ran$out, file)
+      expect_equal(as.data.frame(read_result(file)), as.data.frame(x))
+    } else {
+      expect_equal(utils::read.csv(text = ran$out)$n, x$n)
+    }
     expect_equal(run_words(words, "--out", file)$status, 0)  # the extension says the format
     expect_equal(as.data.frame(read_result(file)), as.data.frame(x))
   }
@@ -72,13 +76,13 @@ test_that("draws made elsewhere are judged, and an expectation that fails has st
   expect_equal(run_words(words)$status, 0)
   failed <- run_words(words, "--expect", "fair")
   expect_equal(failed$status, 1)
-  expect_match(tail(failed$out, 1), "Never came: 11P")
+  expect_match(failed$out[3], "Never came: 11P")
   expect_match(failed$err[2], "a bias is seen")
   fair <- run_words("draws", "--trials", "2000", "--seed", "1", "--expect", "fair")
   expect_equal(fair$status, 0)
   program <- run_words("draws", "--deck", demo_file("orchard.csv"), "--trials", "500", "--program",
                        paste("awk -f", shQuote(demo_file("tablet-draw.awk"))))
-  expect_match(tail(program$out, 1), "Never came: 11P")
+  expect_match(program$out[3], "Never came: 11P")
 })
 
 test_that("a report and a figure are written beside the counts", {
@@ -110,7 +114,7 @@ test_that("the shell reads standard input, and a closed pipe ends quietly", {
   expect_match(piped$out[1], "40 cards, standard input")
   recorded <- run_shell(sprintf("habanera draws --deck %s --file - --first-number 0 <%s",
                                 shQuote(demo_file("orchard.csv")), shQuote(demo_file("tablet-draws.txt"))))
-  expect_match(tail(recorded$out, 1), "Never came: 11P")
+  expect_match(recorded$out[3], "Never came: 11P")
   closed <- run_shell(paste("{ habanera draws --deck 'numbered 300' --positions --trials 10 --format csv --quiet;",
                             "echo $? >&2; } | head -1"))
   expect_length(closed$out, 1)

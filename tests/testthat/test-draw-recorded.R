@@ -64,9 +64,11 @@ test_that("draws are read as they come, and one line says how", {
 })
 
 test_that("catalogues of other people's making are read", {
-  write <- function(extension, ...) withr::local_tempfile(fileext = extension, lines = c(...), .local_envir = parent.frame())
+  write <- function(extension, ...) withr::local_tempfile(fileext = extension, lines = c(...),
+                                                          .local_envir = parent.frame())
   wanted <- c("plum", "plum", "quince")
-  for (file in c(write(".csv", "Card;count", "plum;2", "quince;1"), write(".csv", "name\tQuantity", "plum\t2", "quince\t1"),
+  for (file in c(write(".csv", "Card;count", "plum;2", "quince;1"), write(".csv", "name\tQuantity", "plum\t2",
+                                                                          "quince\t1"),
                  write(".csv", "cost,Name,freq", "3,plum,2", "4,quince,1"))) {
     expect_equal(as.character(deck_from(file)), wanted)
   }

@@ -37,9 +37,11 @@ test_that("every rule for ties does what it says", {
   # A seat with one card left cannot lay a whole war of one face down.
   short <- function(if_short, piles) trials(game_war(deck = deck, rank_by = "rank", piles = piles, face_down = 1,
                                                      if_short = if_short), 1, 1)
-  expect_equal(short("loses", list("a4 a2", "b4 b1 b3"))[-1], data.frame(winner = "2", ended = "short_of_cards", rounds = 1))
+  expect_equal(short("loses", list("a4 a2", "b4 b1 b3"))[-1], data.frame(winner = "2", ended = "short_of_cards",
+                                                                         rounds = 1))
   expect_equal(short("last_card", list("a4 a3", "b4 b1 b2"))$winner, "1")
-  expect_equal(short("last_card", list("a4", "b4 b1"))[-1], data.frame(winner = "2", ended = "short_of_cards", rounds = 1))
+  expect_equal(short("last_card", list("a4", "b4 b1"))[-1], data.frame(winner = "2", ended = "short_of_cards",
+                                                                       rounds = 1))
   expect_equal(short("last_card", list("a4", "b4"))[-1], data.frame(winner = "nobody", ended = "tied", rounds = 1))
 })
 

@@ -43,7 +43,8 @@ test_that("the code of the articles runs, and the articles show what it gives", 
         if (value$visible) print(value$value)
       }))
       after <- article[-seq_len(starts[i] + length(code[[i]]) + 1)]
-      shown <- if (length(after) > 1 && after[2] == "```") after[3:(1 + which(after[-(1:2)] == "```")[1])] else character()
+      shown <- if (length(after) > 1 &&
+                   after[2] == "```") after[3:(1 + which(after[-(1:2)] == "```")[1])] else character()
       expect_equal(timeless(output), timeless(shown), info = paste(name, code[[i]][1]))
     }
   }

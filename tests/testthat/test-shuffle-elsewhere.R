@@ -67,7 +67,8 @@ test_that("arrangements are read as they come", {
   d <- as_cards("AS KD 10H 2C")
   wanted <- shuffle_recorded(written(c("AS KD 10H 2C", "AS 2C KD 10H")), d)$rows
   for (lines in list(c("a,b,c,d", "SA,DK,H10,C2", "SA,C2,DK,H10"), c("ASKD10H2C", "AS2CKDTH"),
-                     c("Deal 1: [Ace of Spades | King of Diamonds | ten of hearts | 2 of clubs] good deal", "Deal 2: AS 2C KD XH"),
+                     c("Deal 1: [Ace of Spades | King of Diamonds | ten of hearts | 2 of clubs] good deal",
+                       "Deal 2: AS 2C KD XH"),
                      c("0 1 2 3", "0 3 1 2"), c("1;2;3;4", "1;4;2;3"))) {
     expect_message(read <- shuffle_recorded(written(lines), d), "Read 2 arrangements of 4 cards as")
     expect_equal(read$rows, wanted, info = lines[1])

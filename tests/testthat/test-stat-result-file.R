@@ -68,10 +68,22 @@ test_that("what is no result is refused, and nothing is half written", {
     list(quote(read_result(demo_file("orchard.csv"))), "file", "has no \"orchard.csv.provenance.json\" beside it"),
     list(quote(read_result("nowhere.csv")), "file", "There is no file"),
     list(quote(write_result(x, "x.xlsx")), "file", "must end in .csv, .json or .parquet"),
-    list(quote(write_result(5, file)), "input", "`x` must be counts or a distribution"),
+    list(quote(write_result(5, file)), "input", "`x` must be counts, a distribution or another result"),
     list(quote(write_result(x, file.path(folder, "no", "x.csv"))), "file", "there is no folder"),
     list(quote(write_result(x, file.path("/proc", "x.csv"))), "file", "does not let us write"),
     list(quote(report(x, file.path("/proc", "x.html"))), "file", "does not let us write")
   ))
   expect_length(list.files(folder, all.files = TRUE, no.. = TRUE), 0)
+})
+
+test_that("other results are written as plain tables", {
+  war <- game_war(cards_each = 5)
+  varied <- vary_rules(war, face_down = 0:1, nsim = 100, seed = 1)
+  for (x in list(varied, audit(shuffle_uniform(), nsim = 200, seed = 1), card_impact(war, "rank", nsim = 100, seed = 1),
+                 payout(exact(draws(deck_numbered(6), 1, six = count(rank == 6) == 1)), ifelse(six, 5, 0)))) {
+    file <- withr::local_tempfile(fileext = ".csv")
+    write_result(x, file)
+    expect_gt(nrow(utils::read.csv(file)), 1)
+  }
+  expect_error(write_result(varied, "x.parquet"), "must end in .csv or .json", class = "habanera_error_file")
 })

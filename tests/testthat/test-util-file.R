@@ -89,7 +89,8 @@ test_that("text in CSV comes back letter for letter", {
 })
 
 test_that("YAML and JSON that would fill the memory are refused, and plain words stay words", {
-  write <- function(extension, ...) withr::local_tempfile(fileext = extension, lines = c(...), .local_envir = parent.frame())
+  write <- function(extension, ...) withr::local_tempfile(fileext = extension, lines = c(...),
+                                                          .local_envir = parent.frame())
   bomb <- write(".yaml", "a: &a [x, x]", "b: &b [*a, *a]", "c: [*b, *b]")
   deep <- write(".json", strrep("[", 1e5))
   octal <- write(".yaml", "game: war", "cards_each: 010")

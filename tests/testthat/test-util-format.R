@@ -1,9 +1,11 @@
 test_that("numbers are written with what is known of them", {
-  expect_equal(habanera:::format_count(c(54145, 0.5, 18472, NA, 1e15)), c("54,145", "0.5", "18,472", "NA", "1,000,000,000,000,000"))
+  expect_equal(habanera:::format_count(c(54145, 0.5, 18472, NA, 1e15)), c("54,145", "0.5", "18,472", "NA",
+                                                                          "1,000,000,000,000,000"))
   expect_equal(habanera:::one_in(c(1 / 54145, 1 / 21, 0.3, 0, 1 / 2598960), TRUE),
                c("1 in 54,145", "1 in 21", "", "", "1 in 2,598,960"))
   expect_equal(habanera:::one_in(1 / c(54145, 30.123)), c("1 in 54,140", "1 in 30.12"))
-  said <- capture.output(print(exact(draws(deck_standard(), 5, four = largest_group(rank) == 4, two = count(rank == "A")))))
+  said <- capture.output(print(exact(draws(deck_standard(), 5, four = largest_group(rank) == 4,
+                                           two = count(rank == "A")))))
   expect_true("four: 0.0240% = 1/4165, 1 in 4,165" %in% sub("0.02401%", "0.0240%", said))
   expect_false(any(grepl("[0-9],[0-9]{3}\\.0", said)))
 })

@@ -20,7 +20,7 @@
 
 namespace habanera {
 
-// War, a game without decisions, by any of its rules. Written once for simulation, enumeration, replay and the
+// War, a game without decisions, by any rules. Written once for simulation, enumeration, replay and the
 // conservation check. A game keeps its room from play to play, so that nothing is allocated again.
 //
 // `Seats` is 0, or the number of seats where it is known when compiling: the loops over seats vanish.
