@@ -46,6 +46,10 @@ refuse_uneven <- function(lines, separator, file, call) {
   source <- textConnection(lines)
   on.exit(close(source))
   fields <- utils::count.fields(source, sep = separator, quote = "\"", comment.char = "", blank.lines.skip = FALSE)
+  # A quote without its pair runs over the ends of lines.
+  if (length(fields) != length(lines)) {
+    refuse(sprintf("%s is not a whole CSV table: a quote has no pair.", file_name(file)), "file", call)
+  }
   uneven <- which(nzchar(trimws(lines)) & (is.na(fields) | fields != fields[1]))
   if (!length(uneven)) return(invisible())
   values <- fields[uneven[1]]

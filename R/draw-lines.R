@@ -11,7 +11,7 @@ read_draw_lines <- function(lines, deck, call) {
   at <- which(grepl("[^[:space:]]", lines) & !grepl("^[[:space:]]*#", lines))
   if (!length(at)) return(NULL)
   labelled <- without_labels(lines[at], catalogue)
-  pieces <- lapply(line_pieces(labelled, catalogue), parted_codes, catalogue)
+  pieces <- parted_rows(line_pieces(labelled, catalogue), catalogue)
   remarks <- if (!identical(labelled, lines[at])) "what stands before a colon passed over"
   head <- if (length(pieces) > 1 && !any(is_card_like(pieces[[1]], catalogue))) pieces[[1]]
   if (!is.null(head)) {
@@ -27,9 +27,18 @@ read_draw_lines <- function(lines, deck, call) {
     remarks <- c(remarks, sprintf("each as often as `%s` says", head[place]))
   }
   noted <- without_notes_at_end(pieces, catalogue)
-  if (noted$notes > 0) remarks <- c(remarks, sprintf("notes at the end of %s passed over", count_of(noted$notes,
-                                                                                                    "line")))
+  if (noted$notes > 0) {
+    remarks <- c(remarks, sprintf("notes at the end of %s passed over", count_of(noted$notes, "line")))
+  }
   list(pieces = noted$pieces, line = at, weight = weight, remarks = remarks)
+}
+
+# Codes without spaces between them one by one; each different word is looked at once.
+parted_rows <- function(rows, catalogue) {
+  words <- unique(unlist(rows))
+  joined <- words[vapply(words, function(word) length(parted_codes(word, catalogue)) > 1, TRUE)]
+  if (!length(joined)) return(rows)
+  lapply(rows, function(row) if (any(row %in% joined)) parted_codes(row, catalogue) else row)
 }
 
 is_card_like <- function(pieces, catalogue) {
@@ -64,8 +73,7 @@ read_draw_frame <- function(table, deck, call) {
   held <- vapply(columns, function(column) mean(is_card_like(unique(column), catalogue_of(deck))), 0)
   kept <- held == max(held)
   pieces <- do.call(Map, c(list(c), unname(columns[kept])))
-  if (sum(kept) == 1) pieces <- lapply(line_pieces(unlist(pieces), catalogue_of(deck)), parted_codes,
-                                       catalogue_of(deck))
+  if (sum(kept) == 1) pieces <- parted_rows(line_pieces(unlist(pieces), catalogue_of(deck)), catalogue_of(deck))
   list(pieces = unname(pieces), line = seq_len(nrow(table)),
        weight = if (length(counting)) as.double(table[[counting[1]]]) else rep(1, nrow(table)),
        remarks = c(if (!all(kept)) sprintf("column %s passed over", join_words(quoted(names(columns)[!kept]))),

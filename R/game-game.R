@@ -56,6 +56,7 @@ refuse_piles <- function(piles, changed, settings, call) {
 
 checked_seat_names <- function(names, seats, piles, call) {
   if (is.null(names)) names <- if (is.null(piles)) as.character(seq_len(seats)) else piles
+  if (is.character(names)) check_utf8(names, "seat_names", call)
   bad <- !is.character(names) || length(names) != seats || anyNA(names) || any(!nzchar(names)) ||
     anyDuplicated(names) > 0 || "nobody" %in% names
   if (bad) {
@@ -68,6 +69,7 @@ checked_seat_names <- function(names, seats, piles, call) {
 checked_record <- function(kind, record, ranks, call) {
   if (is.null(record)) return(kind$record)
   known <- names(kind$columns)
+  if (is.character(record)) check_utf8(record, "record", call)
   unknown <- if (is.character(record)) setdiff(record, known) else said(record)
   if (!is.character(record) || !length(record) || length(unknown)) {
     refuse(sprintf("`record` must name outcomes of %s (%s), not %s%s", kind$title, join_words(known),

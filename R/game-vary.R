@@ -81,7 +81,11 @@ meets_wish <- function(wish, counts, call) {
 # The combinations that can be played, as games; the others are told.
 possible_variants <- function(game, grid, call) {
   variants <- lapply(grid$rows, function(changes) {
-    tryCatch(change_game(game, changes, call), habanera_error_rules = function(cnd) {
+    tryCatch(change_game(game, changes, call), habanera_error = function(cnd) {
+      # A value that no rule can have is a slip; rules that do not go together are passed over.
+      if (!inherits(cnd, "habanera_error_rules")) {
+        refuse(c(sprintf("With %s:", rules_in_words(changes)), x = rlang::cnd_message(cnd)), "rules", call)
+      }
       list(problem = sprintf("%s: %s", rules_in_words(changes), rlang::cnd_message(cnd)))
     })
   })

@@ -39,13 +39,15 @@ follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_
 }
 
 # Where each place's card comes from in one pass of a procedure that leaves nothing to chance; NULL of any other. An R
-# function is taken for one when it does the same from three addresses.
+# function is taken for one when it does the same from several addresses, so many that a fair shuffle would do so less
+# than once in a billion times.
 fixed_pass <- function(procedure, n) {
   if (!has_function(procedure)) {
     return(if (has_fixed_steps(procedure)) core_shuffled_places(core_steps(procedure), n, 0, 0, 0))
   }
   deck <- deck_numbered(n)
-  passes <- lapply(1:3, function(trial) codes_of(shuffled_cards(deck, procedure, 7919 * trial, trial, NULL)))
+  runs <- max(3, 1 + ceiling(30 / max(1, lfactorial(n) / log(2))))
+  passes <- lapply(seq_len(runs), function(trial) codes_of(shuffled_cards(deck, procedure, 7919 * trial, trial, NULL)))
   if (length(unique(passes)) == 1) passes[[1]]
 }
 

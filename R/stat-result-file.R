@@ -53,7 +53,10 @@ write_csv_result <- function(x, file, call) {
   invisible(file)
 }
 
-provenance_file <- function(file) paste0(file, ".provenance.json")
+# Beside the file itself, where a link leads to it.
+provenance_file <- function(file) {
+  paste0(if (file.exists(file)) normalizePath(file) else file, ".provenance.json")
+}
 
 #' @rdname write_result
 #' @export

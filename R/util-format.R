@@ -72,7 +72,7 @@ said <- function(x) {
 
 # The choice nearest to a misspelt word, or NULL when none is near.
 nearest_word <- function(word, choices) {
-  if (!is.character(word) || length(word) != 1 || is.na(word) || !length(choices)) return(NULL)
+  if (!is.character(word) || length(word) != 1 || is.na(word) || !validUTF8(word) || !length(choices)) return(NULL)
   distance <- utils::adist(tolower(word), tolower(choices))[1, ]
   best <- which.min(distance)
   if (distance[best] <= max(1, min(3, nchar(word) %/% 2))) choices[best] else NULL

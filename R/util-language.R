@@ -69,6 +69,7 @@ constant_value <- function(expr, env, call) {
 }
 
 checked_part <- function(expr, lookup, call) {
+  if (rlang::is_missing(expr)) refuse("Something is missing before or after a comma.", "language", call)
   if (is.symbol(expr)) return(checked_name(expr, lookup, call))
   if (!is.call(expr)) return(checked_value(expr, lookup, call))
   name <- called_name(expr, lookup, call)

@@ -71,7 +71,7 @@ test_that("copies of a card: the curve and the grid are the answers of decks mad
   expect_refusals(list(
     list(quote(copies_curve(opening, "prune")), "input", "no card of the deck's catalogue"),
     list(quote(copies_curve(opening, "plum", 0:20, instead_of = "pear tree")), "input",
-         "\"pear tree\" cannot give way to 16"),
+         "\"pear tree\" cannot give way to 7"),
     list(quote(copies_curve(opening, "plum", -1)), "input", "whole numbers of 0 or more"),
     list(quote(copies_curve(opening, "plum", 1, instead_of = "plum")), "input", "different cards"),
     list(quote(copies_curve(draws(built, 7), "plum")), "input", "must be a question")

@@ -10,6 +10,7 @@ test_that("exact answers are those of every deal played in plain R", {
     all$rank <- c(1, 1, 2, 2, 3, 3)
     played <- apply(orders, 1, function(order) {
       found <- slow_war(list(order[c(1, 3, 5)], order[c(2, 4, 6)]), all)
+      if (found$winner == 0) found$winner <- "nobody"
       paste(unlist(found[c("winner", "ended", "rounds", "ties")]), collapse = " ")
     })
     law <- exact(game)

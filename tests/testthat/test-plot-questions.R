@@ -16,7 +16,7 @@ test_that("turns are drawn as a course", {
   question <- draw_more(draws(built, 6, trees = count(kind == "tree"), none = trees == 0), times = 3)
   figure <- autoplot(simulate(question, nsim = 500, seed = 1), column = "trees")
   expect_equal(ggplot2::layer_data(figure, 3)$y, tidy(exact(question))$estimate[c(1, 3, 5, 7)])
-  expect_equal(ggplot2::layer_data(figure, 3)$y, 20 / 60 * 7:10)
+  expect_equal(ggplot2::layer_data(figure, 3)$y, 15 / 48 * 6:9)
 })
 
 test_that("copies, convergence and pay lines show their numbers", {

@@ -38,13 +38,17 @@ test_that("the code of the articles runs, and the articles show what it gives", 
     withr::local_dir(dirname(demo_file("orchard.csv")))
     for (i in seq_along(code)) {
       if (any(grepl("autoplot", code[[i]]))) next
+      after <- article[-seq_len(starts[i] + length(code[[i]]) + 1)]
+      shown <- if (length(after) > 1 && after[2] == "```") after[3:(1 + which(after[-(1:2)] == "```")[1])] else
+        character()
+      if (any(grepl("^Error", shown))) {
+        expect_error(eval(parse(text = code[[i]]), env), class = "habanera_error")
+        next
+      }
       output <- suppressMessages(capture.output(for (expression in parse(text = code[[i]])) {
         value <- withVisible(eval(expression, env))
         if (value$visible) print(value$value)
       }))
-      after <- article[-seq_len(starts[i] + length(code[[i]]) + 1)]
-      shown <- if (length(after) > 1 &&
-                   after[2] == "```") after[3:(1 + which(after[-(1:2)] == "```")[1])] else character()
       expect_equal(timeless(output), timeless(shown), info = paste(name, code[[i]][1]))
     }
   }

@@ -23,6 +23,9 @@ test_that("bounds are said before any work is done", {
     list(quote(draws(deck, 5, a = count(rank_high %in% 1:1e9))), "language", "at most 10,000 whole numbers"),
     list(quote(trials(draws(deck, 5), 1, rep(1, 2e7))), "input", "`trials` must be trial numbers"),
     list(quote(as_cards("\xff")), "notation", "is not UTF-8 text"),
+    list(quote(game_war(deck = "\xff")), "notation", "is not UTF-8 text"),
+    list(quote(game_war(record = "\xff")), "notation", "is not UTF-8 text"),
+    list(quote(draws(deck, 5, a = card_at(, rank == "K"))), "language", "Something is missing"),
     list(quote(procedure("\xff")), "notation", "is not UTF-8 text"),
     list(quote(game_war(deck = "nofile.csv")), "rules", "\"nofile.csv\" is no deck"),
     list(quote(compare(simulate(draws(deck, 5), nsim = 10))), "input", "`y` is missing")
