@@ -30,8 +30,11 @@ test_that("the code of the articles runs, and the articles show what it gives", 
   skip_if_not(dir.exists(at_root("docs", "articles")), "the articles, which are not in the built package")
   skip_if_not_installed("knitr")
   local_reproducible_output(width = 105, unicode = TRUE)
-  for (name in c("draws", "games")) {
-    article <- readLines(at_root("docs", "articles", paste0(name, ".md")))
+  articles <- lapply(c(draws = "draws", games = "games"), function(name) {
+    readLines(at_root("docs", "articles", paste0(name, ".md")))
+  })
+  for (name in names(articles)) {
+    article <- articles[[name]]
     starts <- which(article == "```r")
     code <- lapply(starts, function(at) article[(at + 1):(at + which(article[-seq_len(at)] == "```")[1] - 1)])
     env <- new.env()
