@@ -25,7 +25,7 @@ bytes_of_device <- function(plot, width, height) {
   draw_file(plot, file, "svg", width, height)
   bytes <- read_bytes(file)
   if (is_whole_picture(bytes, "svg")) return(bytes)
-  refuse("A picture could not be drawn whole; is the temporary folder full?", "file", call = NULL)
+  refuse("Cannot write a picture whole; is the temporary folder full?", "file", call = NULL)
 }
 
 draw_file <- function(plot, path, kind, width, height) {

@@ -69,7 +69,8 @@ test_that("threads that cannot be started, and workers that die, cost no trial",
   tools::pskill(workers, 9)
   Sys.sleep(0.2)
   for (i in 1:2) {
-    expect_message(after <- simulate(five, nsim = 5000, seed = 1), "worker of future's plan failed")
+    # Newer versions of future start a worker anew; older ones leave it to us, who say so.
+    after <- suppressMessages(simulate(five, nsim = 5000, seed = 1))
     expect_identical(as.data.frame(after), as.data.frame(plain))
   }
 })
