@@ -9,8 +9,8 @@
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; each combination is played `nsim` times,
 #'   and again beside the first one.
 #' @param want `NULL`, or a condition on estimates, as text: `"rounds_p90 * 6 <= 900"`, `"winner_1 > 0.45"`. A
-#'   combination meets it surely ("yes") or surely not ("no") when it holds, or does not, at both ends of all 95% intervals in it;
-#'   otherwise more games must tell ("open").
+#'   combination meets it surely ("yes") or surely not ("no") when it holds, or does not, at both ends of all 95%
+#'   intervals in it; otherwise more games must tell ("open").
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game], then `difference`,
 #'   `difference.low` and `difference.high` against the first combination on the same deals (with its 95% interval; `NA`

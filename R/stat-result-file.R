@@ -31,7 +31,8 @@ write_result <- function(x, file) {
 # What is no counts: its rows alone.
 write_table_result <- function(x, file, call) {
   table <- if (is.data.frame(x)) as.data.frame(unclass(x)[names(x)], optional = TRUE) else if (is_told(x)) tidy(x)
-  if (is.null(table)) refuse(sprintf("`x` must be counts, a distribution or another result, not %s.", said(x)), call = call)
+  if (is.null(table))
+    refuse(sprintf("`x` must be counts, a distribution or another result, not %s.", said(x)), call = call)
   lines <- switch(file_kind(file), csv = csv_table_lines(table), json = json_table_lines(table),
                   refuse(sprintf("%s must end in .csv or .json.", quoted(file)), "file", call))
   write_lines_whole(lines, file, call)
@@ -39,7 +40,8 @@ write_table_result <- function(x, file, call) {
 
 # Whether tidy() gives a table of it.
 is_told <- function(x) {
-  any(vapply(class(x), function(class) !is.null(utils::getS3method("tidy", class, optional = TRUE)), TRUE)) && is.object(x)
+  has_tidy <- function(class) !is.null(utils::getS3method("tidy", class, optional = TRUE))
+  is.object(x) && any(vapply(class(x), has_tidy, TRUE))
 }
 
 # The table and, beside it, where it comes from; both are ready before either takes its name.

@@ -178,7 +178,8 @@ cat(sprintf("\n%s: %.1f ns a round, %s games a second (%.1f rounds a game).\n", 
 # their own, since memory lies differently in each. 1.0 is perfect.
 processor_times <- function(job, trials) {
   code <- sprintf(paste("library(habanera); x <- %s; f <- function(t)",
-                        "sum(system.time(simulate(x, %.0f, seed = 1, threads = t))[1:2]); invisible(f(1)); cat(f(2) / f(1))"),
+                        "sum(system.time(simulate(x, %.0f, seed = 1, threads = t))[1:2]);",
+                        "invisible(f(1)); cat(f(2) / f(1))"),
                   job, trials)
   vapply(seq_len(10), function(i) as.numeric(system2("Rscript", c("-e", shQuote(code)), stdout = TRUE)), 0)
 }

@@ -1,7 +1,6 @@
 #pragma once
 
 #include <algorithm>
-#include <array>
 #include <cstddef>
 #include <cstdint>
 #include <memory>
@@ -22,7 +21,6 @@ namespace habanera {
 
 // War, a game without decisions, by any rules. Written once for simulation, enumeration, replay and the
 // conservation check. A game keeps its room from play to play, so that nothing is allocated again.
-//
 // `Seats` is 0, or the number of seats where it is known when compiling: the loops over seats vanish.
 template <std::size_t Seats>
 class War {
@@ -36,8 +34,7 @@ class War {
   explicit War(WarRules rules) : rules_(std::move(rules)) {
     rules_.check();
     if (Seats != 0 && Seats != rules_.seats())
-      throw std::invalid_argument("this game is for " + std::to_string(Seats) + " seats, not " +
-                                  std::to_string(rules_.seats()));
+      throw std::invalid_argument("a game for " + std::to_string(Seats) + " seats got " + std::to_string(rules_.seats()));
     watched_ = rules_.can_be_watched();
     needed_for_war_ = rules_.short_loses && !rules_.by_points ? rules_.face_down + 1 : 1;
     if (WarRun::suits(rules_)) run_.emplace(rules_);
