@@ -24,55 +24,14 @@ whole_codes <- function(text, catalogue) {
   codes
 }
 
-find_codes <- function(tokens, catalogue) {
-  known <- catalogue$data$card
-  codes <- match(tokens, known)
-  left <- which(is.na(codes) & !is.na(tokens) & validUTF8(as.character(tokens)))
-  if (!length(left)) return(codes)
-  if (!is.null(catalogue$glyphs)) {
-    codes[left] <- match(plain_code(tokens[left]), known)
-  } else {
-    # Case is forgiven where it cannot mean another card.
-    lower <- tolower(known)
-    clear <- !duplicated(lower) & !duplicated(lower, fromLast = TRUE)
-    found <- match(tolower(tokens[left]), lower)
-    codes[left] <- ifelse(clear[found], found, NA)
-  }
-  codes
-}
-
 split_codes <- function(text, catalogue) {
   text <- trimws(text)
   whole <- is.na(text) | !is.na(find_codes(text, catalogue))
   if (all(whole)) return(text)
   pieces <- as.list(text)
-  pieces[!whole] <- lapply(text[!whole], function(one) {
-    parts <- trimws(strsplit(one, ",", fixed = TRUE)[[1]])
-    is_code <- !is.na(find_codes(parts, catalogue))
-    unlist(ifelse(is_code, as.list(parts), strsplit(parts, "[[:space:]]+")))
-  })
+  pieces[!whole] <- lapply(strsplit(text[!whole], ",", fixed = TRUE), split_parts, catalogue)
   tokens <- unlist(pieces)
   tokens[is.na(tokens) | nzchar(tokens)]
-}
-
-# Upper case, letters for glyphs (filled or outlined) and names in full, 10 for T and X.
-plain_code <- function(token) {
-  token <- toupper(gsub("\ufe0f", "", token, fixed = TRUE))
-  token <- chartr("\u2660\u2665\u2666\u2663\u2664\u2661\u2662\u2667", "SHDCSHDC", token)
-  named <- grepl("[ _-](SPADE|HEART|DIAMOND|CLUB)S?$", token)
-  if (any(named)) token[named] <- code_of_name(token[named])
-  sub("^[TX]([SHDC])$", "10\\1", token)
-}
-
-rank_words <- c(ACE = "A", KING = "K", QUEEN = "Q", JACK = "J", TEN = "10", NINE = "9", EIGHT = "8", SEVEN = "7",
-                SIX = "6", FIVE = "5", FOUR = "4", THREE = "3", TWO = "2", DEUCE = "2")
-
-# "ACE OF SPADES", "10 OF HEARTS".
-code_of_name <- function(name) {
-  shape <- "^([A-Z0-9]+)([ _-]+OF)?[ _-]+(SPADE|HEART|DIAMOND|CLUB)S?$"
-  rank <- sub(shape, "\\1", name)
-  word <- rank_words[rank]
-  ifelse(grepl(shape, name), paste0(ifelse(is.na(word), rank, word), substr(sub(shape, "\\3", name), 1, 1)), name)
 }
 
 rank_before_suit <- function(tokens, catalogue, call) {

@@ -18,7 +18,7 @@ audit_command <- function() {
       cli_option("level", "Chance of calling a fair shuffle biased [0.01]", "P", "0.01"),
       cli_option("expect", "fair: exit with status 1 if it is not", "WORD"),
       cli_option("report", "Also write a page with figures", "FILE"), figure_option(), seed_option(),
-      cli_option("threads", "Number of threads [all cores]", "T")
+      threads_option()
     ), common_options()),
     c("habanera audit \"riffle x4, cut\" --expect fair",
       "habanera audit --deck orchard.csv --file volunteer-shuffles.csv --diagnose",
@@ -118,13 +118,10 @@ mixing_command <- function() {
     c(list(
       cli_option("times", "Numbers of repeats [0:12]", "RANGE", "0:12"),
       cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
-      cli_option("trials", "Trials for each number of repeats [100000]", "N", "100000"), seed_option(),
       cli_option("distance", "Passing: a distance below this [0.1]", "D", "0.1"),
       cli_option("gain", "Passing: a guesser's gain below this, in cards a deck [0.1]", "G", "0.1"),
-      cli_option("by", "The figure's axis: repeats or seconds [repeats]", "WHAT", "repeats"),
-      cli_option("threads", "Number of threads [all cores]", "T"),
-      cli_option("report", "Also write a page with figures", "FILE"), figure_option()
-    ), common_options()),
+      cli_option("by", "The figure's axis: repeats or seconds [repeats]", "WHAT", "repeats")
+    ), study_options("Trials for each number of repeats", "100000"), common_options()),
     c("habanera mixing riffle overhand --times 0:10",
       "habanera mixing \"wash, riffle x2\" \"piles, riffle\" --by seconds --figure mixing.png"),
     run_mixing

@@ -3,7 +3,7 @@ demo_command <- function() {
     "demo", "Runs the Lantern Hall demo on the shipped data and writes its page.", "demo [OPTIONS]",
     list(
       cli_option("out", "Folder for the page and figures [lantern-hall]", "DIR", "lantern-hall"),
-      cli_option("threads", "Number of threads [all cores]", "T"),
+      threads_option(),
       cli_option("quiet", "No notes and no progress on standard error")
     ),
     c("habanera demo", "habanera demo --out somewhere"),

@@ -97,11 +97,8 @@ vary_command <- function() {
       cli_option("want", "Mark the combinations that surely meet this, such as 'rounds_p90 * 6 <= 900'", "CONDITION"),
       cli_option("outcome", "What the figure shows, such as rounds_p90 or \"winner=1\" [rounds_p90]", "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
-      cli_option("within", "Mark so many minutes in the figure", "MINUTES"),
-      cli_option("trials", "Games for each combination [10000]", "N", "10000"), seed_option(),
-      cli_option("threads", "Number of threads [all cores]", "T"),
-      cli_option("report", "Also write a page with figure and numbers", "FILE"), figure_option()
-    ), common_options()),
+      cli_option("within", "Mark so many minutes in the figure", "MINUTES")
+    ), study_options("Games for each combination", "10000"), common_options()),
     c("habanera vary war --over face_down=0:3 --over cards_each=6,13,26",
       "habanera vary war --over collect=winner_first,seat_order --seconds-per-round 6 --within 15 --figure vary.png"),
     run_vary
@@ -115,18 +112,9 @@ run_vary <- function(options, arguments) {
   found <- do.call(vary_rules, c(list(shell_game(options, arguments, command)), over,
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
                                       threads = option_number(options, "threads"), want = options$want)))
-  format <- result_format(options)
-  lines <- if (format == "text") printed_lines(found, options$out) else {
-    table_lines(as.data.frame(unclass(found)[names(found)], optional = TRUE), format)
-  }
-  if (!is.null(options$report)) report(found, options$report)
-  if (!is.null(options$figure)) {
-    write_figure(ggplot2::autoplot(found, outcome = options$outcome,
-                                   seconds_per_round = option_number(options, "seconds-per-round"),
-                                   within = option_number(options, "within")), options$figure)
-  }
-  emit_or_write(lines, options$out)
-  exit_status[["done"]]
+  write_found(found, options, outcome = options$outcome,
+              seconds_per_round = option_number(options, "seconds-per-round"),
+              within = option_number(options, "within"))
 }
 
 # "0:3", "6,13,26" or "war,split" as the values to try.

@@ -28,11 +28,20 @@ common_options <- function() {
 run_options <- function() {
   list(
     cli_option("trials", "Number of trials, such as 1e6 [100000]", "N", "100000"),
-    cli_option("seed", "A whole number; the same seed gives the same result [a new one]", "S"),
-    cli_option("threads", "Number of threads [all cores]", "T"),
+    cli_option("seed", "A whole number; the same seed gives the same result [a new one]", "S"), threads_option(),
     cli_option("checkpoint", "Keep what is counted in this file, and go on from it", "FILE"),
     cli_option("anew", "With --checkpoint: begin anew and write over the file")
   )
+}
+
+threads_option <- function() cli_option("threads", "Number of threads [all cores]", "T")
+seed_option <- function() cli_option("seed", "A whole number [a new one]", "S")
+figure_option <- function() cli_option("figure", "Also write the figure (.png, .svg or .pdf)", "FILE")
+
+# Of commands that play many times and tell the whole on a page, too.
+study_options <- function(trials, usual) {
+  list(cli_option("trials", sprintf("%s [%s]", trials, usual), "N", usual), seed_option(), threads_option(),
+       cli_option("report", "Also write a page with figure and numbers", "FILE"), figure_option())
 }
 
 # Of cards written elsewhere.

@@ -60,6 +60,16 @@ table_lines <- function(table, format) {
   json_table_lines(table)
 }
 
+# A result that prints, with the table that it is in other formats, its figure (`...` says how it is drawn), its page.
+write_found <- function(found, options, ..., table = plain_table(found)) {
+  format <- result_format(options)
+  lines <- if (format == "text") printed_lines(found, options$out) else table_lines(table, format)
+  if (!is.null(options$report)) report(found, options$report)
+  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found, ...), options$figure)
+  emit_or_write(lines, options$out)
+  exit_status[["done"]]
+}
+
 write_figure <- function(plot, file) {
   kind <- file_kind(file)
   if (!kind %in% c("png", "svg", "pdf")) {

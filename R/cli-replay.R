@@ -42,7 +42,7 @@ run_replay <- function(options, arguments) {
 }
 
 shown_steps <- function(trace, from, steps) {
-  plain <- as.data.frame(unclass(trace)[names(trace)])
+  plain <- plain_table(trace)
   plain[plain$step >= from & plain$step < from + steps, , drop = FALSE]
 }
 

@@ -36,8 +36,6 @@ procedure_table <- function() {
   do.call(rbind, rows)
 }
 
-seed_option <- function() cli_option("seed", "A whole number [a new one]", "S")
-figure_option <- function() cli_option("figure", "Also write the figure (.png, .svg or .pdf)", "FILE")
 size_option <- function(default) {
   cli_option("deck-size", sprintf("Number of cards [%s]", default), "N", as.character(default))
 }
@@ -101,18 +99,6 @@ run_follow <- function(options, arguments) {
                   option_number(options, "deck-size"), option_number(options, "where-from"),
                   option_number(options, "trials"), option_number(options, "seed"))
   write_found(found, options)
-}
-
-# A result that is a data frame, with its figure (`...` says how it is drawn) and its page.
-write_found <- function(found, options, ...) {
-  format <- result_format(options)
-  lines <- if (format == "text") printed_lines(found, options$out) else {
-    table_lines(as.data.frame(unclass(found)[names(found)]), format)
-  }
-  if (!is.null(options$report)) report(found, options$report)
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found, ...), options$figure)
-  emit_or_write(lines, options$out)
-  exit_status[["done"]]
 }
 
 period_command <- function() {

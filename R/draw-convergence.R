@@ -8,7 +8,8 @@
 #' @return A data frame of class `habanera_convergence`: `trials` (how many so far), `estimate`, `conf.low`,
 #'   `conf.high`, `exact` (`NA` where not known). Of a question with turns, of the last turn.
 #' @section Errors: `habanera_error_input` for counts that were not simulated here, or an unknown column.
-#' @examples x <- simulate(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2), nsim = 1e4, seed = 1)
+#' @examples
+#' x <- simulate(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2), nsim = 1e4, seed = 1)
 #' convergence(x, "two_up")
 #' @export
 convergence <- function(x, column = NULL) {
@@ -61,7 +62,7 @@ settled_row <- function(counts, column, exact) {
 print.habanera_convergence <- function(x, rows = 10, ...) {
   cat_wrapped("<convergence> ", attr(x, "term"), ": ", attr(x, "question"))
   cat(settled_in_words(x), "\n", sep = "")
-  plain <- as.data.frame(unclass(x)[names(x)])
+  plain <- plain_table(x)
   print_head(plain[rev(seq_len(nrow(plain))), ], rows)
   invisible(x)
 }

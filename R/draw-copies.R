@@ -14,7 +14,7 @@
 #' @examples
 #' built <- deck_from(demo_file("windfall.yaml"))
 #' opening <- draws(built, 6, playable = count(kind == "fruit" & cost <= 2) >= 1)
-#' copies_curve(opening, "plum", 0:8, instead_of = "stone wall")
+#' copies_curve(opening, "plum", 0:7, instead_of = "quince")
 #' @export
 copies_curve <- function(question, card, copies = 0:10, instead_of = NULL) {
   call <- rlang::current_env()

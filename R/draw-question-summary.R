@@ -13,7 +13,8 @@
 #'   answer `estimate`. `tidy()` gives the estimates; see [tidy()][tidy.habanera_counts].
 #' @section Errors: `habanera_error_language` for a condition that cannot be understood; `habanera_error_input`
 #'   when it never holds.
-#' @examples x <- draws(deck_standard(), 5, aces = count(rank == "A"), red = count(suit %in% c("hearts", "diamonds")))
+#' @examples
+#' x <- draws(deck_standard(), 5, aces = count(rank == "A"), red = count(suit %in% c("hearts", "diamonds")))
 #' summary(exact(x), given = aces >= 1)
 #' @name summary.habanera_counts_question
 NULL

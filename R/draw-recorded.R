@@ -36,7 +36,8 @@
 #'   `habanera_error_file` for lines of unequal length and text that is not UTF-8,
 #'   `habanera_error_program` for a program that fails, hangs or prints something else (with what it
 #'   said). Each names the line.
-#' @examples as_counts(c(AS = 12, KD = 9, QC = 15), deck = as_cards("AS KD QC"))
+#' @examples
+#' as_counts(c(AS = 12, KD = 9, QC = 15), deck = as_cards("AS KD QC"))
 #' mine <- draws_with(function(deck) sample(deck, 5), size = 5)
 #' simulate(mine, nsim = 200, seed = 1)
 #' @export
@@ -48,12 +49,12 @@ draws_recorded <- function(file, deck = deck_standard(), size = NULL, replace = 
   check_notation(notation)
   is_frame <- is.data.frame(file)
   name <- if (is_frame) "The data frame" else file_name(check_string(file))
-  read <- if (is_frame) read_draw_frame(file, deck, call) else {
-    read_draw_lines(read_table_lines(file, call), deck, call)
+  read <- if (is_frame) read_card_frame(file, deck, call) else {
+    read_card_lines(read_table_lines(file, call), deck, call)
   }
   if (is.null(read)) refuse(sprintf("%s has no draws.", name), "file")
   label <- function(row) sprintf("%s, %s %s", name, if (is_frame) "row" else "line", format_count(read$line[row]))
-  check_weights_of_draws(read$weight, label, call)
+  check_row_weights(read$weight, label, call)
   kinds <- kinds_from_pieces(read$pieces, deck, size, numbering, label, call, notation)
   tell_draws(kinds, read, deck, numbering, notation)
   refuse_doubled(kinds, deck, replace, label, call)

@@ -17,7 +17,8 @@
 #'   `saving`: how many times more trials two separate simulations would need for the same interval,
 #'   (Var x + Var y) / Var(y - x) (Kahn & Marshall 1953, J. Oper. Res. Soc. Am. 1, section 4).
 #' @section Errors: `habanera_error_input` for games that have no outcome in common or different seats.
-#' @examples compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1)
+#' @examples
+#' compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1)
 #' @export
 compare.habanera_game <- function(x, y, nsim = 1e5, seed = NULL, threads = NULL, ...) {
   call <- rlang::current_env()
@@ -160,9 +161,8 @@ first_answer.habanera_counts_pairs <- function(x) {
   table <- data.frame(
     outcome = estimates$term, x = shown(estimates$x, chance), y = shown(estimates$y, chance),
     difference = signed(estimates$estimate, chance),
-    `95%` = ifelse(is.na(estimates$std.error) | estimates$std.error == 0, "", paste(signed(estimates$conf.low, chance),
-                                                                                    "to",
-                                                       signed(estimates$conf.high, chance))),
+    `95%` = ifelse(is.na(estimates$std.error) | estimates$std.error == 0, "",
+                   paste(signed(estimates$conf.low, chance), "to", signed(estimates$conf.high, chance))),
     saving = ifelse(is.na(estimates$saving), "", format_number(estimates$saving, 2)), check.names = FALSE
   )
   c(pair_in_words(x, estimates), aligned_lines(table),

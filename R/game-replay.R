@@ -14,7 +14,8 @@
 #'   table, and out of the game). Its outcome is `attr(x, "outcome")`. Printed it is a log.
 #' @section Errors: `habanera_error_input` where there is no such trial, outcome or game.
 #' @seealso [piles_at()] for the cards themselves.
-#' @examples replay(game_war(cards_each = 5, face_down = 1), seed = 1, trial = 3)
+#' @examples
+#' replay(game_war(cards_each = 5, face_down = 1), seed = 1, trial = 3)
 #' counts <- simulate(game_war(), nsim = 500, seed = 1)
 #' head(replay(counts, longest = "rounds"))
 #' @name replay_game
@@ -99,9 +100,11 @@ whole_outcome <- function(game, values) {
 #' @return A list of cards, one for each seat, by name; the cards on the table are `attr(x, "pot")`. At the beginning
 #'   of a round it can be given to the game as `piles = `.
 #' @section Errors: `habanera_error_input` for a step or round that the game does not have.
-#' @examples war <- game_war(cards_each = 5, face_down = 1)
+#' @examples
+#' war <- game_war(cards_each = 5, face_down = 1)
 #' piles <- piles_at(replay(war, seed = 1, trial = 3), round = 4)
-#' piles replay(game_war(piles = piles, face_down = 0), seed = 1)
+#' piles
+#' replay(game_war(piles = piles, face_down = 0), seed = 1)
 #' @export
 piles_at <- function(trace, step = NULL, round = NULL) {
   if (!inherits(trace, "habanera_game_trace") || is.null(attr(trace, "game"))) {
@@ -158,7 +161,7 @@ outcome_in_words <- function(trace) {
 # The steps as lines of a table: who did what with which cards, then the sizes of the piles and of the pot.
 trace_lines <- function(trace, rows = rep(TRUE, nrow(trace))) {
   game <- attr(trace, "game")
-  shown <- as.data.frame(unclass(trace)[names(trace)])[rows, , drop = FALSE]
+  shown <- plain_table(trace)[rows, , drop = FALSE]
   sizes <- shown[c(grep("^pile_", names(shown), value = TRUE), "pot", if (any(trace$aside > 0)) "aside")]
   names(sizes)[seq_along(game$seat_names)] <- seat_headings(game$seat_names)
   flush_right <- function(values, name) formatC(c(name, format_count(values)), width = max(4, nchar(name)))

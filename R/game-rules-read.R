@@ -10,8 +10,7 @@ rules_from_file <- function(file, kind, call) {
   }
   if (!is.null(found[["game"]]) && !identical(found[["game"]], kind$name)) {
     refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found[["game"]]), quoted(kind$name)),
-           "file",
-           call)
+           "file", call)
   }
   found[["game"]] <- NULL
   if (is.list(found[["deck"]])) found[["deck"]] <- deck_from_plain(found[["deck"]])

@@ -11,8 +11,10 @@
 #'   invisibly. `games()`: a data frame with a row per rule: `game`, `rule`, `default`, `allowed`, `meaning` (text).
 #' @section Errors: `habanera_error_rules` for a rule that does not exist or contradicts another, and
 #'   `habanera_error_input` for a value that a rule cannot have; both say what is allowed.
-#' @examples quick <- game_war(face_down = 1, cards_each = 13)
-#' rules(quick) change_rules(quick, face_down = 2)
+#' @examples
+#' quick <- game_war(face_down = 1, cards_each = 13)
+#' rules(quick)
+#' change_rules(quick, face_down = 2)
 #' games("war")[c("rule", "default")]
 #' @export
 rules <- function(game) {

@@ -19,7 +19,8 @@
 #' @section Errors: `habanera_error_rules` for rules that do not exist, or when all combinations contradict themselves;
 #'   `habanera_error_language` for a wish that cannot be understood; before anything is played.
 #' @seealso The figure is [autoplot.habanera_varied()].
-#' @examples vary_rules(game_war(cards_each = 5), face_down = 0:2, nsim = 500, seed = 1, want = "rounds_p90 <= 20")
+#' @examples
+#' vary_rules(game_war(cards_each = 5), face_down = 0:2, nsim = 500, seed = 1, want = "rounds_p90 <= 20")
 #' @export
 vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL) {
   call <- rlang::current_env()

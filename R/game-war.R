@@ -40,7 +40,8 @@
 #'   piles that do not fit; `habanera_error_input` for values out of range; `habanera_error_conservation` for piles
 #'   with cards that the deck does not have as often; `habanera_error_notation` for cards that cannot be read, with
 #'   the line of the file.
-#' @examples war <- game_war()
+#' @examples
+#' war <- game_war()
 #' simulate(war, nsim = 1000, seed = 1)
 #' game_war(deck = deck_numbered(6), rank_by = "rank_high", collect = "loser_first")
 #' @export

@@ -68,7 +68,7 @@ seat_colours <- function(seats) c("#0072B2", "#D55E00", "#009E73", "#CC79A7", "#
 # The sizes of the piles after each round: a row per round and seat.
 pile_course <- function(trace) {
   game <- attr(trace, "game")
-  outer <- as.data.frame(unclass(trace)[names(trace)])
+  outer <- plain_table(trace)
   outer <- outer[outer$depth == 0, , drop = FALSE]
   ends <- outer[!duplicated(outer$round, fromLast = TRUE), , drop = FALSE]
   seats <- seq_along(game$seat_names)
@@ -198,7 +198,7 @@ autoplot.habanera_counts_pairs <- function(object, ...) {
 autoplot.habanera_impact <- function(object, ...) {
   counts <- attr(object, "counts")
   from <- counts$provenance$experiment
-  data <- as.data.frame(unclass(object)[names(object)])
+  data <- plain_table(object)
   data <- utils::head(data, 26)
   data <- data[order(data$estimate), , drop = FALSE]
   chance <- from$outcome == "win"

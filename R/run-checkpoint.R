@@ -14,17 +14,9 @@ check_checkpoint <- function(file, call) {
   file
 }
 
-# What was counted is kept even when it cannot be written.
 write_checkpoint <- function(run, state) {
   if (is.null(run$checkpoint) || state$done == 0) return(invisible())
-  tryCatch(
-    write_bytes_whole(checkpoint_bytes(run, state), run$checkpoint, NULL),
-    habanera_error_file = function(cnd) {
-      refuse(c(rlang::cnd_message(cnd), i = sprintf("The counts of %s are in `counts` of this error.",
-                                                    count_of(state$done, "trial"))),
-             "file", NULL, counts = counts_so_far(run, state))
-    }
-  )
+  write_bytes_whole(checkpoint_bytes(run, state), run$checkpoint, NULL)
 }
 
 checkpoint_bytes <- function(run, state) {

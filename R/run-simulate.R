@@ -90,15 +90,27 @@ run_laps <- function(run, state) {
       lap <- next_lap(run$experiment, count, now() - begun)
       bar$move(state$done)
       if (now() - saved > seconds_between_checkpoints) {
-        write_checkpoint(run, state)
+        keep_state(run, state)
         saved <- now()
       }
     },
     interrupt = function(cnd) state$interrupted <<- TRUE
   )
   bar$close()
-  write_checkpoint(run, state)
+  keep_state(run, state)
   state
+}
+
+# What was counted comes back even when it cannot be written.
+keep_state <- function(run, state) {
+  tryCatch(
+    write_checkpoint(run, state),
+    habanera_error_file = function(cnd) {
+      refuse(c(rlang::cnd_message(cnd), i = sprintf("The counts of %s are in `counts` of this error.",
+                                                    count_of(state$done, "trial"))),
+             "file", NULL, counts = counts_so_far(run, state))
+    }
+  )
 }
 
 # Where laps must end: where the precision is tested, and at the end.

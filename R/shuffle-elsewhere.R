@@ -143,7 +143,7 @@ read_quickly <- function(file, lines, skip, separator, cards) {
 # As draws are read, rows that are too short being filled up.
 read_as_it_comes <- function(file, lines, deck, call) {
   if (is.null(lines)) lines <- read_table_lines(file, call)
-  read <- read_draw_lines(lines, deck, call)
+  read <- read_card_lines(lines, deck, call)
   if (is.null(read)) refuse(sprintf("%s has no arrangements.", file_name(file)), "file", call)
   cards <- length(deck)
   long <- which(lengths(read$pieces) > cards)
@@ -152,7 +152,7 @@ read_as_it_comes <- function(file, lines, deck, call) {
                    count_of(length(read$pieces[[long[1]]]), "card"), format_count(cards)), "file", call)
   }
   label <- function(row) sprintf("%s, line %s", file_name(file), format_count(read$line[row]))
-  check_weights_of_draws(read$weight, label, call)
+  check_row_weights(read$weight, label, call)
   times <- rep(seq_along(read$weight), times = read$weight)
   rows <- do.call(rbind, lapply(read$pieces[times], function(row) c(row, rep("", cards - length(row)))))
   list(rows = as.data.frame(rows), line = function(row) read$line[times[row]], remarks = read$remarks)

@@ -14,7 +14,8 @@
 #'   `times`, `position`; otherwise `times`, `position` and `probability` (exact up to 7 cards, else the
 #'   simulated share).
 #' @section Errors: `habanera_error_input` for places that are not in the deck.
-#' @examples follow(shuffle_faro(), position = 2, times = 14, deck_size = 44)
+#' @examples
+#' follow(shuffle_faro(), position = 2, times = 14, deck_size = 44)
 #' follow(shuffle_riffle(), position = 1, times = 3, deck_size = 5)
 #' @export
 follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_from = NULL, nsim = 1e5,
@@ -140,7 +141,8 @@ followed_line <- function(now) {
 #'   (text: "2 of 1, 6 of 8" are two cycles of length 1 and six of length 8). `autoplot()` draws periods
 #'   over sizes.
 #' @section Errors: `habanera_error_input` for a random procedure.
-#' @examples restore_period(shuffle_faro(), 44)
+#' @examples
+#' restore_period(shuffle_faro(), 44)
 #' restore_period(shuffle_faro("in"), 42:46)
 #' @export
 restore_period <- function(procedure, deck_size = 52) {

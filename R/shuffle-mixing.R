@@ -170,7 +170,7 @@ passing_lines <- function(x) {
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_mixing)
-tidy.habanera_mixing <- function(x, ...) list2DF(unclass(x)[names(x)])
+tidy.habanera_mixing <- function(x, ...) plain_table(x)
 
 #' @export
 print.habanera_mixing <- function(x, rows = 40, ...) {

@@ -14,7 +14,8 @@
 #' @return `write_result()`: `file`, invisibly. `read_result()`: the counts or distribution.
 #' @section Errors: `habanera_error_file` for an unknown extension, a folder that cannot be written, or
 #'   a file that holds no result or only a part of one.
-#' @examples x <- simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1)
+#' @examples
+#' x <- simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1)
 #' file <- tempfile(fileext = ".csv")
 #' write_result(x, file)
 #' identical(as.data.frame(read_result(file)), as.data.frame(x))
@@ -30,7 +31,7 @@ write_result <- function(x, file) {
 
 # What is no counts: its rows alone.
 write_table_result <- function(x, file, call) {
-  table <- if (is.data.frame(x)) as.data.frame(unclass(x)[names(x)], optional = TRUE) else if (is_told(x)) tidy(x)
+  table <- if (is.data.frame(x)) plain_table(x) else if (is_told(x)) tidy(x)
   if (is.null(table))
     refuse(sprintf("`x` must be counts, a distribution or another result, not %s.", said(x)), call = call)
   lines <- switch(file_kind(file), csv = csv_table_lines(table), json = json_table_lines(table),
@@ -94,7 +95,7 @@ result_header <- function(x) {
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
     trials = from$trials, entries = from$entries, seconds = from$seconds, source = from$source,
     made_by = from$made_by, rows = nrow(table), pairs = !is.null(x[["pairs"]]),
-      columns = as.list(vapply(table, typeof, ""))
+    columns = as.list(vapply(table, typeof, ""))
   )
 }
 

@@ -1,4 +1,17 @@
-# Tables and lists in text: CSV, JSON and YAML, read with the libraries' readers and bounded before they begin.
+# Tables and lists: CSV, spreadsheets, JSON and YAML, read with the libraries' readers and bounded before they begin.
+
+# Lines of text, or of the first sheet of a spreadsheet.
+read_table_lines <- function(file, call = rlang::caller_env()) {
+  if (file_kind(file) != "xlsx") return(read_text_lines(file, call))
+  check_readable(file, call)
+  if (!requireNamespace("readxl", quietly = TRUE)) {
+    refuse(sprintf("Reading %s needs the package readxl; or save the sheet as CSV.", file_name(file)), "file", call)
+  }
+  sheet <- tryCatch(readxl::read_excel(file, col_names = FALSE, col_types = "text", .name_repair = "minimal"),
+                    error = function(cnd) NULL)
+  if (is.null(sheet)) refuse(sprintf("%s is no spreadsheet that can be read.", file_name(file)), "file", call)
+  csv_table_lines(as.data.frame(sheet))[-1]
+}
 
 # Lines of CSV under a head as a data frame of text.
 read_csv_text <- function(lines) {

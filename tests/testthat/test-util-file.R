@@ -27,7 +27,7 @@ test_that("a checkpoint that cannot be written leaves the old one, and what was 
   expect_match(paste(ran$out, collapse = " "), "2,000 trials")
   expect_match(paste(ran$err, collapse = " "), "Cannot write")
   expect_equal(tools::md5sum(file.path(folder, "kept")), kept)
-  nowhere <- tryCatch(habanera:::write_checkpoint(
+  nowhere <- tryCatch(habanera:::keep_state(
     list(checkpoint = "/dev/full", experiment = draws(deck_standard(), 5), first = 1),
     list(seed = 1, done = 10, seconds = 0, tally = list(n = rep(1, 52), example_trial = rep(1, 52)))
   ), habanera_error_file = identity)

@@ -1,11 +1,11 @@
-# Draws out of lines or a data frame, as they come: which lines are draws, how their cards are written, and how often
-# each came.
+# Rows of cards (draws, arrangements) out of lines or a data frame, as they come: which lines have cards, how they are
+# written, and how often each came.
 
 count_names <- c("count", "freq", "frequency", "n", "times", "copies")
 
-# A list of `pieces` (one vector for each draw), `line` (where each stands), `weight` (how often each came) and
+# A list of `pieces` (one vector for each row), `line` (where each stands), `weight` (how often each came) and
 # `remarks` on what was passed over.
-read_draw_lines <- function(lines, deck, call) {
+read_card_lines <- function(lines, deck, call) {
   catalogue <- catalogue_of(deck)
   lines <- sub("[[:space:]]+#.*$", "", lines)
   at <- which(grepl("[^[:space:]]", lines) & !grepl("^[[:space:]]*#", lines))
@@ -62,7 +62,7 @@ without_notes_at_end <- function(pieces, catalogue) {
 }
 
 # A data frame, as read.csv() gives it: columns of cards, and perhaps one that counts.
-read_draw_frame <- function(table, deck, call) {
+read_card_frame <- function(table, deck, call) {
   counting <- which(tolower(names(table)) %in% count_names & vapply(table, is.numeric, TRUE))
   cards <- setdiff(seq_along(table), counting)
   # A column that numbers the rows is none of cards.
@@ -80,17 +80,16 @@ read_draw_frame <- function(table, deck, call) {
                    if (length(counting)) sprintf("each as often as `%s` says", names(table)[counting[1]])))
 }
 
-most_recorded <- 1e7
+most_rows_read <- 1e7
 
-check_weights_of_draws <- function(weight, label, call) {
+check_row_weights <- function(weight, label, call) {
   bad <- which(!(is.finite(weight) & weight >= 0 & weight == floor(weight)))
   if (length(bad)) {
     refuse(sprintf("%s: a count must be a whole number of 0 or more, not %s.", label(bad[1]), said(weight[bad[1]])),
            "file", call)
   }
-  if (sum(weight) > most_recorded) {
-    refuse(sprintf("At most %s draws are read, not %s.", format_count(most_recorded), format_count(sum(weight))),
-           "work",
-           call)
+  if (sum(weight) > most_rows_read) {
+    refuse(sprintf("At most %s rows are read, not %s.", format_count(most_rows_read), format_count(sum(weight))),
+           "work", call)
   }
 }
