@@ -33,10 +33,13 @@ split_parts <- function(parts, catalogue) {
   unlist(ifelse(is_code, as.list(parts), strsplit(parts, "[[:space:]]+")))
 }
 
-# Lines without what stands before a colon, where that is no card: "Deal 12: AS KD".
+# Lines without what stands before a colon, where that is no card and no beginning of one: "Deal 12: AS KD".
 without_labels <- function(lines, catalogue) {
-  label <- sub("^([^:]*):.*$", "\\1", lines)
-  has_label <- grepl(":", lines, fixed = TRUE) & is.na(find_codes(trimws(label), catalogue))
+  before_colon <- function(text) tolower(trimws(sub(":.*$", "", text)))
+  label <- before_colon(lines)
+  names <- catalogue$data$card
+  begun <- before_colon(names[grepl(":", names, fixed = TRUE)])
+  has_label <- grepl(":", lines, fixed = TRUE) & is.na(find_codes(label, catalogue)) & !label %in% begun
   lines[has_label] <- sub("^[^:]*:", "", lines[has_label])
   lines
 }

@@ -20,10 +20,9 @@ one <- function(...) {
 
 # Text that is nearly right: one or a few letters lost, doubled, changed or put in.
 strange <- c("", " ", ",", ";", "\t", "\n", "\"", "'", "\\", "(", ")", "[", "]", "{", "}", "%", "$", "&", "*", "!", "=",
-             "#", ":",
-             "-", "--", "0", "9", "1e9", "1e999", "NA", "NaN", "Inf", "NULL", "TRUE", "-1", "0x10", "010", "\u2660",
-               "\u00e9",
-             "\U1F0A1", "\ufeff", "\xff", "\xe9", "a", "Z", "AS", "10H", "..", "/", "~", "<", ">", "|", "`")
+             "#", ":", "-", "--", "0", "9", "1e9", "1e999", "NA", "NaN", "Inf", "NULL", "TRUE", "-1", "0x10", "010",
+             "\u2660", "\u00e9", "\U1F0A1", "\ufeff", "\xff", "\xe9", "a", "Z", "AS", "10H", "..", "/", "~", "<", ">",
+             "|", "`")
 mangle <- function(text) {
   for (i in seq_len(one(1, 1, 1, 2, 3, 6))) {
     n <- nchar(text, "bytes")
@@ -44,7 +43,7 @@ good <- list(
                 "piles n=4"),
   question = c("two_up = count(rank == \"A\") >= 2", "n = distinct(suit), big = largest_group(rank) > n",
                "w = total(points) / 5", "a = ifelse(count(suit %in% c(\"hearts\")) > 1, 1, 0)",
-                 "c = card_at(2, rank == \"K\")"),
+               "c = card_at(2, rank == \"K\")"),
   deck = c("standard packs=2 jokers=1", "numbered 40", "standard ranks=7,8,9", "orchard.csv"),
   rules = c("face_down=1", "tie=split, cards_each=6", "collect=shuffled", "max_rounds=50,at_limit=most_cards"),
   pays = c("\"2\" = 5, \"3\" = 50", "ifelse(a >= 2, 5, 0)"),
@@ -55,11 +54,19 @@ texts <- list(
   json = c("[{\"card\": \"plum\", \"copies\": 2}]", "{\"game\": \"war\", \"face_down\": 1}"),
   yaml = c("- card: plum\n  copies: 2\n", "game: war\nface_down: 1\n", "baker: [AS, KD]\nferryman: [2C, 3C]\n"),
   txt = c("3 plum\n2 quince\n", "baker:\nAS KD\nferryman:\n2C 3C\n", "AS KD\n2S 3S\n"))
-fuzzed <- function(kind) if (runif(1) < 0.15) one(good[[one(names(good))]]) else mangle(one(good[[kind]]))
+# What a call was given, so that a leak can be told with it.
+given <- character()
+noted <- function(text) {
+  given <<- c(given, text)
+  text
+}
+fuzzed <- function(kind) {
+  noted(if (runif(1) < 0.15) one(good[[one(names(good))]]) else mangle(one(good[[kind]])))
+}
 fuzzed_file <- function(kinds = names(texts)) {
   kind <- one(kinds)
   file <- file.path(folder, sprintf("f%d.%s", sample.int(50, 1), kind))
-  writeBin(charToRaw(mangle(one(texts[[kind]]))), file)
+  writeBin(charToRaw(noted(mangle(one(texts[[kind]])))), file)
   file
 }
 results <- local({
@@ -72,7 +79,7 @@ results <- local({
 fuzzed_result <- function() {
   kept <- one(results)
   file <- file.path(folder, paste0("r-", kept$name))
-  writeBin(charToRaw(mangle(rawToChar(kept$bytes))), file)
+  writeBin(charToRaw(noted(mangle(rawToChar(kept$bytes)))), file)
   file
 }
 
@@ -121,29 +128,31 @@ command <- function() {
   c(words, if (runif(1) < 0.2) "--quiet")
 }
 
+said <- function() paste(given, collapse = " | ")
+
 # What belongs to R and not to us.
 ours <- function(cnd) inherits(cnd, "habanera_error")
 base_words <- paste(c("subscript", "argument is", "missing value where", "non-numeric", "object '", "cannot coerce",
-                      "invalid",
-                      "partial match", "replacement has", "undefined columns", "unused argument", "NAs introduced",
-                        "In addition",
-                      "internal error", "atomic vectors", "differing number of rows", "could not find", "multibyte"),
+                      "invalid", "partial match", "replacement has", "undefined columns", "unused argument",
+                      "NAs introduced", "In addition", "internal error", "atomic vectors", "differing number of rows",
+                      "could not find", "multibyte"),
                     collapse = "|")
 try_call <- function(name) {
   force(name)
-  input <- ""
+  given <<- character()
   outcome <- tryCatch(withCallingHandlers({
     setTimeLimit(elapsed = 20, transient = TRUE)
     suppressMessages(calls[[name]]())
     NULL
   }, warning = function(cnd) {
-    if (!inherits(cnd, "habanera_warning")) leak(name, paste("warning:", conditionMessage(cnd)), "")
+    if (!inherits(cnd, "habanera_warning")) leak(name, paste("warning:", conditionMessage(cnd)), said())
     invokeRestart("muffleWarning")
-  }), error = function(cnd) if (!ours(cnd)) conditionMessage(cnd) else
-    if (grepl(base_words, conditionMessage(cnd)) && !grepl("Cannot write",
-                                                           conditionMessage(cnd))) conditionMessage(cnd))
+  }), error = function(cnd) {
+    words <- conditionMessage(cnd)
+    if (!ours(cnd) || (grepl(base_words, words) && !grepl("Cannot write", words))) words
+  })
   setTimeLimit()
-  if (!is.null(outcome)) leak(name, outcome, input)
+  if (!is.null(outcome)) leak(name, outcome, said())
 }
 try_command <- function() {
   words <- command()
@@ -181,11 +190,13 @@ kept <- file.path(folder, "kept")
 run <- sprintf("%s play war --trials 8e6 --seed 1 --threads 1 --checkpoint %s --format csv --out %s", launcher, kept,
                file.path(folder, "kept.csv"))
 whole <- as.data.frame(simulate(game_war(), nsim = 8e6, seed = 1))
-for (i in seq_len(as.integer(Sys.getenv("KILLS", "6")))) shell(sprintf("timeout -s KILL %.1f %s", runif(1, 5.5, 9),
-                                                                       run))
+for (i in seq_len(as.integer(Sys.getenv("KILLS", "6")))) {
+  shell(sprintf("timeout -s KILL %.1f %s", runif(1, 5.5, 9), run))
+}
 if (shell(run) != 0) leak("kill", "the run did not end", run)
-if (!isTRUE(all.equal(as.data.frame(read_result(file.path(folder, "kept.csv"))), whole))) leak("kill", "other counts",
-                                                                                               run)
+if (!isTRUE(all.equal(as.data.frame(read_result(file.path(folder, "kept.csv"))), whole))) {
+  leak("kill", "other counts", run)
+}
 if (length(list.files(folder, "^[.]habanera", all.files = TRUE))) leak("kill", "left-over files", run)
 cat("Kills with resume.\n")
 
@@ -203,11 +214,9 @@ if (shell(sprintf("mount -t tmpfs -o size=64k tmpfs %s", small)) == 0) {
       shell(sprintf("head -c %d /dev/zero >%s/filler", 64000 - room - 8000, small))
       option <- if (grepl("csv|json", name)) "--out" else if (grepl("html", name)) "--report" else "--figure"
       status <- shell(sprintf("%s draws --positions --trials 500 --seed 1 %s %s", launcher, option, file))
-      if (status == 3 && !identical(unname(tools::md5sum(file)), unname(before))) leak("full disk",
-                                                                                       "the old file is lost", name)
-      if (status == 0 && identical(unname(tools::md5sum(file)), unname(before))) leak("full disk",
-                                                                                      "status 0 and nothing written",
-                                                                                        name)
+      is_old <- identical(unname(tools::md5sum(file)), unname(before))
+      if (status == 3 && !is_old) leak("full disk", "the old file is lost", name)
+      if (status == 0 && is_old) leak("full disk", "status 0 and nothing written", name)
       unlink(file.path(small, "filler"))
       unlink(file)
     }

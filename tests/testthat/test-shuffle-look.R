@@ -61,10 +61,18 @@ test_that("a card is followed forwards and back", {
   expect_equal(exact(shuffle_with(rev), deck_numbered(4))$outcomes$arrangement, "4 3 2 1")
   expect_equal(tidy(exact(shuffle_with(rev), deck_numbered(3)))$estimate[1], 5 / 6)
   expect_error(exact(shuffle_with(sample), deck_numbered(4)), "cannot be walked", class = "habanera_error_work")
-  expect_message(audit(shuffle_with(function(deck) {
+})
+
+test_that("a slow R function is played less often, and says so", {
+  slow <- shuffle_with(function(deck) {
     Sys.sleep(0.02)
     sample(deck)
-  }), deck_numbered(3), nsim = 10, seed = 1), NA)
+  })
+  # 20 ms a trial or more: at most 1,500 fit into half a minute, in one digit 1,000 or 2,000.
+  expect_message(count <- habanera:::affordable_trials(slow, deck_numbered(3)),
+                 "ms a trial: [12],000 trials are played")
+  expect_true(count %in% c(1000, 2000))
+  expect_message(audit(slow, deck_numbered(3), nsim = 10, seed = 1), NA)
   expect_error(follow(shuffle_faro(), position = 60), class = "habanera_error_input")
   expect_error(follow(shuffle_faro(), position = 1, where_from = 2), "not both")
 })
