@@ -7,7 +7,8 @@
 #' rank and a suit, with codes made of the rank and then the suit: numbers in full, words by their
 #' initial, or by their name where the vector has names. `deck_from()` takes a catalogue of yours.
 #' `deck_sampled()` picks cards one after another, with chances in proportion to `weights` among the
-#' kinds that have not reached `max_copies`, and tells which kinds never came.
+#' kinds that have not reached `max_copies`, and tells which kinds never came; with `anew` it does so in each
+#' trial of its own.
 #'
 #' @param packs Number of packs, 1 or more.
 #' @param jokers Number of jokers in each pack, 0 or more.
@@ -128,54 +129,11 @@ deck_from <- function(catalogue) {
   new_cards(rep(seq_along(listed$copies), times = listed$copies), listed$catalogue)
 }
 
-#' @rdname deck_standard
-#' @param size Number of cards.
-#' @param weights One number per kind, 0 or more, or the name of an attribute; `NULL`: the copies.
-#' @param max_copies The most copies of a kind: one number for all, or one per kind.
-#' @param seed A whole number from 0 to below 2^53, or `NULL` to take one from R's generator.
-#' @export
-deck_sampled <- function(catalogue, size, weights = NULL, max_copies = Inf, seed = NULL) {
-  call <- rlang::current_env()
-  listed <- read_listing(catalogue, call)
-  data <- listed$catalogue$data
-  check_whole(size, 0, most_cards)
-  if (is.character(weights) && length(weights) == 1 && weights %in% names(data)) {
-    weights <- data[[weights]]
-  }
-  weights <- check_weights(if (is.null(weights)) listed$copies else weights, nrow(data), call)
-  most <- check_max_copies(max_copies, nrow(data), size, call)
-  if (sum(most[weights > 0]) < size) {
-    refuse(sprintf("`size` must be at most %s with these weights and copies, not %s.",
-                   format_count(sum(most[weights > 0])), format_count(size)))
-  }
-  kinds <- core_sampled_kinds(weights, most, as.integer(size), resolve_seed(seed))
-  never <- setdiff(seq_len(nrow(data)), kinds)
-  if (length(never)) inform_user(sprintf("Never came: %s.", join_some(data$card[never], 12)))
-  catalogue <- listed$catalogue
-  catalogue$recipe <- NULL
-  new_cards(kinds, catalogue)
-}
-
-check_weights <- function(weights, kinds, call) {
-  fits <- is.numeric(weights) && length(weights) == kinds && all(is.finite(weights)) &&
-    all(weights >= 0)
-  if (fits && (kinds == 0 || any(weights > 0))) return(as.double(weights))
-  refuse(sprintf("`weights` must be %s of 0 or more, not all 0, not %s.",
-                 count_of(kinds, "number"), said(weights)), call = call)
-}
-
-check_max_copies <- function(max_copies, kinds, size, call) {
-  fits <- is.numeric(max_copies) && length(max_copies) %in% c(1, kinds) &&
-    all(!is.na(max_copies) & max_copies >= 0 & max_copies == floor(max_copies))
-  if (!fits) {
-    refuse(sprintf("`max_copies` must be one whole number of 0 or more, or one per kind, not %s.",
-                   said(max_copies)), call = call)
-  }
-  # More copies than the deck has cards cannot come: this also makes Inf a number.
-  pmin(rep(max_copies, length.out = kinds), size)
-}
-
 check_deck <- function(deck, call = rlang::caller_env()) {
+  if (is_sampling(deck)) {
+    refuse("A deck sampled anew in each trial is for draws() that ask questions; elsewhere use a deck sampled once.",
+           call = call)
+  }
   check_cards_argument(deck, "deck", call)
   if (length(deck) > most_cards) {
     refuse(sprintf("`deck` has %s; at most %s can be simulated.", count_of(length(deck), "card"),

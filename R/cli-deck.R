@@ -4,14 +4,14 @@ deck_command <- function() {
     "deck [DECK] [OPTIONS]",
     c(list(
       cli_option("shuffle", "Shuffle it first"),
-      cli_option("seed", "Seed of the shuffle [a new one]", "S"),
+      cli_option("seed", "Seed of the shuffle and of --sampled [a new one]", "S"),
       cli_option("trial", "Trial of the shuffle [1]", "K", "1"),
       cli_option("deal", "Deal this many hands", "HANDS"),
       cli_option("size", "Cards for each hand [all]", "N"),
       cli_option("pattern", "Deal in turn or in blocks: alternate or block", "WORD", "alternate"),
       cli_option("grid", "Lay it out as on a table, such as 4x13", "RxC"),
       cli_option("attributes", "List every card with its attributes")
-    ), common_options()),
+    ), sampled_options(), common_options()),
     c("habanera deck", "habanera deck \"standard packs=2 jokers=1\" --shuffle --seed 1",
       "habanera deck orchard.csv --attributes",
       "habanera deck --shuffle --seed 1 --deal 4 --size 5 --format csv"),
@@ -21,6 +21,7 @@ deck_command <- function() {
 
 run_deck <- function(options, arguments) {
   deck <- option_deck(if (length(arguments)) paste(arguments, collapse = " ") else "standard")
+  deck <- sampled_for_shell(deck, options, deck_command())
   if (options$shuffle) deck <- shuffle_for_shell(deck, options)
   hands <- option_number(options, "deal")
   shown <- if (is.null(hands)) deck else {

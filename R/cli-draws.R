@@ -38,7 +38,7 @@ run_draws <- function(options, arguments) {
   refuse_without_ask(options)
   option_word(options, "expect", "fair")
   format <- result_format(options)
-  deck <- option_deck(options$deck)
+  deck <- sampled_for_shell(option_deck(options$deck), options, draws_command())
   counts <- counts_for_shell(options, deck)
   summary <- summary(counts, group = options$group)
   lines <- switch(format, text = printed_lines(summary, options$out, rows = if (options$all) Inf else 6),
@@ -51,7 +51,7 @@ run_draws <- function(options, arguments) {
 }
 
 refuse_without_ask <- function(options) {
-  for (name in c("given", "exact", "held", "dead", "redraw_if", "keep", "turns")) {
+  for (name in c("given", "exact", "held", "dead", "redraw_if", "keep", "turns", "sampled_anew")) {
     if (!is.null(options[[name]]) && !isFALSE(options[[name]])) {
       refuse_usage(draws_command(), sprintf("--%s goes with --ask.", gsub("_", "-", name)))
     }

@@ -139,6 +139,15 @@ option_words <- function(option) {
   paste(c(option@long_flag, value), collapse = " ")
 }
 
+# An option that says how, without the one that says what.
+refuse_lonely <- function(options, command, needs) {
+  for (name in names(needs)) {
+    if (!is.null(options[[name]]) && is.null(options[[needs[[name]]]])) {
+      refuse_usage(command, sprintf("--%s goes with --%s.", gsub("_", "-", name), gsub("_", "-", needs[[name]])))
+    }
+  }
+}
+
 # Values of options, checked; NULL stays NULL.
 
 option_number <- function(options, name) {

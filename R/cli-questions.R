@@ -1,7 +1,8 @@
 # Questions of draws in the shell. What is typed is parsed and checked, never run.
 
 question_options <- function() {
-  list(
+  c(sampled_options(), list(
+    sampled_anew_option(),
     cli_option("ask", "Questions by name, such as 'two_up = count(rank == \"A\") >= 2'; separated by commas",
                "QUESTIONS"),
     cli_option("held", "Cards already in the hand, which --size counts, such as \"AS KD\"", "CARDS"),
@@ -15,7 +16,7 @@ question_options <- function() {
     cli_option("exchanges", "So many times [1]", "N"),
     cli_option("turns", "With --ask: after the hand, so many turns", "N"),
     cli_option("turn-size", "Cards that come each turn [1]", "N")
-  )
+  ))
 }
 
 # In R the same is written redraw_if(), exchange_cards() and draw_more(), in this order.
@@ -39,22 +40,13 @@ shell_keep <- function(text) {
   keep_where(!!condition)
 }
 
-# An option that says how, without the one that says what.
-refuse_lonely <- function(options, command, needs) {
-  for (name in names(needs)) {
-    if (!is.null(options[[name]]) && is.null(options[[needs[[name]]]])) {
-      refuse_usage(command, sprintf("--%s goes with --%s.", gsub("_", "-", name), gsub("_", "-", needs[[name]])))
-    }
-  }
-}
-
 exact_option <- function() cli_option("exact", "Work the answer out instead of simulating it")
 
 # In R the same is written draws(deck, size, ...).
 shell_question <- function(options, command) {
   call <- NULL
   asked <- parse_expressions(options$ask, "--ask", call)
-  deck <- option_deck(options$deck)
+  deck <- sampled_for_shell(option_deck(options$deck), options, command)
   parts <- parted_deck(deck, options$held, options$dead, call)
   size <- option_number(options, "size")
   size <- check_draw_size(if (is.null(size)) 5 else size, parts, options$replace, call)
@@ -63,9 +55,9 @@ shell_question <- function(options, command) {
     refuse_usage(command, "every question in --ask needs a name, as in --ask 'aces = count(rank == \"A\")'.")
   }
   columns <- checked_columns(rlang::new_quosures(lapply(asked, rlang::new_quosure, env = emptyenv())),
-                             catalogue_of(deck), call)
+                             catalogue_of(parts$deck), call)
   shuffle <- procedure(options$shuffle)
-  check_manner(options$replace, shuffle, call)
+  check_manner(options$replace, shuffle, parts, call)
   question <- new_question(parts, size - length(parts$held), columns, options$replace, shuffle, call)
   with_stages_asked(question, options, command)
 }

@@ -28,6 +28,9 @@ most_walked_cards <- 7
 # Chances by the core's keys, with how they were found.
 keyed_law <- function(x, method, call, limits) {
   shuffled <- !x$replace && !is_uniform(x$shuffle)
+  if (is_sampling(x$whole) && method != "walk") {
+    refuse("A deck sampled anew in each trial is only walked: exact(x, method = \"walk\"), or simulate().", "work", call)
+  }
   if (shuffled && method != "walk") return(c(arrangement_law(x, call), source = "arrangements"))
   if (method == "walk") return(c(walked_question(x, call), source = "walk"))
   if (is_plain_question(x)) return(c(classes_law(x, limits$states), source = "classes"))
@@ -36,7 +39,8 @@ keyed_law <- function(x, method, call, limits) {
 
 # Whether a hand at any turn is a draw of so many cards, and nothing else matters.
 is_plain_question <- function(x) {
-  inherits(x, "habanera_question") && !length(x$stages) && !length(x$spec$turn_words) && !length(x$spec$words$places)
+  inherits(x, "habanera_question") && !is_sampling(x$whole) && !length(x$stages) && !length(x$spec$turn_words) &&
+    !length(x$spec$words$places)
 }
 
 classes_law <- function(x, most_states) {

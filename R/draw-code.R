@@ -100,9 +100,18 @@ numbering_code <- function(numbering) {
 
 # " --deck NAME", nothing for the standard deck, NULL for a deck that the shell cannot name.
 deck_option <- function(deck) {
+  if (is_sampling(deck)) return(sampling_option(deck))
   name <- deck_shell_name(deck)
   if (is.null(name)) return(NULL)
   if (name == "standard") "" else paste(" --deck", shell_word(name))
+}
+
+# Weights and copies kind by kind have no words in the shell.
+sampling_option <- function(x) {
+  from <- deck_option(x$from)
+  if (is.null(from) || is_weighted(x) || length(unique(x$max_copies)) > 1) return(NULL)
+  paste0(from, " --sampled-anew ", whole_code(x$size),
+         if (x$max_copies[1] < x$size) paste(" --max-copies", whole_code(x$max_copies[1])))
 }
 
 shell_word <- function(x) if (grepl("^[A-Za-z0-9_./-]+$", x)) x else shQuote(x)

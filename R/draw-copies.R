@@ -19,6 +19,7 @@
 copies_curve <- function(question, card, copies = 0:10, instead_of = NULL) {
   call <- rlang::current_env()
   if (!inherits(question, "habanera_until")) check_question(question, call)
+  check_deck(question$whole, call)
   cards <- check_curve_cards(card, instead_of, question$whole, call)
   grid <- copies_grid(copies, length(cards$card), call)
   found <- lapply(seq_len(nrow(grid)), function(row) {

@@ -9,7 +9,7 @@
 #' With questions, named expressions in `...`, each trial adds one row of their values: see
 #' [question_language].
 #'
-#' @param deck Cards, up to 65,535.
+#' @param deck Cards, up to 65,535; with questions also a deck sampled anew in each trial (see [deck_sampled()]).
 #' @param size Number of cards in the hand, the `held` ones among them: 0 or more, at most the deck's size
 #'   unless `replace`.
 #' @param ... Questions by name, such as `aces = count(rank == "A")`; later ones may use earlier ones.
@@ -39,17 +39,17 @@
 draws <- function(deck, size, ..., replace = FALSE, shuffle = shuffle_uniform(), held = NULL, dead = NULL) {
   call <- rlang::current_env()
   refuse_short_names(rlang::names2(as.list(sys.call())), call)
-  check_deck(deck)
-  check_flag(replace)
   questions <- rlang::enquos(...)
+  if (!length(questions) || !is_sampling(deck)) check_deck(deck)
+  check_flag(replace)
   parts <- parted_deck(deck, held, dead, call)
   check_draw_size(size, parts, replace, call)
-  check_manner(replace, shuffle, call)
+  check_manner(replace, shuffle, parts, call)
   drawn <- as.double(size) - length(parts$held)
   if (!length(questions)) {
     return(new_experiment("habanera_draws", deck = parts$deck, size = drawn, replace = replace, shuffle = shuffle))
   }
-  new_question(parts, drawn, checked_columns(questions, catalogue_of(deck), call), replace, shuffle, call)
+  new_question(parts, drawn, checked_columns(questions, catalogue_of(parts$deck), call), replace, shuffle, call)
 }
 
 # R takes a question called `d` or `si` for `deck` or `size`.

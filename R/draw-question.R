@@ -66,9 +66,9 @@ most_in_hand <- function(x) max(drawn_sizes(x)$hands) + x$turns * x$turn_size
 
 refuse_short_deck <- function(x, call) {
   used <- drawn_sizes(x)$used
-  if (x$replace || used <= length(x$deck)) return(invisible())
+  if (x$replace || used <= drawable(x)) return(invisible())
   refuse(sprintf("These draws can take %s; the deck has %s to draw.", count_of(used, "card"),
-                 format_count(length(x$deck))), call = call)
+                 format_count(drawable(x))), call = call)
 }
 
 # After an exchange or with cards put under, "the third card drawn" would mean nothing.
@@ -109,8 +109,11 @@ question_spec <- function(x, call) {
 }
 
 question_draw <- function(x, used) {
-  list(places = match(codes_of(x$deck), x$pool$kinds$codes), size = used, replace = x$replace,
-       steps = if (has_function(x$shuffle)) list() else core_steps(x$shuffle))
+  sampled <- is_sampling(x$whole)
+  places <- if (sampled) rep(1L, x$whole$size) else match(codes_of(x$deck), x$pool$kinds$codes)
+  c(list(places = places, size = used, replace = x$replace,
+         steps = if (has_function(x$shuffle)) list() else core_steps(x$shuffle)),
+    if (sampled) list(sampled = core_sampling(x$whole)))
 }
 
 key_outcomes <- function(x, key) UseMethod("key_outcomes")
@@ -152,8 +155,9 @@ as_plain.habanera_question <- function(experiment) {
 #' @export
 from_plain.question <- function(plain) {
   deck <- deck_from_plain(plain$deck)
-  catalogue <- catalogue_of(deck)
-  cards <- function(codes) as_cards(as.character(unlist(codes)), like = deck)
+  whole <- parted_deck(deck)
+  catalogue <- catalogue_of(whole$deck)
+  cards <- function(codes) if (length(codes)) as_cards(as.character(unlist(codes)), like = whole$deck)
   columns <- list()
   for (name in names(plain$columns)) {
     asked <- parse_expression(plain$columns[[name]], name, NULL)

@@ -4,7 +4,7 @@
 #' distributions, figures and a report.
 #'
 #' @section What you have or want, and what to call:
-#' * a deck of any kind: [deck_standard()], [deck_numbered()], [deck_from()], [as_cards()]
+#' * a deck of any kind: [deck_standard()], [deck_numbered()], [deck_from()], [deck_sampled()], [as_cards()]
 #' * does each card come as often as it should? [draws()], [positions()], [simulate()][simulate.habanera_experiment]
 #' * draws in a file, a spreadsheet, a function, a program: [draws_recorded()], [as_counts()], [draws_with()],
 #'   [draws_program()]

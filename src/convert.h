@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/cards/sampled_deck.hpp"
 #include "habanera/chance/work_bound.hpp"
 
 // Between R's numbers and the core's. R has checked the values; what is asserted here only guards
@@ -33,4 +34,10 @@ inline std::vector<habanera::Card> to_kinds(const Rcpp::IntegerVector& kinds) {
     cards.push_back(static_cast<habanera::Card>(kind - 1));
   }
   return cards;
+}
+
+inline habanera::DeckSampling to_sampling(const Rcpp::NumericVector& weights, const Rcpp::NumericVector& max_copies) {
+  habanera::DeckSampling sampling{{weights.begin(), weights.end()}, {}};
+  for (const double copies : max_copies) sampling.max_copies.push_back(static_cast<std::size_t>(to_count(copies)));
+  return sampling;
 }

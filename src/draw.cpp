@@ -40,9 +40,10 @@ Rcpp::IntegerMatrix core_trial_draws(Rcpp::List spec, double seed, Rcpp::Numeric
   Rcpp::IntegerMatrix drawn(static_cast<int>(trials.size()), size);
   habanera::Silent silent;
   habanera::Workspace work;
+  std::vector<habanera::Card> table;
   for (int row = 0; row < drawn.nrow(); ++row) {
     habanera::RandomChance chance(to_count(seed), to_count(trials[row]));
-    std::vector<habanera::Card> table = draw.fresh_table();
+    draw.lay(table, chance);
     draw(table, work, chance, silent);
     for (int i = 0; i < size; ++i) drawn(row, i) = table[static_cast<std::size_t>(i)] + 1;
   }

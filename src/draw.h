@@ -8,6 +8,10 @@
 inline habanera::Draw to_draw(const Rcpp::List& spec) {
   habanera::DrawSpec draw{to_kinds(spec["places"]), static_cast<std::size_t>(to_count(spec["size"])),
                           Rcpp::as<bool>(spec["replace"])};
+  if (spec.containsElementNamed("sampled")) {
+    const Rcpp::List sampled = spec["sampled"];
+    draw.sampling = to_sampling(sampled["weights"], sampled["max_copies"]);
+  }
   habanera::Procedure procedure = to_procedure(spec["steps"], draw.deck.size());
   return habanera::Draw(std::move(draw), std::move(procedure));
 }

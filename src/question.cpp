@@ -86,9 +86,10 @@ Rcpp::List core_trial_question(Rcpp::List spec, double seed, Rcpp::NumericVector
     std::vector<Played> all;
     habanera::Workspace work;
     habanera::Silent silent;
+    std::vector<habanera::Card> table;
     for (const double trial : trials) {
       habanera::RandomChance chance(to_count(seed), to_count(trial));
-      std::vector<habanera::Card> table = draw.fresh_table();
+      draw.lay(table, chance);
       all.push_back(play_once(play, table, [&] { draw(table, work, chance, silent); }));
     }
     return pack_played(all);

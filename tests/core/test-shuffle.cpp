@@ -107,15 +107,15 @@ TEST_CASE("a sampled deck keeps to its weights and copies") {
   // and the second must be the other.
   std::map<std::vector<std::size_t>, double> law;
   walk_every_path(100, [&](EveryChance& chance) {
-    const auto deck = sample_deck({3, 1}, {1, 1}, 2, chance);
+    const auto deck = sample_deck({{3, 1}, {1, 1}}, 2, chance);
     law[deck] += chance.probability();
   });
   CHECK(law.size() == 2);
   CHECK(law[{0, 1}] == 0.75);
   CHECK(law[{1, 0}] == 0.25);
   RandomChance chance(1, 1);
-  CHECK_THROWS_AS(sample_deck({1, 1}, {1, 1}, 3, chance), std::invalid_argument);
-  CHECK_THROWS_AS(sample_deck({1, 1}, {1}, 1, chance), std::invalid_argument);
+  CHECK_THROWS_AS(sample_deck({{1, 1}, {1, 1}}, 3, chance), std::invalid_argument);
+  CHECK_THROWS_AS(sample_deck({{1, 1}, {1}}, 1, chance), std::invalid_argument);
 }
 
 TEST_CASE("the card check passes every step of a procedure, and finds out the one that is no shuffle") {

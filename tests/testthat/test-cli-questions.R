@@ -134,3 +134,22 @@ test_that("redraws, exchanges and turns are asked in the shell as in R", {
     list(c("draws", "--ask", "a = count(rank == \"A\")", "--keep", "count("), "no whole expression")
   ))
 })
+
+test_that("decks are picked in the shell as in R, once or anew", {
+  file <- demo_file("windfall.yaml")
+  csv <- function(...) utils::read.csv(text = run_words("draws", "--deck", file, "--size", "5", "--seed", "3", "--trials",
+                                                        "2000", "--format", "csv", ...)$out)
+  asked <- function(deck) as.data.frame(simulate(draws(deck, 5, fruits = count(kind == "fruit")), 2000, seed = 3))
+  question <- c("--ask", "fruits = count(kind == \"fruit\")")
+  expect_equal(csv("--sampled-anew", "20", "--max-copies", "3", question),
+               asked(deck_sampled(file, 20, max_copies = 3, anew = TRUE)))
+  expect_equal(csv("--sampled", "20", "--weights", "cost", question),
+               asked(suppressMessages(deck_sampled(file, 20, "cost", seed = 3))))
+  expect_length(run_words("deck", file, "--sampled", "12", "--seed", "1", "--format", "csv")$out, 13)
+  expect_bad_usage(list(
+    list(c("draws", "--sampled-anew", "20"), "--sampled-anew goes with --ask"),
+    list(c("draws", "--weights", "cost"), "--weights goes with --sampled"),
+    list(c("draws", "--sampled", "20", "--sampled-anew", "20", question), "exclude each other"),
+    list(c("draws", "--deck", file, "--sampled", "20", "--weights", "cots"), "did you mean \"cost\"?")
+  ))
+})

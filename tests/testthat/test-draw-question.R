@@ -200,3 +200,66 @@ test_that("one trial of each kind is pinned", {
   pinned <- trials(question, 1, 1:3)
   expect_equal(pinned$card_4, rep(c("8M", "4M", "3M"), each = 2))
 })
+
+# The law of a hand from a deck picked anew, in plain R: every sequence of picks, every pair of its cards.
+hands_of_picked_decks <- function(weights, most, size) {
+  law <- list()
+  pick <- function(deck, chance) {
+    if (length(deck) == size) {
+      for (hand in utils::combn(size, 2, simplify = FALSE)) {
+        found <- as.character(sum(deck[hand] == 1))
+        law[[found]] <<- sum(law[[found]], chance / choose(size, 2))
+      }
+      return(invisible())
+    }
+    open <- weights * (tabulate(deck, length(weights)) < most)
+    for (kind in which(open > 0)) pick(c(deck, kind), chance * open[kind] / sum(open))
+  }
+  pick(integer(), 1)
+  unlist(law)[order(names(law))]
+}
+
+test_that("a deck is picked anew in each trial, by weights and copies", {
+  listed <- data.frame(card = c("fig", "gage", "pear"), copies = c(3, 2, 1), weight = c(1, 5, 0.5))
+  cases <- list(list(weights = NULL, most = 2), list(weights = "weight", most = c(1, 2, 3)),
+                list(weights = c(1, 1, 2), most = 3))
+  for (case in cases) {
+    deck <- deck_sampled(listed, 4, case$weights, case$most, anew = TRUE)
+    asked <- draws(deck, 2, figs = count(card == "fig"))
+    weights <- if (is.null(case$weights)) listed$copies else if (is.character(case$weights)) listed$weight else
+      case$weights
+    law <- hands_of_picked_decks(weights, rep(case$most, length.out = 3), 4)
+    walked <- exact(asked, method = "walk")
+    expect_equal(walked$probability, unname(law), tolerance = 1e-12)
+    counts <- simulate(asked, 1e5, seed = 9)
+    z <- (counts$n / 1e5 - law) / sqrt(law * (1 - law) / 1e5)
+    expect_true(all(abs(z) < 4))
+    again <- eval(parse(text = experiment_code(asked)$r))
+    expect_equal(as.data.frame(simulate(again, 1e3, seed = 2)), as.data.frame(simulate(asked, 1e3, seed = 2)))
+    file <- withr::local_tempfile(fileext = ".json")
+    write_result(counts, file)
+    more <- simulate(read_result(file)$provenance$experiment, 1e3, seed = 2)
+    expect_equal(as.data.frame(more), as.data.frame(simulate(asked, 1e3, seed = 2)))
+  }
+  expect_output(print(deck), "a deck of 4 cards sampled anew from 3 kinds", fixed = TRUE)
+})
+
+test_that("a redraw shuffles the deck that was picked, and does not pick another", {
+  # The one card picked is a fig or a pear: what comes back is what was there.
+  deck <- deck_sampled(data.frame(card = c("fig", "pear")), 1, anew = TRUE)
+  asked <- redraw_if(draws(deck, 1, figs = count(card == "fig")), count(card == "fig") == 0)
+  expect_equal(tidy(exact(asked, method = "walk"))$estimate, 0.5)
+})
+
+test_that("what a deck picked anew cannot do is said", {
+  deck <- deck_sampled(data.frame(card = c("fig", "pear")), 4, anew = TRUE)
+  asked <- draws(deck, 2, figs = count(card == "fig"))
+  expect_error(draws(deck, 2), "draws() that ask questions", fixed = TRUE, class = "habanera_error_input")
+  expect_error(game_war(deck = deck), "draws() that ask questions", fixed = TRUE, class = "habanera_error_input")
+  expect_error(draws(deck, 5, figs = count(card == "fig")), "0 to 4, not 5", class = "habanera_error_input")
+  expect_error(draws(deck, 2, figs = count(card == "fig"), held = "fig"), "leave them out")
+  expect_error(draws(deck, 2, figs = count(card == "fig"), replace = TRUE), "without replacement")
+  expect_error(draws(deck, 2, figs = count(card == "fig"), shuffle = shuffle_with(rev)), "R functions that shuffle")
+  expect_error(exact(asked), "only walked", class = "habanera_error_work")
+  expect_error(deck_sampled(data.frame(card = as.character(1:70)), 1000, anew = TRUE), "at most 65,535")
+})

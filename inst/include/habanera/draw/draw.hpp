@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/cards/sampled_deck.hpp"
 #include "habanera/chance/size_run.hpp"
 #include "habanera/shuffle/procedure.hpp"
 
@@ -16,9 +17,10 @@ namespace habanera {
 // What is drawn: `size` cards from the top of the shuffled deck, or, with replacement, `size` cards
 // each from the whole deck.
 struct DrawSpec {
-  std::vector<Card> deck;  // the kind of the card at each place, from the top
+  std::vector<Card> deck;  // the kind of the card at each place, from the top; only its size counts when sampled
   std::size_t size;
   bool replace;
+  DeckSampling sampling{};  // when not empty: the deck is sampled anew for each trial
 };
 
 // One trial of a draw, written once for simulation, enumeration and replay.
@@ -40,6 +42,8 @@ class Draw {
     if (!enough)
       throw std::invalid_argument("cannot draw " + std::to_string(spec_.size) + " of " +
                                   std::to_string(spec_.deck.size()) + " cards");
+    if (spec_.replace && spec_.sampling)
+      throw std::invalid_argument("a deck sampled anew is drawn from without replacement");
   }
 
   const DrawSpec& spec() const { return spec_; }
@@ -61,6 +65,16 @@ class Draw {
   // The uniform shuffle, when a draw is a few of its swaps on the deck, which can be taken back;
   // otherwise nullptr.
   const UniformShuffle* by_swaps() const { return spec_.replace ? nullptr : procedure_.uniform(); }
+
+  // The deck of a trial, not shuffled yet, laid on the table.
+  template <class Chance>
+  void lay(std::vector<Card>& table, Chance& chance) const {
+    table = fresh_table();
+    if (!spec_.sampling) return;
+    const std::vector<std::size_t> kinds = sample_deck(spec_.sampling, table.size(), chance);
+    std::transform(kinds.begin(), kinds.end(), table.begin(),
+                   [](std::size_t kind) { return static_cast<Card>(kind); });
+  }
 
   // A table fit to draw on: the deck, or with replacement room for the drawn cards.
   std::vector<Card> fresh_table() const {

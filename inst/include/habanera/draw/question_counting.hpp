@@ -80,8 +80,8 @@ class PlayCounter {
 
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
-      table_ = draw_.fresh_table();
       RandomChance chance(seed_, trial);
+      draw_.lay(table_, chance);
       Silent silent;
       play_(table_, [&] { draw_(table_, work_, chance, silent); },
             [&](std::uint64_t outcome) { tally_.add(outcome, trial); });
@@ -145,7 +145,7 @@ SparseTally count_plays(const Draw& draw, const Play& play, std::uint64_t cells,
 
 inline SparseTally count_question(const Draw& draw, const Question& question, std::uint64_t seed,
                                   std::uint64_t first, std::uint64_t count, unsigned threads) {
-  if (question.is_plain())
+  if (question.is_plain() && !draw.spec().sampling)
     return count_with(draw, WordSink(question), seed, first, count, threads).tally();
   return count_plays(draw, QuestionTrial(question), question.cells * (question.turns + 1), seed, first,
                      count, threads);

@@ -18,9 +18,10 @@ std::map<std::uint64_t, double> walk_plays(const Draw& draw, Play play, const Wo
   std::map<std::uint64_t, ExactSum> expected;
   Workspace work;
   Silent silent;
+  std::vector<Card> table;
   std::vector<std::uint64_t> reported;
   walk_every_path(path_limit, [&](EveryChance& chance) {
-    std::vector<Card> table = draw.fresh_table();
+    draw.lay(table, chance);
     reported.clear();
     play(table, [&] { draw(table, work, chance, silent); },
          [&](std::uint64_t outcome) { reported.push_back(outcome); });
