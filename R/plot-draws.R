@@ -9,7 +9,7 @@ autoplot.habanera_counts_draws <- function(object, ...) {
     outside_labels(data) +
     ggplot2::scale_colour_manual(values = c(`FALSE` = figure_colours[["data"]],
                                             `TRUE` = figure_colours[["surprise"]]), guide = "none") +
-    ggplot2::scale_y_continuous(labels = format_count) +
+    ggplot2::scale_y_continuous(breaks = whole_breaks, labels = format_count) +
     draw_figure_words(object) +
     ggplot2::coord_cartesian(clip = "off") +  # a label at the edge stays whole
     figure_theme()
@@ -71,7 +71,7 @@ draw_figure_words <- function(x) {
 wrapped <- function(text) paste(strwrap(text, 115), collapse = "\n")
 
 draw_figure_caption <- function(x) {
-  about <- sprintf("%s; %s.", in_words(x$provenance$experiment), run_in_words(x, timed = FALSE))
+  about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), run_in_words(x, timed = FALSE))
   if (inherits(x, "habanera_counts_positions")) return(about)
   paste(about, "Line: expected. Dark band: 95% of fair counts, card by card. Light band: all of them,",
         "95% of the time.")
@@ -106,6 +106,7 @@ place_tiles <- function(cells) {
       low = figure_colours[["data"]], mid = "#F7F7F7", high = figure_colours[["surprise"]],
       limits = c(-limit, limit), name = "standard\ndeviations"
     ) +
+    ggplot2::scale_x_continuous(breaks = place_breaks) +
     ggplot2::labs(x = "position from the top", y = NULL) +
     figure_theme() +
     ggplot2::theme(panel.grid = ggplot2::element_blank()) +

@@ -53,8 +53,9 @@ autoplot.habanera_game_trace <- function(object, ...) {
   ggplot2::ggplot(rounds, ggplot2::aes(x = .data$round, y = .data$cards, colour = .data$seat)) +
     ggplot2::geom_step(linewidth = 0.7) +
     ggplot2::scale_colour_manual(values = seat_colours(length(game$seat_names)), name = "") +
-    ggplot2::scale_x_continuous(expand = ggplot2::expansion(c(0.01, 0.02)), labels = format_count) +
-    ggplot2::scale_y_continuous(limits = c(0, NA), expand = ggplot2::expansion(c(0, 0.05))) +
+    ggplot2::scale_x_continuous(expand = ggplot2::expansion(c(0.01, 0.02)), breaks = whole_breaks,
+                                labels = format_count) +
+    ggplot2::scale_y_continuous(limits = c(0, NA), expand = ggplot2::expansion(c(0, 0.05)), breaks = whole_breaks) +
     ggplot2::labs(
       x = "rounds played", y = "cards in the pile", title = sentence(outcome_in_words(object)),
       caption = wrapped(sprintf("%s; seed %s, trial %s. Sizes between rounds.", sentence(in_words(game)),

@@ -19,7 +19,7 @@ autoplot.habanera_mixing <- function(object, by = c("repeats", "seconds"), ...) 
                                  name = "") +
     ggplot2::scale_shape_manual(values = c(exact = 19, simulated = 19, `lower bound` = 24), breaks = "lower bound",
                                 name = "") +
-    ggplot2::scale_x_continuous(breaks = function(ends) unique(round(pretty(ends)))) +
+    ggplot2::scale_x_continuous(breaks = whole_breaks) +
     ggplot2::scale_y_log10(breaks = c(0.01, 0.1, 1, 10), labels = c("0.01 or less", "0.1", "1", "10")) +
     ggplot2::labs(title = "How many are enough?", x = if (by == "repeats") "repeats" else "seconds by hand", y = NULL,
                   subtitle = paste(passing_lines(object), collapse = "\n"),

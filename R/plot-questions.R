@@ -139,7 +139,7 @@ turn_lines <- function(summary, columns) {
   }
   figure +
     ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free", ncol = if (length(columns) > 1) 2 else 1) +
-    ggplot2::scale_x_continuous(breaks = function(ends) unique(round(pretty(ends)))) +
+    ggplot2::scale_x_continuous(breaks = whole_breaks) +
     ggplot2::scale_y_continuous(limits = c(0, NA), labels = function(y) format_number(y, 2)) +
     ggplot2::labs(x = "turn (0: the hand)", y = NULL)
 }

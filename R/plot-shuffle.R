@@ -26,7 +26,8 @@ autoplot.habanera_followed <- function(object, ...) {
   ggplot2::ggplot(object, ggplot2::aes(x = .data$times, y = .data$position)) +
     ggplot2::geom_line(colour = figure_colours[["line"]]) +
     ggplot2::geom_point(colour = figure_colours[["data"]], size = 2.4) +
-    ggplot2::scale_y_reverse() +
+    ggplot2::scale_x_continuous(breaks = whole_breaks) +
+    ggplot2::scale_y_reverse(breaks = place_breaks) +
     followed_words(object, "Where the card goes") +
     figure_theme()
 }
@@ -35,8 +36,9 @@ autoplot.habanera_followed <- function(object, ...) {
 deck_strips <- function(object) {
   ggplot2::ggplot(object, ggplot2::aes(x = .data$position, y = .data$times, fill = .data$card)) +
     ggplot2::geom_tile(height = 0.85) +
-    ggplot2::scale_fill_viridis_c(name = "started\nat place") +
-    ggplot2::scale_y_reverse(breaks = unique(object$times)) +
+    ggplot2::scale_fill_viridis_c(name = "started\nat place", breaks = place_breaks) +
+    ggplot2::scale_x_continuous(breaks = place_breaks) +
+    ggplot2::scale_y_reverse(breaks = whole_breaks) +
     ggplot2::labs(title = "The deck after each repeat", x = "position from the top", y = "repeats",
                   subtitle = followed_subtitle(object)) +
     figure_theme()
@@ -51,6 +53,7 @@ place_ribbons <- function(object) {
     ggplot2::facet_wrap(ggplot2::vars(.data$times), scales = "free_y",
                         labeller = ggplot2::labeller(.default = function(times) paste("repeats:", times))) +
     followed_words(object, "Where the card goes") +
+    ggplot2::scale_x_continuous(breaks = place_breaks) +
     ggplot2::labs(x = "position from the top", y = "probability",
                   caption = "The line is what a uniform shuffle gives.") +
     figure_theme()
@@ -71,7 +74,8 @@ autoplot.habanera_periods <- function(object, ...) {
   ggplot2::ggplot(object, ggplot2::aes(x = .data$deck_size, y = .data$period)) +
     ggplot2::geom_segment(ggplot2::aes(xend = .data$deck_size, yend = 0), colour = figure_colours[["band"]]) +
     ggplot2::geom_point(colour = figure_colours[["data"]], size = 2.2) +
-    ggplot2::scale_y_continuous(labels = format_count) +
+    ggplot2::scale_x_continuous(breaks = whole_breaks) +
+    ggplot2::scale_y_continuous(breaks = whole_breaks, labels = format_count) +
     ggplot2::labs(title = "After how many repeats the deck is back", subtitle = attr(object, "procedure"),
                   x = "cards in the deck", y = "repeats") +
     figure_theme()

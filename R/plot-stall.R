@@ -50,7 +50,7 @@ copies_lines <- function(data, x) {
       ggplot2::geom_text(ggplot2::aes(label = format_number(.data$estimate, 3)), vjust = -1, size = 3.4,
                          colour = figure_colours[["text"]])
     }) +
-    ggplot2::scale_x_continuous(breaks = function(ends) unique(round(pretty(ends)))) +
+    ggplot2::scale_x_continuous(breaks = whole_breaks) +
     ggplot2::scale_y_continuous(limits = c(0, NA), labels = function(y) format_number(y, 2),
                                 expand = ggplot2::expansion(c(0.05, 0.1))) +
     ggplot2::labs(y = NULL)

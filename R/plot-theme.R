@@ -52,3 +52,13 @@ card_layout <- function(deck) {
 }
 
 in_order <- function(x) factor(x, levels = unique(x))
+
+# Where cards, rounds or turns are counted, there is nothing between whole numbers; places count from 1.
+whole_breaks <- function(ends) {
+  ends <- range(ends)
+  if (diff(ends) <= 15) seq(ceiling(ends[1]), floor(ends[2])) else unique(round(pretty(ends)))
+}
+place_breaks <- function(ends) {
+  breaks <- whole_breaks(c(1, ends))
+  unique(c(1, breaks[breaks > max(1, max(ends) / 12)]))
+}

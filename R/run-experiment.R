@@ -117,9 +117,9 @@ exact.default <- function(x, ...) check_experiment(x)
 #' @param x An experiment.
 #' @param seed A whole number from 0 to below 2^53.
 #' @param trials Trial numbers.
-#' @return A data frame with a row per trial: `trial` (number), then `card_1`, `card_2`, ... (codes,
-#'   in the order drawn). Of a question: `turn` where there are turns (a row for each), the outcomes, then the
-#'   cards in the hand at the end. Of a game: the outcomes it records.
+#' @return A data frame of class `habanera_trials` with a row per trial: `trial` (number), then `card_1`, `card_2`,
+#'   ... (codes, in the order drawn). Of a question: `turn` where there are turns (a row for each), the outcomes, then
+#'   the cards in the hand at the end. Of a game: the outcomes it records. Printed, the cards of a row stand together.
 #' @examples
 #' trials(draws(deck_standard(), 5), seed = 1, trials = 1:3)
 #' @export
@@ -130,7 +130,36 @@ trials <- function(x, seed, trials) {
     all(trials >= 0 & trials < 2^53 & trials == floor(trials))
   if (!fits) refuse(sprintf("`trials` must be trial numbers, such as 1:10, not %s.", said(trials)))
   check_simulation(x, list(nsim = length(trials)), rlang::current_env())
-  play_trials(x, seed, as.double(trials))
+  played <- play_trials(x, seed, as.double(trials))
+  class(played) <- c("habanera_trials", class(played))
+  played
+}
+
+#' @export
+print.habanera_trials <- function(x, rows = 30, ...) {
+  data <- plain_table(x)
+  is_card <- grepl("^card_[0-9]+$", names(data))
+  outcomes <- data[!is_card]
+  if (sum(is_card) < 2) return(invisible(print_head(data, rows)))
+  cards <- apply(as.matrix(data[is_card]), 1, function(row) paste(row[!is.na(row)], collapse = ", "))
+  if (max(nchar(cards)) < getOption("width") - 8 * ncol(outcomes)) {
+    outcomes$cards <- format(cards)
+    print_head(outcomes, rows)
+  } else {
+    print_wrapped_trials(outcomes, cards, rows)
+  }
+  invisible(x)
+}
+
+# Hands too long for a column: each is a paragraph of its own.
+print_wrapped_trials <- function(outcomes, cards, rows) {
+  shown <- seq_len(min(rows, nrow(outcomes)))
+  for (row in shown) {
+    values <- vapply(outcomes[row, , drop = FALSE], format, "", big.mark = ",")
+    cat(strwrap(sprintf("%s: %s", paste(names(outcomes), values, collapse = ", "), cards[row]), getOption("width"),
+                exdent = 2), sep = "\n")
+  }
+  if (nrow(outcomes) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(outcomes) - rows)))
 }
 
 # A row for each trial with the cards drawn in it: `codes` is a matrix with a row per trial.

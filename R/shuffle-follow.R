@@ -7,8 +7,8 @@
 #' @param times How often the procedure is repeated.
 #' @param deck_size Number of cards.
 #' @param where_from Instead of `position`: the place it ends at; the answer is where it must start.
-#' @param nsim,seed For random procedures on more than 7 cards: trials and seed of the simulation. The
-#'   whole deck is that of trial 1 of the seed.
+#' @param nsim,seed For random procedures on more than 7 cards: trials and seed of the simulation; of R functions
+#'   without `nsim` fewer, as many as take half a minute. The whole deck is that of trial 1 of the seed.
 #' @return A data frame of class `habanera_followed` with a row for every repeat 0 to `times`: for the whole
 #'   deck `times`, `position`, `card` (the place it started at); for one card of a deterministic procedure
 #'   `times`, `position`; otherwise `times`, `position` and `probability` (exact up to 7 cards, else the
@@ -33,11 +33,17 @@ follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_
   } else if (!is.null(pass <- fixed_pass(procedure, deck_size))) {
     follow_path(pass, position, where_from, times)
   } else {
+    if (missing(nsim) && has_function(procedure)) {
+      nsim <- affordable_trials(rep(procedure, times), deck_numbered(deck_size))
+    }
     follow_law(procedure, position, where_from, times, deck_size, nsim, seed)
   }
-  structure(found, class = c("habanera_followed", "data.frame"), procedure = format(procedure),
+  structure(found, class = c("habanera_followed", "data.frame"), procedure = short_words(procedure),
             deck_size = deck_size)
 }
+
+# Its text form, but of an R function, which has none.
+short_words <- function(procedure) if (has_function(procedure)) procedure_in_words(procedure) else format(procedure)
 
 # Where each place's card comes from in one pass of a procedure that leaves nothing to chance; NULL of any other. An R
 # function is taken for one when it does the same from several addresses, so many that a fair shuffle would do so less
@@ -158,7 +164,7 @@ restore_period <- function(procedure, deck_size = 52) {
   cycles <- lapply(passes, cycle_lengths)
   found <- data.frame(deck_size = as.double(deck_size), period = vapply(cycles, least_common_multiple, 0),
                       cycles = vapply(cycles, cycles_in_words, ""))
-  structure(found, class = c("habanera_periods", "data.frame"), procedure = format(procedure))
+  structure(found, class = c("habanera_periods", "data.frame"), procedure = short_words(procedure))
 }
 
 cycle_lengths <- function(from) {

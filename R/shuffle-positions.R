@@ -11,13 +11,23 @@ draw_spec <- function(deck, size, replace, can_repeat, shuffle) {
 position_counts <- function(procedure, deck, seed, first, nsim) {
   kinds <- kinds_of(deck)
   counts <- if (has_function(procedure)) {
-    tabulate(unlist(lapply(first - 1 + seq_len(nsim), function(trial) {
-      shuffled <- codes_of(shuffled_cards(deck, procedure, seed, trial, NULL))
-      match(shuffled, kinds$codes) + length(kinds$codes) * (seq_along(shuffled) - 1)
-    })), length(kinds$codes) * length(deck))
+    function_position_counts(procedure, deck, kinds$codes, seed, first, nsim)
   } else {
     spec <- draw_spec(deck, length(deck), FALSE, FALSE, procedure)
     core_count_positions(spec, seed, first, nsim, resolve_threads(NULL))$n
   }
   matrix(counts, nrow = length(kinds$codes))
+}
+
+function_position_counts <- function(procedure, deck, codes, seed, first, nsim) {
+  counts <- numeric(length(codes) * length(deck))
+  bar <- start_bar(list(progress = interactive(), nsim = nsim))
+  on.exit(bar$close())
+  for (done in seq_len(nsim)) {
+    shuffled <- codes_of(shuffled_cards(deck, procedure, seed, first + done - 1, NULL))
+    cells <- match(shuffled, codes) + length(codes) * (seq_along(shuffled) - 1)
+    counts[cells] <- counts[cells] + 1
+    if (done %% 50 == 0) bar$move(done)
+  }
+  counts
 }

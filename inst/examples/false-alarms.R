@@ -2,7 +2,8 @@
 # of runs with a false alarm among all tests (which Holm's method keeps at the level or below), and for
 # each test the share of its own p-values below the level (which should be the level).
 #
-#   SEEDS=2000 TRIALS=2000 CARDS=52 Rscript false-alarms.R        takes about three minutes
+#   SEEDS=2000 TRIALS=2000 CARDS=52 Rscript false-alarms.R        as it stands: about three minutes
+#   SEEDS=100 Rscript false-alarms.R                              quick: about ten seconds
 library(habanera)
 
 setting <- function(name, usual) as.numeric(Sys.getenv(name, usual))
@@ -11,6 +12,7 @@ trials <- setting("TRIALS", 2000)
 deck <- if (setting("CARDS", 52) == 52) deck_standard() else deck_numbered(setting("CARDS", 52))
 
 tests <- do.call(rbind, lapply(seq_len(seeds), function(seed) {
+  if (seed %% 100 == 0) message(sprintf("%.0f of %.0f audits", seed, seeds))
   cbind(seed = seed, tidy(audit(shuffle_uniform(), deck, nsim = trials, seed = seed, threads = 1)))
 }))
 tests <- tests[!is.na(tests$p.value), ]

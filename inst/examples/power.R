@@ -1,8 +1,8 @@
 # Which biases does an audit find, after how many trials? For each biased procedure the share of audits that
 # call it biased at the 1% level, over several seeds, and what diagnose() says of it.
 #
-#   SEEDS=10 TRIALS=10000,100000,1000000 FILE=power.csv Rscript power.R        takes some minutes
-#   PROCEDURES="riffle x7;wash, riffle" Rscript power.R
+#   SEEDS=10 TRIALS=10000,100000,1000000 FILE=power.csv Rscript power.R        as it stands: some minutes
+#   SEEDS=3 TRIALS=10000 PROCEDURES="riffle x7;wash, riffle" Rscript power.R   quick: some seconds
 library(habanera)
 
 seeds <- seq_len(as.numeric(Sys.getenv("SEEDS", "10")))
@@ -18,6 +18,7 @@ chosen <- Sys.getenv("PROCEDURES")
 procedures <- if (nzchar(chosen)) strsplit(chosen, ";")[[1]] else usual
 
 share_found <- function(text, trials) {
+  message(sprintf("%s, %.0f trials", text, trials))
   mean(vapply(seeds, function(seed) verdict(audit(procedure(text), nsim = trials, seed = seed)) != "no_bias_seen",
               TRUE))
 }

@@ -111,3 +111,13 @@ test_that("impossible draws are refused at once", {
     list(quote(trials(draws(deck, 5), -1, 1)), "input", "`seed`")
   ))
 })
+
+test_that("single trials show whole hands", {
+  expect_output(print(trials(draws(deck_numbered(9), 3), 1, 1:2)), "trial +cards\n +1 +[1-9], [1-9], [1-9] *\n")
+  shown <- capture.output(print(trials(draws(deck_standard(), 52), 1, 1:40)))
+  expect_lte(max(nchar(shown)), getOption("width"))
+  first <- paste(shown[seq_len(which(startsWith(shown, "trial 2"))[1] - 1)], collapse = " ")
+  expect_setequal(strsplit(gsub(" +", " ", sub("trial 1: ", "", first)), ", ")[[1]], as.character(deck_standard()))
+  expect_equal(shown[length(shown)], "# ... with 10 more")
+  expect_output(print(trials(draw_until(deck_numbered(3), count(rank == 2) >= 1), 1, 1)), "turned")
+})

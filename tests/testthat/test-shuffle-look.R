@@ -129,3 +129,20 @@ test_that("the shell lists, shuffles, follows, and works out", {
   biased <- run("draws", "--positions", "--shuffle", "riffle x3", "--trials", "5000", "--seed", "1", "--expect", "fair")
   expect_equal(biased$status, 1L)
 })
+
+test_that("axes of cards and places show whole numbers alone, places from 1", {
+  expect_equal(place_breaks(c(0.5, 9.5)), 1:9)
+  expect_equal(place_breaks(c(52, 1)), c(1, 10, 20, 30, 40, 50, 60))
+  expect_equal(whole_breaks(c(-0.2, 3.3)), 0:3)
+  for (ends in list(c(1, 44), c(0, 1.5), c(2, 1e4))) expect_true(all(whole_breaks(ends) == round(whole_breaks(ends))))
+})
+
+test_that("followed R functions play what they can afford, and say so", {
+  slow <- shuffle_with(function(cards) {
+    Sys.sleep(0.02)
+    cards[sample(length(cards))]
+  })
+  expect_message(nsim <- affordable_trials(slow, deck_numbered(5)), "are played; `nsim` asks", fixed = TRUE)
+  expect_lt(nsim, 1e5)
+  expect_output(print(follow(slow, 1, deck_size = 8, nsim = 10, seed = 1)), "a shuffle by an R function, 8 cards")
+})
