@@ -54,11 +54,20 @@ print.habanera_deal <- function(x, ...) {
   cat(sprintf("<deal> %s, %s in the stock\n", count_of(length(hands), "hand"),
               count_of(length(x$stock), "card")))
   width <- max(nchar(names(x)))
-  for (name in names(x)) {
-    shown <- utils::head(x[[name]], 13)
-    more <- length(x[[name]]) - length(shown)
-    cat(formatC(name, width = -width), " ", paste(paint_suits(format(shown), shown), collapse = " "),
-        if (more > 0) sprintf(" ... and %s more", format_count(more)), "\n", sep = "")
+  for (name in c(hands, if (length(x$stock)) "stock")) {
+    lines <- hand_lines(x[[name]], if (name == "stock") 13 else 60)
+    cat(paste(formatC(c(name, rep("", length(lines) - 1)), width = -width), lines), sep = "\n")
   }
   invisible(x)
+}
+
+# A hand whole, 13 cards on a line; what is longer than `most` is cut short.
+hand_lines <- function(hand, most) {
+  if (!length(hand)) return("")
+  shown <- utils::head(hand, most)
+  faces <- paint_suits(format(shown), shown)
+  lines <- vapply(split(faces, (seq_along(faces) - 1) %/% 13), paste, "", collapse = " ")
+  more <- length(hand) - length(shown)
+  if (more > 0) lines[length(lines)] <- sprintf("%s ... and %s more", lines[length(lines)], format_count(more))
+  unname(lines)
 }

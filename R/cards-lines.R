@@ -13,7 +13,7 @@ read_card_lines <- function(lines, deck, call) {
   labelled <- without_labels(lines[at], catalogue)
   pieces <- parted_rows(line_pieces(labelled, catalogue), catalogue)
   remarks <- if (!identical(labelled, lines[at])) "what stands before a colon passed over"
-  head <- if (length(pieces) > 1 && !any(is_card_like(pieces[[1]], catalogue))) pieces[[1]]
+  head <- if (length(pieces) > 1 && is_head(pieces[[1]], pieces[[2]], catalogue)) pieces[[1]]
   if (!is.null(head)) {
     remarks <- c(remarks, "header skipped")
     pieces <- pieces[-1]
@@ -43,6 +43,12 @@ parted_rows <- function(rows, catalogue) {
 
 is_card_like <- function(pieces, catalogue) {
   !is.na(coded_pieces(pieces, catalogue)$codes) | !is.na(suppressWarnings(as.numeric(pieces)))
+}
+
+# A first line without cards; or one that begins with a word, where the next begins with a card ("Card 1;Card 2").
+is_head <- function(first, second, catalogue) {
+  cards <- is_card_like(first, catalogue)
+  !any(cards) || (!cards[1] && isTRUE(is_card_like(second, catalogue)[1]))
 }
 
 # Words that follow the last card or number of a line, where that leaves all lines with as many cards.

@@ -22,7 +22,7 @@ game_options <- function() {
     cli_option("rules", "A file of rules (.yaml, .json); --set wins over it", "FILE"),
     cli_option("deck", "As in habanera draws [standard]", "DECK"),
     cli_option("shuffle", "How it is shuffled, such as \"riffle x3\" [uniform]", "PROCEDURE"),
-    cli_option("piles", "Start from the piles in this file", "FILE"),
+    cli_option("piles", "Start from the piles in this file, or typed: \"AS KD | 2S 3H\"", "PILES"),
     cli_option("seat-names", "Names of the seats, separated by commas", "NAMES"),
     cli_option("record", "Outcomes to count, separated by commas [winner,ended,rounds]", "OUTCOMES")
   )
@@ -54,7 +54,8 @@ run_play <- function(options, arguments) {
 }
 
 shell_game <- function(options, arguments, command) {
-  if (length(arguments) != 1) refuse_usage(command, "it needs the name of one game, such as war.")
+  if (!length(arguments)) refuse_usage(command, "it needs the name of a game, such as war.")
+  refuse_arguments(command, arguments[-1])
   if (!arguments %in% names(game_kinds())) {
     refuse_usage(command, sprintf("there is no game %s%s Games: %s.", quoted(arguments),
                                   did_you_mean(arguments, names(game_kinds())), join_words(names(game_kinds()))))

@@ -23,6 +23,8 @@ replay_command <- function() {
 run_replay <- function(options, arguments) {
   command <- replay_command()
   game <- shell_game(options, arguments, command)
+  # Given piles are played as they lie, the same under every seed.
+  if (is.null(options$seed) && !is.null(options$piles)) options$seed <- "1"
   if (is.null(options$seed)) refuse_usage(command, "it needs --seed, that of the simulation.")
   format <- result_format(options)
   if (options$pause && (format != "text" || !is.null(options$out))) {

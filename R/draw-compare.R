@@ -7,7 +7,7 @@
 #' @param y A distribution of the same outcomes.
 #' @param ... Not used.
 #' @return A `habanera_comparison`: a list with `agree` (logical, at level 0.01, or `NA` where
-#'   nothing can vary), `test` (the overall chi-square of [summary()][summary.habanera_counts]),
+#'   nothing can vary or there are too few trials to tell), `test` (the overall chi-square of [summary()][summary.habanera_counts]),
 #'   `cells` (data frame with a row per outcome: the outcome columns, `count`, `expected`,
 #'   `deviation`, `z`) and `unseen`. `tidy()`: a row per test, `term` = "overall" first, then one per
 #'   outcome, with `estimate` and `exact` per trial, `statistic`, `p.value` and `p.adjusted` (by
@@ -31,7 +31,7 @@ compare.habanera_counts <- function(x, y, ...) {
   law$expected <- y$probability
   cells <- fit_table(list(outcomes = x$outcomes, n = x$n, law = law), trial_count(x))
   test <- scaled_chi_square(x$n, cells$expected, law$factor, law$df)
-  structure(list(agree = if (is.na(test$statistic)) NA else !is_surprising(test), test = test,
+  structure(list(agree = agreement(test), test = test,
                  cells = cells, unseen = unseen_kinds(x), trials = trial_count(x),
                  words = run_in_words(x), question = in_words(x$provenance$experiment), counts = x),
             class = "habanera_comparison")
@@ -62,6 +62,9 @@ tidy.habanera_comparison <- function(x, ...) {
 }
 
 comparison_in_words <- function(x) {
+  if (is.na(x$agree) && !is.na(x$test$statistic)) {
+    return(sprintf("Too few trials to tell whether they agree: %s.", chi_square_in_words(x$test)))
+  }
   if (is.na(x$agree)) return("There is nothing that could differ: every draw holds the same cards.")
   sprintf("%s with the exact answer: %s.", if (x$agree) "They agree" else "They do not agree",
           chi_square_in_words(x$test))

@@ -19,7 +19,7 @@ compare.habanera_counts_question <- function(x, y, ...) {
   trials <- trial_count(x)
   test <- pooled_chi_square(n, trials * p)
   cells <- fit_table(list(outcomes = rows$outcomes, n = n, law = list(expected = p, variance = p * (1 - p))), trials)
-  structure(list(agree = if (is.na(test$statistic)) NA else !is_surprising(test), test = test, cells = cells,
+  structure(list(agree = agreement(test), test = test, cells = cells,
                  unseen = data.frame(card = character(), log10_chance = numeric(), at_most = numeric()),
                  trials = trials, words = run_in_words(x), question = in_words(x$provenance$experiment),
                  counts = within_rows(x, rows$outcomes, n)), class = "habanera_comparison")
@@ -35,7 +35,7 @@ within_rows <- function(x, outcomes, n) {
 
 pooled_chi_square <- function(n, expected) {
   # What cannot come at all, and did, needs no test.
-  if (any(n > 0 & expected == 0)) return(list(statistic = Inf, df = length(n) - 1, p.value = 0))
+  if (any(n > 0 & expected == 0)) return(list(statistic = Inf, df = length(n) - 1, too_few = FALSE, p.value = 0))
   rare <- expected < 5
   if (any(rare)) {
     n <- c(n[!rare], sum(n[rare]))

@@ -111,11 +111,13 @@ as.data.frame.habanera_draw_summary <- function(x, row.names = NULL, optional = 
 # Below this p-value we say that counts and law do not agree; one in a hundred fair runs will.
 verdict_level <- 0.01
 
-is_surprising <- function(test) isTRUE(test$p.value < verdict_level)
+agreement <- function(test) if (is.na(test$statistic) || test$too_few) NA else !is_surprising(test)
+
+is_surprising <- function(test) !test$too_few && isTRUE(test$p.value < verdict_level)
 
 draw_verdict <- function(test, unseen = NULL) {
   if (is.na(test$statistic)) return("Nothing here could vary: every draw holds the same cards.")
-  verdict <- if (is_surprising(test)) "Biased" else "No bias seen"
+  verdict <- if (test$too_few) "Too few draws to tell" else if (is_surprising(test)) "Biased" else "No bias seen"
   paste0(verdict, ": ", chi_square_in_words(test), ".")
 }
 

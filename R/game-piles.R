@@ -80,10 +80,12 @@ refuse_foreign_cards <- function(piles, deck, source, call) {
 
 times_in_words <- function(n) if (n == 1) "once" else if (n == 0) "not at all" else paste(format_count(n), "times")
 
-# A list of texts by name; `lines` tells where each stands.
+# A list of texts by name; `lines` tells where each stands. Piles may also be typed, as in "AS KD | 2S 3H".
 piles_from_file <- function(file, call) {
-  lines <- read_text_lines(file, call)
-  read <- switch(file_kind(file), csv = piles_from_csv, yaml = , yml = piles_from_yaml, piles_from_blocks)
+  typed <- grepl("|", file, fixed = TRUE) && !file.exists(file)
+  lines <- if (typed) strsplit(file, "|", fixed = TRUE)[[1]] else read_text_lines(file, call)
+  kind <- if (typed) "txt" else file_kind(file)
+  read <- switch(kind, csv = piles_from_csv, yaml = , yml = piles_from_yaml, piles_from_blocks)
   entries <- refuse_if_fails(read(lines, file, call), sprintf("Cannot read %s as piles.", file_name(file)), "file",
                              call)
   seats <- factor(entries$seat, levels = unique(entries$seat))
@@ -91,22 +93,20 @@ piles_from_file <- function(file, call) {
             lines = if (!anyNA(entries$line)) split(entries$line, seats))
 }
 
-# A line "name:" above each pile, its cards below, as many on a line as one likes.
+# A line for each pile, or "name:" before the cards of each, which may then take several lines.
 piles_from_blocks <- function(lines, file, call) {
   text <- trimws(sub("#.*$", "", lines))
-  is_head <- grepl("^.*:$", text)
-  used <- which(nzchar(text) & !is_head)
-  if (!any(is_head)) {
-    refuse(sprintf("%s needs a line such as \"baker:\" above each pile.", file_name(file)), "file", call)
-  }
+  is_head <- grepl(":", text, fixed = TRUE)
+  used <- which(nzchar(text) & !grepl(":$", text))
+  if (!any(is_head)) return(data.frame(seat = seq_along(used), card = text[used], line = used))
   block <- cumsum(is_head)
   early <- used[block[used] == 0]
   if (length(early)) {
     refuse(sprintf("%s: line %d holds cards before any \"name:\".", file_name(file), early[1]), "file", call)
   }
-  names <- sub(":$", "", text[is_head])
+  names <- trimws(sub(":.*$", "", text[is_head]))
   refuse_doubled_heads(names, which(is_head), file, call)
-  data.frame(seat = names[block[used]], card = text[used], line = used)
+  data.frame(seat = names[block[used]], card = trimws(sub("^.*:", "", text[used])), line = used)
 }
 
 refuse_doubled_heads <- function(names, lines, file, call) {

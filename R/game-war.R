@@ -18,8 +18,9 @@
 #' @param rules A list of rules, as [rules()] gives them, or a file (.yaml, .json); rules in `...` win over it.
 #' @param shuffle A shuffling procedure, or its text; `NULL`: uniform.
 #' @param piles `NULL`, or the piles to start from, one for each seat, the top card first: a list of cards or of
-#'   texts, or a file. A text file has a line `name:` above each pile; a CSV file the columns `seat` and `card`; a
-#'   YAML file a list of cards for each name. Cards that no pile holds are out of the game.
+#'   texts, a file, or one text such as `"AS KD | 2S 3H"`. A text file has a line for each pile, or `name:` before the
+#'   cards of each; a CSV file the columns `seat` and `card`; a YAML file a list of cards for each name. Cards that no
+#'   pile holds are out of the game.
 #' @param seat_names `NULL` (the numbers of the seats, or the names of `piles`), or a name for each seat.
 #' @param record The outcomes whose joint counts are kept.
 #' @return A game: an experiment for [simulate()], [exact()], [trials()] and [replay()].

@@ -16,6 +16,7 @@
 #'   `NULL` is a binomial cut.
 #' @param clump Chance that the next card drops from the same packet as the last: 0 interleaves
 #'   perfectly; `NULL` drops in proportion to what is left.
+#' @param partner Whose card each place takes: of a `"later"` place (or its own), or of `"any"`.
 #' @param side `"out"` keeps the top card on top, `"in"` sends it one down.
 #' @param packet Mean size of a packet, in cards.
 #' @param packets Number of packets.
@@ -84,7 +85,9 @@ shuffle_retry <- function(seconds = NULL) one_step("retry", seconds = seconds)
 
 #' @rdname procedures
 #' @export
-shuffle_overwrite <- function(seconds = NULL) one_step("overwrite", seconds = seconds)
+shuffle_overwrite <- function(partner = c("later", "any"), seconds = NULL) {
+  one_step("overwrite", seconds = seconds, partner = partner)
+}
 
 #' @rdname procedures
 #' @export

@@ -198,7 +198,7 @@ print.habanera_diagnosis <- function(x, rows = 5, ...) {
   cat(sprintf("<diagnosis> of %s on %s; %s trials\n", audit$made$words, deck_in_words(audit$plan$deck),
               format_count(audit$trials)))
   writeLines(strwrap(diagnosis_sentence(x), 100))
-  if (!nrow(x)) return(invisible(x))
+  if (!nrow(x) || !is.finite(x$behind[1])) return(invisible(x))
   shown <- utils::head(x, rows)
   text <- data.frame(behaves_like = candidate_words(shown), explains = format_percent(shown$explained),
                      behind = ifelse(is.finite(shown$behind), format_statistic(round(shown$behind, 1)), "far"),
@@ -213,9 +213,16 @@ candidate_words <- function(rows) {
          rows$candidate)
 }
 
+# Where no candidate could have given the counts at all.
+lost_otherwise <- function(audit) {
+  sprintf("None of the known slips %s.", if (is.null(audit$broken)) "could give these counts" else
+    "loses and doubles cards as these do")
+}
+
 diagnosis_sentence <- function(x) {
   if (!nrow(x)) return("No bias was seen, so there is nothing to diagnose.")
   best <- x[1, ]
+  if (!is.finite(best$behind)) return(lost_otherwise(attr(x, "audit")))
   if (!isTRUE(best$fits)) {
     return(sprintf("None of the known slips. The nearest, %s, %s, but does not fit.", candidate_words(best),
                    sprintf("explains %s of what separates it from a uniform shuffle", format_percent(best$explained))))

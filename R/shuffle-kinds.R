@@ -69,7 +69,8 @@ step_kinds <- list(
   retry = step_kind("Draws random card numbers until an unused one comes up, place by place.",
                     "a retry loop", "retry loops", 0, "field practice"),
   overwrite = step_kind("The swap that forgets to keep the first card: cards are lost and doubled.",
-                        "an overwriting loop", "overwriting loops", 0, "a common slip"),
+                        "an overwriting loop", "overwriting loops", 0, "a common slip",
+                        partner = word_parameter(c("later", "any"), "whose card it takes: of later places, or of any")),
   riffle = step_kind(
     "Cuts the deck in two packets and drops cards from both, mixed.", "a riffle", "riffles", 8,
     "Gilbert 1955; Reeds 1981; Bayer & Diaconis 1992",

@@ -19,6 +19,7 @@ slip_families <- function(n) {
     slip_family("a random number of %s bits reduced by remainder", "modulo bits=%s", 6:10),
     slip_family("a generator with 2^%s starting points", "small_seed bits=%s", c(4, 8, 12, 16)),
     slip_family("the swap that forgets to keep the first card", "overwrite"),
+    slip_family("the swap with any position that forgets to keep the first card", "overwrite partner=any"),
     slip_family("one riffle", "riffle"),
     slip_family("%s riffles", "riffle x%s", 2:8),
     slip_family("%s riffles with clumps", "riffle x%s clump=0.6", 2:7),

@@ -136,7 +136,7 @@ TEST_CASE("the card check passes every step of a procedure, and finds out the on
   std::vector<Card> three = in_order(3);
   const Pile small{three.data(), three.size()};
   check.begins(small);
-  CHECK_THROWS_WITH_AS(Procedure({Overwriting{}})(small, 3, work, given, check),
+  CHECK_THROWS_WITH_AS(Procedure({Overwriting{false}})(small, 3, work, given, check),
                        "after move 1 card 0 is there 0 times, not 1", std::logic_error);
 }
 

@@ -121,3 +121,14 @@ test_that("single trials show whole hands", {
   expect_equal(shown[length(shown)], "# ... with 10 more")
   expect_output(print(trials(draw_until(deck_numbered(3), count(rank == 2) >= 1), 1, 1)), "turned")
 })
+
+test_that("a handful of draws is no verdict", {
+  few <- as_counts(c("AS", "KH", "3D", "3D", "10C"))
+  expect_match(capture.output(print(summary(few)))[2], "Too few draws to tell", fixed = TRUE)
+  judged <- compare(few, exact(draws(deck_standard(), 1)))
+  expect_identical(judged$agree, NA)
+  expect_output(print(judged), "Too few trials to tell whether they agree", fixed = TRUE)
+  # Thirty draws of one card of 52 are enough: 900 / 52 is more than 10.
+  enough <- summary(as_counts(rep(c("AS", "KH", "3D"), 10)))
+  expect_match(capture.output(print(enough))[2], "^Biased")
+})

@@ -2,7 +2,8 @@ test_that("known slips are told apart", {
   cases <- c(naive_swap = "naive_swap", "naive_swap skip_last=1" = "naive_swap skip_last=1", one_cycle = "one_cycle",
              "modulo bits=6" = "modulo bits=6", coin_sort = "coin_sort", "riffle x3" = "riffle x3",
                "overhand x4" = "overhand x4",
-             "transpositions x12" = "transpositions x12", overwrite = "overwrite", none = "none")
+             "transpositions x12" = "transpositions x12", overwrite = "overwrite",
+             "overwrite partner=any" = "overwrite partner=any", none = "none")
   for (text in names(cases)) {
     found <- diagnose(audit(procedure(text), deck_numbered(20), nsim = 2e4, seed = 9), nsim = 5000)
     expect_equal(found$procedure[1], cases[[text]], info = text)
@@ -24,6 +25,10 @@ test_that("what is none of the known slips is said so, and a fair shuffle has no
   found <- diagnose(audit(stuck, deck_numbered(12), nsim = 2000, seed = 2), nsim = 5000)
   expect_output(print(found), "None of the known slips")
   expect_false(any(found$fits, na.rm = TRUE))
+  one_lost <- shuffle_with(function(cards) sample(cards)[c(1, 1, 3:12)])
+  found <- diagnose(audit(one_lost, deck_numbered(12), nsim = 300, seed = 2), nsim = 1000)
+  shown <- capture.output(print(found))
+  expect_match(shown[2], "None of the known slips", fixed = TRUE)
   fair <- diagnose(audit(shuffle_uniform(), nsim = 5000, seed = 3, level = rare))
   expect_equal(nrow(fair), 0)
   expect_output(print(fair), "nothing to diagnose")

@@ -32,7 +32,7 @@ inline Step make_step(const std::string& name, const std::vector<double>& values
   if (name == "modulo") return ModuloLoop{static_cast<unsigned>(value(0))};
   if (name == "small_seed") return SmallSeed{static_cast<unsigned>(value(0))};
   if (name == "retry") return RetryLoop{};
-  if (name == "overwrite") return Overwriting{};
+  if (name == "overwrite") return Overwriting{value(0) > 0};
   if (name == "riffle") {
     if (std::isnan(value(0)) && std::isnan(value(1))) return FairRiffle{};
     return HandRiffle{value(0), value(1)};

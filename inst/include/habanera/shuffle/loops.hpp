@@ -193,17 +193,20 @@ struct RetryLoop {
   double paths(std::size_t n) const { return n < 2 ? 1 : HUGE_VAL; }
 };
 
-// The swap that forgets to keep the first card: not a shuffle.
+// The swap that forgets to keep the first card, with a place from it on or with any: not a shuffle.
 struct Overwriting {
+  bool from_all;
+
   template <class Chance, class Watcher>
   void operator()(const Pile& pile, Workspace&, Chance& chance, Watcher& watcher) const {
-    for (std::size_t i = 0; i + 1 < pile.size; ++i) {
-      const std::size_t other = i + static_cast<std::size_t>(chance.below(pile.size - i));
+    for (std::size_t i = 0; i + !from_all < pile.size; ++i) {
+      const std::size_t first = from_all ? 0 : i;
+      const std::size_t other = first + static_cast<std::size_t>(chance.below(pile.size - first));
       pile.cards[i] = pile.cards[other];
       watcher.swapped(pile, i, other);
     }
   }
-  double paths(std::size_t n) const { return CoinInsertion().paths(n); }
+  double paths(std::size_t n) const { return from_all ? NaiveSwap{0}.paths(n) : CoinInsertion().paths(n); }
 };
 
 }  // namespace habanera
