@@ -119,16 +119,6 @@ short_codes <- function(values, name, call) {
   unname(codes)
 }
 
-#' @rdname deck_standard
-#' @param catalogue A data frame with a column `card` (text, each once), optionally `copies` (whole
-#'   numbers, default 1) and any attributes; or the path of a CSV, JSON or YAML file that holds one;
-#'   or of any other text file, read as a plain list of lines `3 name` (`#` starts a comment).
-#' @export
-deck_from <- function(catalogue) {
-  listed <- read_listing(catalogue, rlang::current_env())
-  new_cards(rep(seq_along(listed$copies), times = listed$copies), listed$catalogue)
-}
-
 check_deck <- function(deck, call = rlang::caller_env()) {
   if (is_sampling(deck)) {
     refuse("A deck sampled anew in each trial is for draws() that ask questions; elsewhere use a deck sampled once.",

@@ -1,24 +1,42 @@
-# A deck as the shell and files name it: a file (or "-"), or words such as "standard packs=2 jokers=1". The
-# opposite of deck_shell_name().
-deck_from_words <- function(text, kind = "input", call = rlang::caller_env()) {
-  if (text == "-" || file.exists(text)) return(deck_from(text))
+# Decks as R, the shell and files name them: a catalogue, a file (or "-"), or words such as "standard packs=2 jokers=1".
+# The opposite of deck_shell_name().
+
+#' @rdname deck_standard
+#' @param catalogue A data frame with a column `card` (text, each once), optionally `copies` (whole
+#'   numbers, default 1) and any attributes; or the path of a CSV, JSON or YAML file that holds one;
+#'   or of any other text file, read as a plain list of lines `3 name` (`#` starts a comment); or a deck in words, such
+#'   as `"standard packs=2 jokers=1"` or `"numbered 44"`.
+#' @export
+deck_from <- function(catalogue) {
+  call <- rlang::current_env()
+  if (is_deck_words(catalogue)) return(deck_by_words(catalogue, call))
+  listed <- read_listing(catalogue, call)
+  new_cards(rep(seq_along(listed$copies), times = listed$copies), listed$catalogue)
+}
+
+# Text that is no file, and is not meant as the name of one.
+is_deck_words <- function(x) {
+  rlang::is_string(x) && x != "-" && !file.exists(x) && (grepl("^[[:space:]]*(standard|numbered)\\b", x) || !grepl("[./]", x))
+}
+
+deck_by_words <- function(text, call) {
   words <- strsplit(trimws(text), "[[:space:]]+")[[1]]
-  if (identical(words[1], "standard")) return(do.call(deck_standard, deck_settings(words[-1], kind, call)))
+  if (identical(words[1], "standard")) return(do.call(deck_standard, deck_settings(words[-1], call)))
   if (identical(words[1], "numbered") && length(words) == 2) {
     return(deck_numbered(suppressWarnings(as.numeric(words[2]))))
   }
   refuse(sprintf(paste("%s is no deck: there is no such file, and decks in words are like \"standard",
-                       "packs=2 jokers=1\" or \"numbered 44\"."), quoted(text)), kind, call)
+                       "packs=2 jokers=1\" or \"numbered 44\"."), quoted(text)), call = call)
 }
 
-deck_settings <- function(words, kind, call) {
+deck_settings <- function(words, call) {
   known <- c("packs", "jokers", "ranks", "suits", "arranged")
   keys <- sub("=.*$", "", words)
   bad <- which(!grepl("=", words) | !keys %in% known)
   if (length(bad)) {
     refuse(sprintf("A standard deck has the settings %s, as in \"standard packs=2\"; not %s%s",
                    join_words(known), quoted(words[bad[1]]), did_you_mean(keys[bad[1]], known)),
-           kind, call)
+           call = call)
   }
   values <- strsplit(sub("^[^=]*=", "", words), ",")
   values <- lapply(values, function(value) {

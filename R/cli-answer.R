@@ -3,7 +3,7 @@
 # Answers, writes and judges: `given` is an expression or NULL.
 write_answer <- function(question, options, command, given, expectation) {
   answer <- shell_answer(question, options, command)
-  summary <- summarise_answer(answer, rlang::new_quosure(given, emptyenv()))
+  summary <- summary(answer, given = !!rlang::new_quosure(given, emptyenv()))
   lines <- switch(result_format(options), text = printed_lines(summary, options$out), csv = csv_lines(answer),
                   json = json_lines(answer))
   if (!is.null(options$report)) report(answer, options$report)
@@ -12,18 +12,14 @@ write_answer <- function(question, options, command, given, expectation) {
   expected_status(expectation, expected_terms(answer, summary, expectation))
 }
 
-summarise_answer <- function(answer, given) {
-  if (is_game_result(answer)) summarise_game(answer, given, NULL) else summarise_question(answer, given, NULL)
-}
-
 expected_terms <- function(answer, summary, expectation) {
-  if (is_game_result(answer) && !is.null(expectation)) game_terms(answer, all.vars(expectation$expr)) else tidy(summary)
+  if (is_game_result(answer) && !is.null(expectation)) estimates(answer, all.vars(expectation$expr)) else tidy(summary)
 }
 
 # A condition on outcome columns, its names checked before anything is played; NULL when none is given.
 read_given <- function(text, known) {
   if (is.null(text)) return(NULL)
-  checked_on_outcomes(parse_expression(text, "--given", NULL), known, NULL, NULL)
+  checked_on_names(parse_expression(text, "--given", NULL), known, NULL, "the outcome columns are", NULL)
 }
 
 # A condition on estimates, checked before anything is played; NULL when none is given.
@@ -56,7 +52,7 @@ expected_status <- function(expectation, estimates) {
 
 # The answer, exact or simulated.
 shell_answer <- function(question, options, command) {
-  if (!options$exact) return(simulate_for_shell(question, options, precision_terms(question)[1]))
+  if (!options$exact) return(simulate_for_shell(question, options, estimate_names(question)[1]))
   given <- c("checkpoint", "precision", "seed")
   given <- given[!vapply(options[given], is.null, TRUE)]
   if (length(given)) refuse_usage(command, sprintf("--exact plays no trials: no --%s.", given[1]))

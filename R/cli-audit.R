@@ -59,7 +59,7 @@ audited_for_shell <- function(options, arguments) {
   refuse_beside(if (given[["--file"]]) "file" else "program", c("sizes", "seed"), options)
   first <- option_number(options, "first-number")
   numbering <- if (!is.null(first)) list(first = first)
-  deck <- option_deck(options$deck)
+  deck <- deck_from(options$deck)
   if (given[["--file"]]) shuffle_recorded(options$file, deck, numbering, option_notation(options)) else
     shuffle_program(options$program, deck, numbering, each_trial = options$each_trial)
 }
@@ -76,7 +76,7 @@ audit_for_shell <- function(shuffling, options) {
   if (!is.null(options$alike)) settings$alike <- trimws(strsplit(options$alike, ",", fixed = TRUE)[[1]])
   if (!is.null(options$trials)) settings$nsim <- option_number(options, "trials")
   if (inherits(shuffling, "habanera_procedure")) {
-    settings$deck <- option_deck(options$deck)
+    settings$deck <- deck_from(options$deck)
     settings$seed <- option_number(options, "seed")
     settings$progress <- isatty(stderr()) && !options$quiet
   }
@@ -131,7 +131,7 @@ mixing_command <- function() {
 run_mixing <- function(options, arguments) {
   if (!length(arguments)) refuse_usage(mixing_command(), "say one procedure or several, such as riffle \"strip, cut\".")
   by <- option_word(options, "by", c("repeats", "seconds"))
-  found <- mixing(as.list(arguments), option_range(options$times, "times", "0:12"), option_deck(options$deck),
+  found <- mixing(as.list(arguments), option_range(options$times, "times", "0:12"), deck_from(options$deck),
                   option_number(options, "trials"), option_number(options, "seed"), option_number(options, "distance"),
                   option_number(options, "gain"), option_number(options, "threads"))
   write_found(found, options, by = by)

@@ -20,7 +20,7 @@ deck_command <- function() {
 }
 
 run_deck <- function(options, arguments) {
-  deck <- option_deck(if (length(arguments)) paste(arguments, collapse = " ") else "standard")
+  deck <- deck_from(if (length(arguments)) paste(arguments, collapse = " ") else "standard")
   deck <- sampled_for_shell(deck, options, deck_command())
   if (options$shuffle) deck <- shuffle_for_shell(deck, options)
   hands <- option_number(options, "deal")

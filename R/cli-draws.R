@@ -38,7 +38,7 @@ run_draws <- function(options, arguments) {
   refuse_without_ask(options)
   option_word(options, "expect", "fair")
   format <- result_format(options)
-  deck <- sampled_for_shell(option_deck(options$deck), options, draws_command())
+  deck <- sampled_for_shell(deck_from(options$deck), options, draws_command())
   counts <- counts_for_shell(options, deck)
   summary <- summary(counts, group = options$group)
   lines <- switch(format, text = printed_lines(summary, options$out, rows = if (options$all) Inf else 6),
@@ -61,7 +61,7 @@ refuse_without_ask <- function(options) {
 draws_status <- function(counts, options) {
   if (is.null(options$expect)) return(exit_status[["done"]])
   # The expectation is about the draws themselves, not about the grouping shown.
-  if (!is_surprising(summary(counts)$test)) return(exit_status[["done"]])
+  if (verdict(counts) != "biased") return(exit_status[["done"]])
   cat("habanera: expected fair draws, but a bias is seen.\n", file = stderr())
   exit_status[["expectation_failed"]]
 }

@@ -49,7 +49,7 @@ play_command <- function() {
 
 run_play <- function(options, arguments) {
   game <- shell_game(options, arguments, play_command())
-  expectation <- read_expectation(options$expect, game_term_names(game))
+  expectation <- read_expectation(options$expect, estimate_names(game))
   write_answer(game, options, play_command(), read_given(options$given, game$record), expectation)
 }
 
@@ -62,7 +62,7 @@ shell_game <- function(options, arguments, command) {
   }
   kind <- game_kinds()[[arguments]]
   given <- typed_rules(options$set, "set", command)
-  if (!is.null(options$deck)) given$deck <- option_deck(options$deck)
+  if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
   words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
   settings <- game_settings(options$shuffle, options$piles, words(options$seat_names), words(options$record))
   make_game(kind, given, options$rules, settings, NULL)

@@ -17,7 +17,7 @@ needed_command <- function() {
 
 run_needed <- function(options, arguments) {
   refuse_arguments(needed_command(), arguments)
-  found <- draws_needed(option_deck(options$deck), option_number(options, "size"), option_number(options, "off-by"),
+  found <- draws_needed(deck_from(options$deck), option_number(options, "size"), option_number(options, "off-by"),
                         options$card, options$replace, option_number(options, "level"), option_number(options, "power"))
   format <- result_format(options)
   lines <- if (format != "text") table_lines(found, format) else

@@ -198,6 +198,3 @@ refuse_arguments <- function(command, arguments) {
     refuse_usage(command, sprintf("%s is one word too many.", quoted(arguments[1])))
   }
 }
-
-# A deck as the shell names it.
-option_deck <- function(text) deck_from_words(text, "usage", call = NULL)

@@ -25,7 +25,7 @@ with_stages_asked <- function(question, options, command) {
                                        turn_size = "turns"))
   number <- function(name, usual) if (is.null(options[[name]])) usual else option_number(options, gsub("_", "-", name))
   if (!is.null(options$redraw_if)) {
-    condition <- rlang::new_quosure(parse_expression(options$redraw_if, "--redraw-if", NULL), emptyenv())
+    condition <- typed_question(parse_expression(options$redraw_if, "--redraw-if", NULL))
     question <- redraw_if(question, !!condition, times = number("redraws", 1), put_back = number("put_back", 0))
   }
   if (!is.null(options$keep)) question <- exchange_cards(question, shell_keep(options$keep), number("exchanges", 1))
@@ -36,29 +36,25 @@ with_stages_asked <- function(question, options, command) {
 shell_keep <- function(text) {
   ways <- list(groups = keep_groups, suit = keep_suit, run = keep_run)
   if (text %in% names(ways)) return(ways[[text]]())
-  condition <- rlang::new_quosure(parse_expression(text, "--keep", NULL), emptyenv())
-  keep_where(!!condition)
+  keep_where(!!typed_question(parse_expression(text, "--keep", NULL)))
 }
 
 exact_option <- function() cli_option("exact", "Work the answer out instead of simulating it")
 
+# What is typed, as draws() takes it: nothing in it finds anything but cards and words.
+typed_question <- function(expr) rlang::new_quosure(expr, emptyenv())
+
 # In R the same is written draws(deck, size, ...).
 shell_question <- function(options, command) {
-  call <- NULL
-  asked <- parse_expressions(options$ask, "--ask", call)
-  deck <- sampled_for_shell(option_deck(options$deck), options, command)
-  parts <- parted_deck(deck, options$held, options$dead, call)
-  size <- option_number(options, "size")
-  size <- check_draw_size(if (is.null(size)) 5 else size, parts, options$replace, call)
+  asked <- parse_expressions(options$ask, "--ask", NULL)
   names <- names(asked)
   if (is.null(names) || any(!nzchar(names))) {
     refuse_usage(command, "every question in --ask needs a name, as in --ask 'aces = count(rank == \"A\")'.")
   }
-  columns <- checked_columns(rlang::new_quosures(lapply(asked, rlang::new_quosure, env = emptyenv())),
-                             catalogue_of(parts$deck), call)
-  shuffle <- procedure(options$shuffle)
-  check_manner(options$replace, shuffle, parts, call)
-  question <- new_question(parts, size - length(parts$held), columns, options$replace, shuffle, call)
+  deck <- sampled_for_shell(deck_from(options$deck), options, command)
+  size <- option_number(options, "size")
+  question <- draws(deck, if (is.null(size)) 5 else size, !!!lapply(asked, typed_question), replace = options$replace,
+                    shuffle = procedure(options$shuffle), held = options$held, dead = options$dead)
   with_stages_asked(question, options, command)
 }
 
@@ -100,13 +96,10 @@ until_command <- function() {
 run_until <- function(options, arguments) {
   command <- until_command()
   if (length(arguments) != 1) refuse_usage(command, "it needs one condition, such as 'count(rank == \"A\") >= 1'.")
-  deck <- option_deck(options$deck)
-  condition <- checked_outcome(parse_expression(arguments, "CONDITION", NULL), catalogue_of(deck), list(), NULL, NULL,
-                               FALSE)
-  most <- option_number(options, "by-at-most")
-  most <- if (is.null(most)) length(deck) else check_whole(most, 0, length(deck), "--by-at-most", NULL)
-  question <- new_until(deck, condition, most, procedure(options$shuffle), NULL)
-  columns <- precision_terms(question)
+  condition <- typed_question(parse_expression(arguments, "CONDITION", NULL))
+  question <- draw_until(deck_from(options$deck), !!condition, option_number(options, "by-at-most"),
+                         procedure(options$shuffle))
+  columns <- estimate_names(question)
   write_answer(question, options, command, read_given(options$given, columns),
                read_expectation(options$expect, columns))
 }
@@ -139,12 +132,11 @@ run_payout <- function(options, arguments) {
   question <- shell_question(options, command)
   typed <- parse_expressions(options$pays, "--pays", NULL)
   expectation <- read_expectation(options$expect, pay_terms)
-  stake <- check_between(option_number(options, "stake"), 0, 1e15, "--stake", NULL)
+  stake <- option_number(options, "stake")
   edge <- option_number(options, "edge")
-  if (!is.null(edge)) check_between(edge, -1e6, 1, "--edge", NULL)
   answer <- shell_answer(question, options, command)
-  found <- new_payout(answer, typed_pays(typed, answer), stake, NULL)
-  price <- if (!is.null(edge)) new_price(found, edge, NULL, NULL)
+  found <- payout(answer, !!typed_pays(typed), stake)
+  price <- if (!is.null(edge)) price_for(answer, !!typed_pays(typed), edge)
   lines <- switch(result_format(options), text = c(printed_lines(found, options$out),
                                                    if (!is.null(price)) price_sentence(price)),
                   table_lines(as.data.frame(found), result_format(options)))
@@ -154,8 +146,7 @@ run_payout <- function(options, arguments) {
 }
 
 # Values and pays, each pay a number; or one expression of the outcome columns.
-typed_pays <- function(typed, answer) {
-  if (is.null(names(typed))) return(pays_by_expression(typed[[1]], answer, NULL, NULL))
-  numbers <- lapply(typed, constant_value, NULL, NULL)
-  pays_by_value(rlang::set_names(unlist(numbers), names(typed)), answer, NULL)
+typed_pays <- function(typed) {
+  if (is.null(names(typed))) return(typed_question(typed[[1]]))
+  rlang::set_names(unlist(lapply(typed, constant_value, NULL, NULL)), names(typed))
 }

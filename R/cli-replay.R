@@ -60,12 +60,9 @@ shell_trace <- function(game, options, command) {
   }
   counts <- simulate(game, option_number(options, "trials"), seed)
   if (searches == "where") {
-    condition <- parse_expression(options$where, "--where", NULL)
-    trial <- first_trial_where(rlang::new_quosure(condition, emptyenv()), counts, NULL)
-  } else {
-    trial <- extreme_trial(counts, options[[searches]], searches, NULL)
+    return(replay(counts, where = !!typed_question(parse_expression(options$where, "--where", NULL))))
   }
-  replay(game, seed, trial)
+  replay(counts, longest = options$longest, shortest = options$shortest)
 }
 
 # A step at a time; Enter goes on, the end of the input stops.

@@ -8,32 +8,10 @@ procedures_command <- function() {
 run_procedures <- function(options, arguments) {
   refuse_arguments(procedures_command(), arguments)
   format <- result_format(options)
-  lines <- if (format == "text") procedure_lines() else table_lines(procedure_table(), format)
+  lines <- if (format == "text") printed_lines(shuffle_steps(), options$out) else
+    table_lines(plain_table(shuffle_steps()), format)
   emit_or_write(lines, options$out)
   exit_status[["done"]]
-}
-
-procedure_lines <- function() {
-  unlist(lapply(names(step_kinds), function(name) {
-    kind <- step_kinds[[name]]
-    settings <- vapply(names(kind$parameters), function(key) {
-      parameter <- kind$parameters[[key]]
-      sprintf("      %s=%s  %s", key, if (is.null(parameter$default)) "" else format(parameter$default, digits = 16),
-              parameter$words)
-    }, "")
-    c(sprintf("%s: %s%s [%s]", name, kind$does,
-              if (kind$seconds > 0) sprintf(" %s s.", format(kind$seconds)) else "", kind$source),
-      unname(settings))
-  }))
-}
-
-procedure_table <- function() {
-  rows <- lapply(names(step_kinds), function(name) {
-    kind <- step_kinds[[name]]
-    data.frame(step = name, does = kind$does, seconds = kind$seconds, source = kind$source,
-               parameters = paste(names(kind$parameters), collapse = " "))
-  })
-  do.call(rbind, rows)
 }
 
 size_option <- function(default) {
@@ -61,7 +39,7 @@ shuffle_command <- function() {
 
 run_shuffle <- function(options, arguments) {
   shuffling <- procedure_argument(shuffle_command(), arguments)
-  deck <- option_deck(options$deck)
+  deck <- deck_from(options$deck)
   seed <- resolve_seed(option_number(options, "seed"))
   trial <- option_number(options, "trial")
   inform_user(sprintf("Shuffled with seed %s, trial %s.", whole_code(seed), format_count(trial)))

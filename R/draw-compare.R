@@ -46,38 +46,3 @@ refuse_other_question <- function(counted, exact, call) {
   refuse(sprintf("These are not the same draws: the counts are of %s; the distribution is of %s.",
                  in_words(counted), in_words(exact)), call = call)
 }
-
-#' @rdname compare.habanera_counts
-#' @rawNamespace S3method(generics::tidy, habanera_comparison)
-tidy.habanera_comparison <- function(x, ...) {
-  p <- 2 * stats::pnorm(-abs(x$cells$z))
-  outcomes <- x$counts$outcomes
-  rbind(
-    data.frame(term = "overall", estimate = NA_real_, exact = NA_real_,
-               statistic = x$test$statistic, p.value = x$test$p.value, p.adjusted = x$test$p.value),
-    data.frame(term = outcome_terms(outcomes), estimate = x$cells$count / x$trials,
-               exact = x$cells$expected / x$trials, statistic = x$cells$z, p.value = p,
-               p.adjusted = stats::p.adjust(p, "holm"))
-  )
-}
-
-comparison_in_words <- function(x) {
-  if (is.na(x$agree) && !is.na(x$test$statistic)) {
-    return(sprintf("Too few trials to tell whether they agree: %s.", chi_square_in_words(x$test)))
-  }
-  if (is.na(x$agree)) return("There is nothing that could differ: every draw holds the same cards.")
-  sprintf("%s with the exact answer: %s.", if (x$agree) "They agree" else "They do not agree",
-          chi_square_in_words(x$test))
-}
-
-#' @export
-print.habanera_comparison <- function(x, rows = 5, ...) {
-  cat("<comparison> ", x$question, "; ", x$words, "\n", sep = "")
-  writeLines(c(comparison_in_words(x), unseen_in_words(x$unseen)))
-  worst <- worst_cells(x$cells, rows)
-  if (nrow(worst)) {
-    cat("Furthest from what is expected:\n")
-    print(printed_table(worst), row.names = FALSE)
-  }
-  invisible(x)
-}

@@ -26,7 +26,7 @@
 #' @export
 draws_needed <- function(deck, size, off_by, card = NULL, replace = FALSE, level = 0.05,
                          power = 0.95) {
-  experiment <- draws(deck, size, replace = replace)
+  experiment <- checked_draws(deck, size, replace, rlang::current_env())
   check_between(level, 0, 1)
   check_between(power, level, 1)
   check_between(off_by, 0, 1e6)

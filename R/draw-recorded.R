@@ -92,7 +92,7 @@ kinds_from_pieces <- function(pieces, deck, size, numbering, label, call, notati
 
 recorded_counts <- function(kinds, deck, replace, label, source, made_by, call) {
   refuse_doubled(kinds, deck, replace, label, call)
-  experiment <- elsewhere(draws(deck, ncol(kinds), replace = replace))
+  experiment <- elsewhere(checked_draws(deck, ncol(kinds), replace, call))
   count <- nrow(outcome_space(experiment))
   tally <- tally_of_draws(kinds, count, 1, can_repeat(experiment))
   from <- new_provenance(experiment, ncol(kinds), trials = data.frame(first = 1, last = nrow(kinds)),
@@ -111,7 +111,7 @@ elsewhere <- function(experiment) {
 #' @export
 as_counts <- function(table, deck = deck_standard(), size = 1, replace = FALSE, numbering = NULL) {
   call <- rlang::current_env()
-  experiment <- elsewhere(draws(deck, size, replace = replace))
+  experiment <- elsewhere(checked_draws(deck, size, replace, call))
   if (is_raw_column(table)) {
     if (size != 1) refuse("A column of single cards needs `size = 1`; read files with draws_recorded().")
     label <- function(row) sprintf("Row %s", format_count(row))

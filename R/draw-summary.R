@@ -76,14 +76,6 @@ group_values <- function(deck, kinds, group, call) {
   ifelse(is.na(values), paste("no", group), as.character(values))
 }
 
-fit_table <- function(cells, trials) {
-  expected <- trials * cells$law$expected
-  sd <- sqrt(trials * cells$law$variance)
-  deviation <- cells$n - expected
-  cbind(cells$outcomes, count = cells$n, percent = 100 * cells$n / sum(cells$n),
-        expected = expected, deviation = deviation, z = ifelse(sd > 0, deviation / sd, NA))
-}
-
 total_row <- function(table) {
   total <- table[0, , drop = FALSE][1, , drop = FALSE]
   total[[1]] <- "total"
@@ -108,26 +100,19 @@ unseen_kinds <- function(x) {
 #' @export
 as.data.frame.habanera_draw_summary <- function(x, row.names = NULL, optional = FALSE, ...) x$table
 
-# Below this p-value we say that counts and law do not agree; one in a hundred fair runs will.
-verdict_level <- 0.01
+#' @export
+verdict.habanera_counts <- function(x) verdict(summary(x))
 
-agreement <- function(test) if (is.na(test$statistic) || test$too_few) NA else !is_surprising(test)
-
-is_surprising <- function(test) !test$too_few && isTRUE(test$p.value < verdict_level)
+#' @export
+verdict.habanera_draw_summary <- function(x) {
+  if (is.na(x$test$statistic)) return("no_bias_seen")
+  if (x$test$too_few) "too_few" else if (is_surprising(x$test)) "biased" else "no_bias_seen"
+}
 
 draw_verdict <- function(test, unseen = NULL) {
   if (is.na(test$statistic)) return("Nothing here could vary: every draw holds the same cards.")
   verdict <- if (test$too_few) "Too few draws to tell" else if (is_surprising(test)) "Biased" else "No bias seen"
   paste0(verdict, ": ", chi_square_in_words(test), ".")
-}
-
-unseen_in_words <- function(unseen) {
-  if (!nrow(unseen)) return(character())
-  chances <- ifelse(unseen$log10_chance > -300, format_number(10^unseen$log10_chance, 2),
-                    sprintf("1e%.0f", unseen$log10_chance))
-  each <- sprintf("%s (chance %s in a fair draw)", unseen$card, chances)
-  sprintf("Never came: %s. None seen means at most %s a draw (95%%).", join_some(each),
-          format_number(unseen$at_most[1], 2))
 }
 
 #' @export
@@ -145,27 +130,6 @@ print.habanera_draw_summary <- function(x, rows = 6, ...) {
   }
   print(printed_table(rbind(body, total)), row.names = FALSE)
   invisible(x)
-}
-
-worst_cells <- function(cells, rows) {
-  cells <- cells[!is.na(cells$z), , drop = FALSE]
-  utils::head(cells[order(-abs(cells$z)), , drop = FALSE], rows)
-}
-
-# Figures rounded for reading; the object keeps them whole.
-printed_table <- function(table) {
-  shown <- table
-  if ("position" %in% names(shown)) {
-    shown$position <- ifelse(is.na(shown$position), "", format_count(shown$position))
-  }
-  shown$count <- format_count(table[["count"]])
-  shown$percent <- format_fixed(table[["percent"]], 2)
-  shown$expected <- format_fixed(table[["expected"]], 1)
-  # Rounding in a sum must not show as -0.0.
-  deviation <- ifelse(abs(table[["deviation"]]) < 1e-6, 0, table[["deviation"]])
-  shown$deviation <- formatC(deviation, digits = 1, format = "f", flag = "+", big.mark = ",")
-  shown$z <- ifelse(is.na(table[["z"]]), "", formatC(table[["z"]], digits = 2, format = "f", flag = "+"))
-  shown
 }
 
 #' @export

@@ -35,7 +35,7 @@ rule_attribute <- function(name, default, meaning) {
 
 rule_deck <- function(meaning) {
   new_rule("deck", deck_standard(), "cards", meaning, function(value, name, call) {
-    if (is.character(value)) value <- deck_from_words(check_string(value, name, call), "rules", call)
+    if (is.character(value)) value <- deck_from(check_string(value, name, call))
     check_deck(value, call)
   })
 }

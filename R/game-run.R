@@ -2,7 +2,7 @@
 # here; counts of them are read like those of a question without cards of its own.
 
 #' @export
-result_kind.habanera_game <- function(experiment) c("game", "question")
+result_kind.habanera_game <- function(experiment) c("game", "outcomes")
 #' @export
 entries_per_trial.habanera_game <- function(experiment) 1
 
@@ -69,7 +69,9 @@ finest_outcome.habanera_game <- function(experiment) {
 precision_terms.habanera_game <- function(experiment) experiment$record
 
 #' @export
-half_widths.habanera_game <- half_widths.habanera_question
+half_widths.habanera_game <- function(experiment, tally, done, wanted) {
+  outcome_half_widths(counted_outcomes(experiment, tally), done, wanted)
+}
 
 #' @export
 play_trials.habanera_game <- function(experiment, seed, trials) {

@@ -1,42 +1,5 @@
 # Counts and distributions of games are read as those of questions, with quantiles of every number besides.
 
-#' @export
-quick_exact.habanera_game <- function(experiment) NULL
-
-# Quantiles of a number by its counts or chances. The interval of counts is that of order statistics (Conover 1999,
-# Practical Nonparametric Statistics, section 3.2).
-column_quantiles <- function(values, weight, p, simulated, level = 0.95) {
-  weight <- weight[!is.na(values)]
-  values <- values[!is.na(values)]
-  if (!length(values)) {
-    return(data.frame(estimate = rep(NA_real_, length(p)), conf.low = NA_real_, conf.high = NA_real_))
-  }
-  order <- order(values)
-  values <- values[order]
-  reached <- cumsum(weight[order])
-  total <- reached[length(reached)]
-  # A share of chances that adds up to p but for rounding has reached it.
-  at <- function(rank) values[findInterval(rank, reached, left.open = TRUE, all.inside = FALSE) + 1]
-  if (!simulated) return(data.frame(estimate = at(p * total - 1e-12), conf.low = NA_real_, conf.high = NA_real_))
-  low <- stats::qbinom((1 - level) / 2, total, p)
-  high <- stats::qbinom((1 + level) / 2, total, p) + 1
-  data.frame(estimate = at(pmax(ceiling(p * total), 1)), conf.low = at(pmax(low, 1)), conf.high = at(pmin(high, total)))
-}
-
-told_quantiles <- c(0.1, 0.5, 0.9)
-
-# A row for each number and quantile: `term` such as rounds_p90.
-quantile_rows <- function(x, level = 0.95, p = told_quantiles, rows = all_rows(x$outcomes)) {
-  simulated <- inherits(x, "habanera_counts")
-  weight <- (if (simulated) x$n else x$probability)[rows]
-  numbers <- names(x$outcomes)[vapply(x$outcomes, is.numeric, TRUE)]
-  found <- lapply(numbers, function(name) {
-    cbind(term = sprintf("%s_p%s", name, format(100 * p, trim = TRUE)), column = name, p = p,
-          column_quantiles(x$outcomes[[name]][rows], weight, p, simulated, level))
-  })
-  do.call(rbind, found)
-}
-
 #' @rdname tidy.habanera_counts
 #' @section Games: Besides, for each number the quantiles `rounds_p10`, `rounds_p50` and `rounds_p90`, with intervals by
 #'   order statistics and no standard error.
@@ -48,30 +11,20 @@ tidy.habanera_counts_game <- function(x, conf.level = 0.95, ...) {
 #' @export
 tidy.habanera_distribution_game <- function(x, ...) with_quantiles(NextMethod(), quantile_rows(x))
 
-with_quantiles <- function(estimates, quantiles) {
-  if (is.null(quantiles)) return(estimates)
-  more <- estimates[rep(NA_integer_, nrow(quantiles)), , drop = FALSE]
-  more[c("term", "estimate")] <- quantiles[c("term", "estimate")]
-  if ("conf.low" %in% names(more)) more[c("conf.low", "conf.high")] <- quantiles[c("conf.low", "conf.high")]
-  found <- rbind(estimates, more)
-  rownames(found) <- NULL
-  found
-}
-
-#' @rdname summary.habanera_counts_question
+#' @rdname summary.habanera_counts_outcomes
 #' @export
 summary.habanera_counts_game <- function(object, given = NULL, ...) {
   summarise_game(object, rlang::enquo(given), rlang::current_env())
 }
 
-#' @rdname summary.habanera_counts_question
+#' @rdname summary.habanera_counts_outcomes
 #' @export
 summary.habanera_distribution_game <- function(object, given = NULL, ...) {
   summarise_game(object, rlang::enquo(given), rlang::current_env())
 }
 
 summarise_game <- function(x, given, call) {
-  found <- summarise_question(x, given, call)
+  found <- summarise_outcomes(x, given, call)
   rows <- given_rows(checked_given(given, x, call), x$outcomes, call)
   found$quantiles <- quantile_rows(x, rows = rows)
   found$head <- in_short(x, rows)
@@ -89,7 +42,7 @@ print.habanera_game_summary <- function(x, rows = 12, ...) {
   told <- x$estimates$column[grepl("=", x$estimates$term, fixed = TRUE)]
   shown <- x
   shown$values <- x$values[!x$values$column %in% told, , drop = FALSE]
-  print.habanera_question_summary(shown, rows, ...)
+  print.habanera_answer_summary(shown, rows, ...)
   invisible(x)
 }
 
@@ -109,6 +62,15 @@ spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
             if (is.null(example) || !is.finite(example)) "" else sprintf(" (trial %s)", format_count(example)))
   }, "", USE.NAMES = FALSE)
   said[!is.na(said)]
+}
+
+#' @export
+named_estimates.habanera_game <- function(experiment) {
+  columns <- experiment$kind$columns[experiment$record]
+  unlist(Map(function(column, name) {
+    words <- category_words(column, experiment)
+    if (is.null(words)) c(name, percentile_names(name)) else paste(name, plain_name(words), sep = "_")
+  }, columns, experiment$record), use.names = FALSE)
 }
 
 # What came, in a sentence or two of the game's own.
@@ -143,7 +105,7 @@ course_in_words <- function(x, rows = all_rows(x$outcomes)) {
 
 #' @export
 first_answer.habanera_counts_game <- function(x) {
-  c(in_short(x), estimate_lines(question_estimates(x), TRUE), spread_in_words(x), course_in_words(x),
+  c(in_short(x), estimate_lines(outcome_estimates(x), TRUE), spread_in_words(x), course_in_words(x),
     sprintf("%s.", sentence(run_in_words(x))))
 }
 

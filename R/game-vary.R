@@ -46,7 +46,7 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
 checked_wish <- function(want, game, call) {
   if (is.null(want)) return(NULL)
   expr <- parse_expression(check_string(want, "want", call), "want", call)
-  checked_on_names(expr, game_term_names(game), NULL, "what can be wished of is", call)
+  checked_on_names(expr, estimate_names(game), NULL, "what can be wished of is", call)
 }
 
 # How a variant differs from the first, or NULL where deals cannot be compared (an R function shuffles; other seats).
@@ -70,7 +70,7 @@ varied_rows <- function(played, rules, wish, call) {
 # "yes", "no" or "open": the wish at all corners of the intervals of what it names.
 meets_wish <- function(wish, counts, call) {
   names <- unique(all.vars(wish))
-  terms <- game_terms(counts, names)
+  terms <- estimates(counts, names)
   if (anyNA(terms$estimate)) return("open")
   corners <- expand.grid(Map(function(low, high) unique(c(low, high)), terms$conf.low, terms$conf.high))
   names(corners) <- names

@@ -4,7 +4,9 @@ report.habanera_counts_game <- function(x, file, title = NULL) {
 }
 
 #' @export
-report.habanera_distribution_game <- report.habanera_counts_game
+report.habanera_distribution_game <- function(x, file, title = NULL) {
+  write_report(game_page, x, file, title, "How does the game go?")
+}
 
 #' @export
 report.habanera_varied <- function(x, file, title = NULL) write_report(varied_page, x, file, title, "Which rules?")

@@ -151,6 +151,14 @@ print.habanera_trials <- function(x, rows = 30, ...) {
   invisible(x)
 }
 
+# Some of the columns are a table like any other.
+#' @export
+`[.habanera_trials` <- function(x, ...) {
+  found <- NextMethod()
+  if (is.data.frame(found) && !identical(names(found), names(x))) class(found) <- setdiff(class(found), "habanera_trials")
+  found
+}
+
 # Hands too long for a column: each is a paragraph of its own.
 print_wrapped_trials <- function(outcomes, cards, rows) {
   shown <- seq_len(min(rows, nrow(outcomes)))

@@ -115,3 +115,39 @@ step_kinds <- list(
   with = step_kind("Calls somebody else's R function, from cards to cards.", "a shuffle by an R function",
                    "shuffles by an R function", 0, "yours")
 )
+
+#' The steps of shuffling procedures
+#'
+#' What [procedure()] can be made of.
+#'
+#' @return A data frame of class `habanera_steps` with a row per step: `step` (its name), `does`, `seconds` (by hand),
+#'   `source` and `parameters` (names, with a space between).
+#' @examples
+#' shuffle_steps()[c("step", "does")]
+#' @export
+shuffle_steps <- function() {
+  rows <- lapply(names(step_kinds), function(name) {
+    kind <- step_kinds[[name]]
+    data.frame(step = name, does = kind$does, seconds = kind$seconds, source = kind$source,
+               parameters = paste(names(kind$parameters), collapse = " "))
+  })
+  structure(do.call(rbind, rows), class = c("habanera_steps", "data.frame"))
+}
+
+#' @export
+print.habanera_steps <- function(x, ...) {
+  if (is.null(x[["step"]])) return(NextMethod())
+  writeLines(unlist(lapply(x[["step"]], step_lines)))
+  invisible(x)
+}
+
+step_lines <- function(name) {
+  kind <- step_kinds[[name]]
+  settings <- vapply(names(kind$parameters), function(key) {
+    parameter <- kind$parameters[[key]]
+    sprintf("      %s=%s  %s", key, if (is.null(parameter$default)) "" else format(parameter$default, digits = 16),
+            parameter$words)
+  }, "")
+  c(sprintf("%s: %s%s [%s]", name, kind$does, if (kind$seconds > 0) sprintf(" %s s.", format(kind$seconds)) else "",
+            kind$source), unname(settings))
+}

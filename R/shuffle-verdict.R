@@ -62,10 +62,15 @@ broken_cards <- function(all, plan) {
 }
 
 #' @rdname audit
-#' @param x An audit.
+#' @param x An audit; of `verdict()` also counts of draws or positions, or their summary.
 #' @export
-verdict <- function(x) {
-  if (!inherits(x, "habanera_audit")) refuse(sprintf("`x` must be an audit(), not %s.", said(x)))
+verdict <- function(x) UseMethod("verdict")
+
+#' @export
+verdict.default <- function(x) refuse(sprintf("`x` must be an audit(), or counts of draws, not %s.", said(x)))
+
+#' @export
+verdict.habanera_audit <- function(x) {
   if (!is.null(x$broken)) return("not_a_shuffle")
   if (any(x$tests$p.adjusted < x$plan$level, na.rm = TRUE)) "biased" else "no_bias_seen"
 }

@@ -23,3 +23,10 @@ needed_noncentrality <- function(df, level, power) {
   short <- function(ncp) stats::pchisq(critical, df, ncp, lower.tail = FALSE) - power
   stats::uniroot(short, c(0, 1000 + 100 * sqrt(df)), tol = 1e-9)$root
 }
+
+# Below this p-value we say that counts and law do not agree; one in a hundred fair runs will.
+verdict_level <- 0.01
+
+agreement <- function(test) if (is.na(test$statistic) || test$too_few) NA else !is_surprising(test)
+
+is_surprising <- function(test) !test$too_few && isTRUE(test$p.value < verdict_level)

@@ -4,7 +4,7 @@ test_that("the summary is Pearson's, by hand", {
   deck <- as_cards("AS AS KD QC")
   x <- as_counts(c(AS = 7, KD = 2, QC = 1), deck = deck)
   s <- summary(x)
-  expect_equal(s$test, list(statistic = 1.8, df = 2, p.value = exp(-0.9)))
+  expect_equal(s$test, list(statistic = 1.8, df = 2, too_few = FALSE, p.value = exp(-0.9)))
   expect_equal(s$table$card, c("AS", "KD", "QC", "total"))
   expect_equal(s$table$expected, c(5, 2.5, 2.5, 10))
   expect_equal(s$table$deviation, c(2, -0.5, -1.5, 0))
@@ -22,7 +22,7 @@ test_that("the summary is Pearson's, by hand", {
   by_colour <- summary(as_counts(c(AS = 7, KD = 2, QC = 1),
                                  deck = set_attributes(deck, red = c(KD = TRUE, other = FALSE))),
                        group = "red")
-  expect_equal(by_colour$test, list(statistic = 0.25 / 7.5 + 0.25 / 2.5, df = 1,
+  expect_equal(by_colour$test, list(statistic = 0.25 / 7.5 + 0.25 / 2.5, df = 1, too_few = FALSE,
                                     p.value = pchisq(2 / 15, 1, lower.tail = FALSE)))
 })
 

@@ -1,19 +1,19 @@
 #' @rdname autoplot
 #' @param column For questions: names of outcome columns to draw; `NULL`: all, up to six.
-#' @rawNamespace S3method(ggplot2::autoplot, habanera_counts_question)
-autoplot.habanera_counts_question <- function(object, column = NULL, ...) {
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_counts_outcomes)
+autoplot.habanera_counts_outcomes <- function(object, column = NULL, ...) {
   question_figure(object, column, rlang::current_env())
 }
 
 #' @rdname autoplot
-#' @rawNamespace S3method(ggplot2::autoplot, habanera_distribution_question)
-autoplot.habanera_distribution_question <- function(object, column = NULL, ...) {
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_distribution_outcomes)
+autoplot.habanera_distribution_outcomes <- function(object, column = NULL, ...) {
   question_figure(object, column, rlang::current_env())
 }
 
 question_figure <- function(x, column, call) {
   columns <- drawn_columns(x, column, call)
-  summary <- summarise_question(x, rlang::quo(NULL), call)
+  summary <- summarise_outcomes(x, rlang::quo(NULL), call)
   figure <- if (is.null(summary$estimates[["turn"]])) value_bars(summary, columns) else turn_lines(summary, columns)
   figure + question_figure_words(x, summary) + figure_theme()
 }

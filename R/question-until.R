@@ -28,7 +28,7 @@ draw_until <- function(deck, condition, by_at_most = NULL, shuffle = shuffle_uni
 }
 
 new_until <- function(deck, condition, most, shuffle, call) {
-  x <- new_experiment("habanera_until", whole = deck, deck = deck, condition = condition, most = as.double(most),
+  x <- new_experiment(c("habanera_until", "habanera_asked"), whole = deck, deck = deck, condition = condition, most = as.double(most),
                       replace = FALSE, shuffle = shuffle)
   x$pool <- new_pool(deck, deck[0], FALSE, 0, most)
   x$spec <- list(until = TRUE, draw = question_draw(x, most), most = x$most,
@@ -37,19 +37,9 @@ new_until <- function(deck, condition, most, shuffle, call) {
 }
 
 #' @export
-result_kind.habanera_until <- function(experiment) "question"
-#' @export
 entries_per_trial.habanera_until <- function(experiment) 1
 #' @export
 precision_terms.habanera_until <- function(experiment) c("turned", "met")
-#' @export
-half_widths.habanera_until <- half_widths.habanera_question
-#' @export
-counted_outcomes.habanera_until <- counted_outcomes.habanera_question
-#' @export
-run_lap.habanera_until <- run_lap.habanera_question
-#' @export
-play_trials.habanera_until <- play_trials.habanera_question
 
 #' @export
 key_outcomes.habanera_until <- function(x, key) data.frame(turned = key %/% 2, met = key %% 2 == 1)

@@ -20,13 +20,10 @@ beside_exact <- function(estimates, law) {
 quick_exact <- function(experiment) UseMethod("quick_exact")
 
 #' @export
-quick_exact.default <- function(experiment) {
-  if (has_keep_function(experiment)) return(NULL)
-  tryCatch(exact_question(experiment, "classes", NULL, quick_limits), habanera_error_work = function(cnd) NULL)
-}
+quick_exact.default <- function(experiment) NULL
 
 # Counts beside their exact law, row by row of tidy(); `part` picks the outcomes looked at.
-question_estimates <- function(x, level = 0.95, part = all_rows, law = quick_exact(x$provenance$experiment)) {
+outcome_estimates <- function(x, level = 0.95, part = all_rows, law = quick_exact(x$provenance$experiment)) {
   rows <- part(x$outcomes)
   estimates <- column_estimates(x$outcomes[rows, , drop = FALSE], x$n[rows], trial_count(x), level)
   if (is.null(law)) return(beside_exact(estimates, NULL))
@@ -36,17 +33,17 @@ question_estimates <- function(x, level = 0.95, part = all_rows, law = quick_exa
 
 all_rows <- function(outcomes) rep(TRUE, nrow(outcomes))
 
-#' @rawNamespace S3method(generics::tidy, habanera_counts_question)
-tidy.habanera_counts_question <- function(x, conf.level = 0.95, ...) {
+#' @rawNamespace S3method(generics::tidy, habanera_counts_outcomes)
+tidy.habanera_counts_outcomes <- function(x, conf.level = 0.95, ...) {
   check_between(conf.level, 0, 1)
-  estimates <- question_estimates(x, conf.level)
+  estimates <- outcome_estimates(x, conf.level)
   estimates[intersect(tidy_columns, names(estimates))]
 }
 
 tidy_columns <- c("term", "turn", "estimate", "std.error", "conf.low", "conf.high", "exact", "statistic", "p.value")
 
-#' @rawNamespace S3method(generics::tidy, habanera_distribution_question)
-tidy.habanera_distribution_question <- function(x, ...) {
+#' @rawNamespace S3method(generics::tidy, habanera_distribution_outcomes)
+tidy.habanera_distribution_outcomes <- function(x, ...) {
   terms <- weighted_terms(x$outcomes, x$probability)
   terms[intersect(tidy_columns, names(terms))]
 }

@@ -44,6 +44,11 @@ column_terms <- function(name, values, weight) {
              variance = sum(share * (values - mean)^2), total = total)
 }
 
+# Of counted outcomes after so many trials, for `precision`.
+outcome_half_widths <- function(found, trials, wanted) {
+  column_estimates(found$outcomes, found$n, trials, 0.95, wanted)$half_width
+}
+
 # Estimates from counts, with their intervals: Wilson's for a chance, normal for a mean, which a single value does not
 # have.
 column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes)) {

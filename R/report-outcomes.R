@@ -1,12 +1,14 @@
 #' @export
-report.habanera_counts_question <- function(x, file, title = NULL) {
+report.habanera_counts_outcomes <- function(x, file, title = NULL) {
   write_report(question_page, x, file, title, "What comes off the top?")
 }
 
 #' @export
-report.habanera_distribution_question <- report.habanera_counts_question
+report.habanera_distribution_outcomes <- function(x, file, title = NULL) {
+  write_report(question_page, x, file, title, "What comes off the top?")
+}
 
-question_page <- function(x, title) answer_page(x, title, summarise_question(x, rlang::quo(NULL), NULL))
+question_page <- function(x, title) answer_page(x, title, summarise_outcomes(x, rlang::quo(NULL), NULL))
 
 # `...` are further sections.
 answer_page <- function(x, title, summary, ...) {

@@ -98,7 +98,7 @@ paid_column <- function(names, x, call) {
 new_payout <- function(x, pays, stake, call) {
   simulated <- inherits(x, "habanera_counts")
   weight <- if (simulated) x$n else x$probability
-  law <- if (simulated && inherits(x, "habanera_counts_question")) quick_exact(x$provenance$experiment)
+  law <- if (simulated && inherits(x, "habanera_counts_outcomes")) quick_exact(x$provenance$experiment)
   structure(
     list(lines = pay_lines(x$outcomes, weight, pays), moments = pay_moments(pays$of(x$outcomes), weight), stake = stake,
          exact = if (!is.null(law)) pay_moments(pays$of(law$outcomes), law$probability),

@@ -15,7 +15,7 @@ exact_question <- function(x, method, call, limits = exact_limits) {
   refuse_far_places(x, call)
   law <- within_limits(keyed_law(x, method, call, limits), x, call)
   rows <- gathered_rows(key_outcomes(x, law$key))
-  new_distribution("question", rows$outcomes, rows$sum(law$probability),
+  new_distribution(result_kind(x), rows$outcomes, rows$sum(law$probability),
                    new_provenance(x, entries_per_trial(x), source = law$source))
 }
 
@@ -24,6 +24,12 @@ exact_question <- function(x, method, call, limits = exact_limits) {
 exact_limits <- list(states = 2e7, hands = 1e6)
 quick_limits <- list(states = 5e5, hands = 2e4)
 most_walked_cards <- 7
+
+#' @export
+quick_exact.habanera_asked <- function(experiment) {
+  if (has_keep_function(experiment)) return(NULL)
+  tryCatch(exact_question(experiment, "classes", NULL, quick_limits), habanera_error_work = function(cnd) NULL)
+}
 
 # Chances by the core's keys, with how they were found.
 keyed_law <- function(x, method, call, limits) {

@@ -7,7 +7,7 @@
 #' @param object Counts or a distribution of a question or of [draw_until()].
 #' @param given A condition on outcome columns by name: only the trials in which it holds are looked at.
 #' @param ... Not used.
-#' @return A `habanera_question_summary`. `as.data.frame()` gives the distributions, a row per column, turn and
+#' @return A `habanera_answer_summary`. `as.data.frame()` gives the distributions, a row per column, turn and
 #'   value: `column`, `turn` (when there are turns), `value` (text), for counts `n`, `estimate` (share of the
 #'   trials looked at), `conf.low`, `conf.high` (Wilson), `exact` and `statistic` (z) where known; of an exact
 #'   answer `estimate`. `tidy()` gives the estimates; see [tidy()][tidy.habanera_counts].
@@ -16,37 +16,37 @@
 #' @examples
 #' x <- draws(deck_standard(), 5, aces = count(rank == "A"), red = count(suit %in% c("hearts", "diamonds")))
 #' summary(exact(x), given = aces >= 1)
-#' @name summary.habanera_counts_question
+#' @name summary.habanera_counts_outcomes
 NULL
 
-#' @rdname summary.habanera_counts_question
+#' @rdname summary.habanera_counts_outcomes
 #' @export
-summary.habanera_counts_question <- function(object, given = NULL, ...) {
-  summarise_question(object, rlang::enquo(given), rlang::current_env())
+summary.habanera_counts_outcomes <- function(object, given = NULL, ...) {
+  summarise_outcomes(object, rlang::enquo(given), rlang::current_env())
 }
 
-#' @rdname summary.habanera_counts_question
+#' @rdname summary.habanera_counts_outcomes
 #' @export
-summary.habanera_distribution_question <- function(object, given = NULL, ...) {
-  summarise_question(object, rlang::enquo(given), rlang::current_env())
+summary.habanera_distribution_outcomes <- function(object, given = NULL, ...) {
+  summarise_outcomes(object, rlang::enquo(given), rlang::current_env())
 }
 
-summarise_question <- function(x, given, call) {
+summarise_outcomes <- function(x, given, call) {
   expr <- checked_given(given, x, call)
   part <- function(outcomes) given_rows(expr, outcomes, call)
   simulated <- inherits(x, "habanera_counts")
   law <- if (simulated) quick_exact(x$provenance$experiment) else x
   rows <- part(x$outcomes)
   if (!any(rows)) refuse(sprintf("`%s` never holds here.", expression_text(expr)), call = call)
-  estimates <- if (simulated) question_estimates(x, 0.95, part, law) else {
+  estimates <- if (simulated) outcome_estimates(x, 0.95, part, law) else {
     exact_estimates(x$outcomes[rows, , drop = FALSE], x$probability[rows])
   }
   structure(
-    list(estimates = estimates, values = question_values(x, law, part, simulated),
+    list(estimates = estimates, values = outcome_distributions(x, law, part, simulated),
          given = if (!is.null(expr)) expression_text(expr), share = given_share(x, rows, simulated),
          simulated = simulated, words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment)),
-    class = "habanera_question_summary"
+    class = "habanera_answer_summary"
   )
 }
 
@@ -57,108 +57,19 @@ exact_estimates <- function(outcomes, probability) {
   terms
 }
 
-# A condition on outcome columns, NULL when there is none.
-checked_given <- function(given, x, call) {
-  if (rlang::quo_is_null(given)) return(NULL)
-  checked_on_outcomes(rlang::quo_get_expr(given), names(x$outcomes), rlang::quo_get_env(given), call)
-}
-
-checked_on_outcomes <- function(expr, columns, env, call) {
-  checked_on_names(expr, columns, env, "the outcome columns are", call)
-}
-
-on_outcomes <- function(expr, outcomes, call) {
-  rep_len(interpret(expr, list(values = outcomes, rows = nrow(outcomes)), call), nrow(outcomes))
-}
-
-given_rows <- function(expr, outcomes, call) {
-  if (is.null(expr)) return(all_rows(outcomes))
-  holds <- on_outcomes(expr, outcomes, call)
-  # Where a number has no value, no condition on it holds.
-  if (is.logical(holds)) holds[is.na(holds) & lacks_value(outcomes)] <- FALSE
-  if (is.logical(holds) && !anyNA(holds)) return(holds)
-  refuse(sprintf("`%s` must be a condition on outcome columns, TRUE or FALSE.", expression_text(expr)), "language",
-         call)
-}
-
-lacks_value <- function(outcomes) Reduce(`|`, lapply(outcomes, is.na), rep(FALSE, nrow(outcomes)))
-
-# The share of entries looked at.
-given_share <- function(x, rows, simulated) {
-  weight <- if (simulated) x$n else x$probability
-  sum(weight[rows]) / sum(weight)
-}
-
-# The whole distribution of every column, turn by turn.
-question_values <- function(x, law, part, simulated) {
-  exact <- if (!is.null(law)) value_shares(law$outcomes, law$probability, part)
-  if (!simulated) return(exact[setdiff(names(exact), c("weight", "total"))])
-  seen <- value_shares(x$outcomes, x$n, part)
-  if (!is.null(exact)) {
-    unseen <- exact[!value_key(exact) %in% value_key(seen), , drop = FALSE]
-    unseen$weight <- unseen$estimate <- rep(0, nrow(unseen))
-    unseen$total <- rep(c(seen$total, 0)[1], nrow(unseen))
-    seen <- in_value_order(rbind(seen, unseen))
-  }
-  interval <- wilson_interval(seen$weight, seen$total)
-  expected <- if (is.null(exact)) NA_real_ else {
-    found <- exact$estimate[match(value_key(seen), value_key(exact))]
-    ifelse(is.na(found), 0, found)
-  }
-  z <- (seen$estimate - expected) / sqrt(expected * (1 - expected) / seen$total)
-  kept <- intersect(c("column", "turn", "value"), names(seen))
-  cbind(seen[kept], n = seen$weight, estimate = seen$estimate, conf.low = interval$low, conf.high = interval$high,
-        exact = expected, statistic = ifelse(is.finite(z), z, NA))
-}
-
-value_key <- function(x) {
-  do.call(paste, c(unname(as.list(x[intersect(c("column", "turn", "value"), names(x))])), sep = "\r"))
-}
-
-value_shares <- function(outcomes, weight, part) {
-  rows <- part(outcomes)
-  outcomes <- outcomes[rows, , drop = FALSE]
-  weight <- weight[rows]
-  turns <- if ("turn" %in% names(outcomes)) outcomes[["turn"]] else rep(0, nrow(outcomes))
-  each <- lapply(asked_columns(outcomes), function(name) {
-    has_value <- !is.na(outcomes[[name]])
-    rows <- gathered_rows(vctrs::data_frame(turn = turns[has_value], value = outcomes[[name]][has_value]))
-    added <- rows$sum(weight[has_value])
-    total <- stats::ave(added, rows$outcomes[["turn"]], FUN = sum)
-    data.frame(column = rep(name, length(added)), turn = rows$outcomes[["turn"]],
-               value = value_text(rows$outcomes[["value"]]), weight = added,
-               estimate = added / total, total = total)
-  })
-  found <- do.call(rbind, each)
-  if (!"turn" %in% names(outcomes)) found[["turn"]] <- NULL
-  found
-}
-
-value_text <- function(x) {
-  if (!is.numeric(x)) return(as.character(x))
-  format(x, digits = 12, trim = TRUE, drop0trailing = TRUE)
-}
-
-# By column as they came, then turn, then value: numbers as numbers.
-in_value_order <- function(x) {
-  number <- suppressWarnings(as.numeric(x$value))
-  turn <- if (is.null(x[["turn"]])) rep(0, nrow(x)) else x[["turn"]]
-  x[order(match(x$column, unique(x$column)), turn, number, x$value), , drop = FALSE]
-}
-
 #' @export
-as.data.frame.habanera_question_summary <- function(x, row.names = NULL, optional = FALSE, ...) {
+as.data.frame.habanera_answer_summary <- function(x, row.names = NULL, optional = FALSE, ...) {
   rownames(x$values) <- NULL
   x$values
 }
 
-#' @rawNamespace S3method(generics::tidy, habanera_question_summary)
-tidy.habanera_question_summary <- function(x, ...) {
+#' @rawNamespace S3method(generics::tidy, habanera_answer_summary)
+tidy.habanera_answer_summary <- function(x, ...) {
   x$estimates[intersect(tidy_columns, names(x$estimates))]
 }
 
 #' @export
-print.habanera_question_summary <- function(x, rows = 12, ...) {
+print.habanera_answer_summary <- function(x, rows = 12, ...) {
   cat_wrapped("<summary> ", x$question, "; ", x$words)
   writeLines(summary_lines(x))
   shown <- printed_values(x, rows)
@@ -217,14 +128,14 @@ printed_turns <- function(x) {
 }
 
 #' @export
-first_answer.habanera_counts_question <- function(x) {
-  estimates <- question_estimates(x)
+first_answer.habanera_counts_outcomes <- function(x) {
+  estimates <- outcome_estimates(x)
   c(estimate_lines(estimates, TRUE), sprintf("%s%s.", paste(c(agreement_in_words(estimates), ""), collapse = " "),
                                               sentence(run_in_words(x))))
 }
 
 #' @export
-print.habanera_distribution_question <- function(x, rows = 10, ...) {
+print.habanera_distribution_outcomes <- function(x, rows = 10, ...) {
   cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
   writeLines(estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE))
   print_head(as.data.frame(x), rows)

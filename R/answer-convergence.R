@@ -14,10 +14,10 @@
 #' @export
 convergence <- function(x, column = NULL) {
   call <- rlang::current_env()
-  if (!inherits(x, "habanera_counts_question")) {
+  if (!inherits(x, "habanera_counts_outcomes")) {
     refuse(sprintf("`x` must be counts of a question, from simulate(), not %s.", said(x)))
   }
-  estimates <- last_turn(question_estimates(x))
+  estimates <- last_turn(outcome_estimates(x))
   column <- settled_term(column, estimates, call)
   exact <- estimates$exact[estimates$term == column]
   from <- x$provenance

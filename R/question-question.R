@@ -1,10 +1,11 @@
-# A question: a draw of which words are asked. The experiment keeps what was asked (`columns`, checked
+# A question: a draw of which words are asked. With turning cards until a condition holds (question-until.R) it shares
+# what is asked of hands (class habanera_asked). The experiment keeps what was asked (`columns`, checked
 # expressions by name; `stages`; `turns` times `turn_size` cards more) and, made from it once, what the
 # core is told (`pool`, `words`, `spec`).
 
 new_question <- function(parts, size, columns, replace, shuffle, call, stages = list(), turns = 0, turn_size = 0) {
   made_question(new_experiment(
-    "habanera_question", whole = parts$whole, deck = parts$deck, held = parts$held, dead = parts$dead, size = size,
+    c("habanera_question", "habanera_asked"), whole = parts$whole, deck = parts$deck, held = parts$held, dead = parts$dead, size = size,
     columns = columns, replace = replace, shuffle = shuffle, stages = stages, turns = turns, turn_size = turn_size
   ), call)
 }

@@ -3,8 +3,8 @@
 #'   5 expected are put together, and Pearson's chi-square is taken over rows, on their number less 1. Of a
 #'   question with turns the last turn is compared, since the turns of a trial hang together.
 #' @export
-compare.habanera_counts_question <- function(x, y, ...) {
-  if (!inherits(y, "habanera_distribution_question")) {
+compare.habanera_counts_outcomes <- function(x, y, ...) {
+  if (!inherits(y, "habanera_distribution_outcomes")) {
     refuse(sprintf("`y` must be the exact answer to the same question, not %s.", said(y)))
   }
   if (!identical(as_plain(x$provenance$experiment), as_plain(y$provenance$experiment))) {

@@ -1,12 +1,12 @@
 # What the driver must know of a question.
 
 #' @export
-result_kind.habanera_question <- function(experiment) "question"
+result_kind.habanera_asked <- function(experiment) c("question", "outcomes")
 #' @export
 entries_per_trial.habanera_question <- function(experiment) experiment$turns + 1
 
 #' @export
-run_lap.habanera_question <- function(experiment, seed, first, count, threads) {
+run_lap.habanera_asked <- function(experiment, seed, first, count, threads) {
   if (played_in_r(experiment)) return(tally_of_plays(play_in_r(experiment, seed, first - 1 + seq_len(count)), first))
   tryCatch(core_count_question(experiment$spec, seed, first, count, threads),
            `std::length_error` = function(cnd) refuse_too_many_outcomes(experiment))
@@ -26,20 +26,19 @@ finest_outcome.habanera_question <- function(experiment) {
 precision_terms.habanera_question <- function(experiment) names(experiment$columns)
 
 #' @export
-half_widths.habanera_question <- function(experiment, tally, done, wanted) {
-  found <- counted_outcomes(experiment, tally)
-  column_estimates(found$outcomes, found$n, done, 0.95, wanted)$half_width
+half_widths.habanera_asked <- function(experiment, tally, done, wanted) {
+  outcome_half_widths(counted_outcomes(experiment, tally), done, wanted)
 }
 
 # Keys of the core as rows of outcomes, like rows added up.
 #' @export
-counted_outcomes.habanera_question <- function(experiment, tally) {
+counted_outcomes.habanera_asked <- function(experiment, tally) {
   rows <- gathered_rows(key_outcomes(experiment, tally$key))
   list(outcomes = rows$outcomes, n = rows$sum(tally$n), example_trial = rows$least(tally$example_trial), pairs = NULL)
 }
 
 #' @export
-play_trials.habanera_question <- function(experiment, seed, trials) {
+play_trials.habanera_asked <- function(experiment, seed, trials) {
   played <- if (played_in_r(experiment)) play_in_r(experiment, seed, trials) else {
     core_trial_question(experiment$spec, seed, trials)
   }

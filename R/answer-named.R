@@ -1,0 +1,68 @@
+#' Estimates by name
+#'
+#' The estimates of a result by names that can stand in a condition, as `want` of [vary_rules()] and `--expect` of the
+#' command use them: a number's mean by its own name, its percentiles as `rounds_p90`, the chance of a value as
+#' `winner_1`.
+#'
+#' @param x Counts or a distribution of outcomes, of a question or a game; of `estimate_names()` also the experiment.
+#' @param names Some of `estimate_names(x)`; `NULL`: those that [tidy()][tidy.habanera_counts] gives.
+#' @return `estimates()`: a data frame with `term` (the name), `estimate`, `conf.low`, `conf.high` (95%; of an exact
+#'   answer the estimate itself). `estimate_names()`: text.
+#' @section Errors: `habanera_error_input` for a name that is none.
+#' @examples
+#' counts <- simulate(game_war(), nsim = 1000, seed = 1)
+#' estimates(counts, c("winner_1", "rounds", "rounds_p75"))
+#' @export
+estimates <- function(x, names = NULL) {
+  if (!inherits(x, c("habanera_counts_outcomes", "habanera_distribution_outcomes"))) {
+    refuse(sprintf("`x` must be counts or a distribution of outcomes, not %s.", said(x)))
+  }
+  found <- last_turn(tidy(x))
+  found$term <- sub("=", "_", found$term, fixed = TRUE)
+  found$term <- ifelse(grepl("_", found$term), plain_name(found$term), found$term)
+  if (is.null(names)) names <- found$term
+  known <- union(found$term, estimate_names(x))
+  unknown <- if (is.character(names)) setdiff(names, known) else said(names)
+  if (length(unknown)) {
+    refuse(sprintf("`names` must be names of estimates, such as %s, not %s%s", join_some(known, 4), quoted(unknown[1]),
+                   did_you_mean(unknown[1], known)))
+  }
+  do.call(rbind, lapply(names, estimate_by_name, x = x, found = found))
+}
+
+#' @rdname estimates
+#' @export
+estimate_names <- function(x) {
+  if (is_result(x)) x <- x$provenance$experiment
+  check_experiment(x)
+  named_estimates(x)
+}
+
+# What can be known of names before anything is played; a game tells more.
+named_estimates <- function(experiment) UseMethod("named_estimates")
+
+#' @export
+named_estimates.habanera_experiment <- function(experiment) precision_terms(experiment)
+
+plain_name <- function(words) gsub("[^A-Za-z0-9]+", "_", words)
+
+percentile_names <- function(name) sprintf("%s_p%d", name, 1:99)
+
+estimate_by_name <- function(name, x, found) {
+  at <- match(name, found$term)
+  if (!is.na(at)) return(term_row(name, found$estimate[at], found[["conf.low"]][at], found[["conf.high"]][at]))
+  column <- sub("_p[0-9]+$", "", name)
+  # A value that never came.
+  if (column == name || !is.numeric(x$outcomes[[column]])) return(term_row(name, 0, 0, unseen_at_most(x)))
+  at <- column_quantiles(x$outcomes[[column]], if (is.null(x$n)) x$probability else x$n,
+                         as.numeric(sub("^.*_p", "", name)) / 100, inherits(x, "habanera_counts"))
+  term_row(name, at$estimate, at$conf.low, at$conf.high)
+}
+
+# An exact value is its own interval.
+term_row <- function(term, estimate, low, high) {
+  data.frame(term = term, estimate = estimate, conf.low = if (is.null(low) || is.na(low)) estimate else low,
+             conf.high = if (is.null(high) || is.na(high)) estimate else high)
+}
+
+unseen_at_most <- function(x) if (inherits(x, "habanera_counts")) none_seen_bound(trial_count(x)) else 0
