@@ -30,7 +30,7 @@ build/objects: $(CORE_HEADERS) $(wildcard src/*.h) | dependencies
 
 build/installed: build/objects $(SOURCES) | dependencies
 	@echo "habanera: building and installing the package"
-	@MAKEFLAGS=-j$$(nproc) R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
+	@MAKEFLAGS=-j$$(nproc) R_MAKEVARS_USER=$(CURDIR)/tools/Makevars R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
 	@Rscript -e 'habanera::install_command()'
 	@touch $@
 

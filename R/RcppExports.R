@@ -53,36 +53,40 @@ core_path_kind <- function(path) {
     .Call(`_habanera_core_path_kind`, path)
 }
 
+core_game_words <- function(game) {
+    .Call(`_habanera_core_game_words`, game)
+}
+
 core_game_deck <- function(spec, seed, trial) {
     .Call(`_habanera_core_game_deck`, spec, seed, trial)
 }
 
-core_count_game <- function(spec, seed, first, count, threads) {
-    .Call(`_habanera_core_count_game`, spec, seed, first, count, threads)
+core_count_game <- function(game, spec, seed, first, count, threads) {
+    .Call(`_habanera_core_count_game`, game, spec, seed, first, count, threads)
 }
 
-core_count_pairs <- function(one, two, is_category, seed, first, count, threads) {
-    .Call(`_habanera_core_count_pairs`, one, two, is_category, seed, first, count, threads)
+core_count_pairs <- function(game_one, one, game_two, two, is_category, seed, first, count, threads) {
+    .Call(`_habanera_core_count_pairs`, game_one, one, game_two, two, is_category, seed, first, count, threads)
 }
 
-core_count_holdings <- function(spec, holding, seed, first, count, threads) {
-    .Call(`_habanera_core_count_holdings`, spec, holding, seed, first, count, threads)
+core_count_holdings <- function(game, spec, holding, seed, first, count, threads) {
+    .Call(`_habanera_core_count_holdings`, game, spec, holding, seed, first, count, threads)
 }
 
-core_trial_game <- function(spec, seed, trials) {
-    .Call(`_habanera_core_trial_game`, spec, seed, trials)
+core_trial_game <- function(game, spec, seed, trials) {
+    .Call(`_habanera_core_trial_game`, game, spec, seed, trials)
 }
 
-core_trial_game_on <- function(spec, seed, trials, decks) {
-    .Call(`_habanera_core_trial_game_on`, spec, seed, trials, decks)
+core_trial_game_on <- function(game, spec, seed, trials, decks) {
+    .Call(`_habanera_core_trial_game_on`, game, spec, seed, trials, decks)
 }
 
-core_walk_game <- function(spec, path_limit) {
-    .Call(`_habanera_core_walk_game`, spec, path_limit)
+core_walk_game <- function(game, spec, path_limit) {
+    .Call(`_habanera_core_walk_game`, game, spec, path_limit)
 }
 
-core_replay_game <- function(spec, deck, seed, trial, kept) {
-    .Call(`_habanera_core_replay_game`, spec, deck, seed, trial, kept)
+core_replay_game <- function(game, deck, seed, trial, kept) {
+    .Call(`_habanera_core_replay_game`, game, deck, seed, trial, kept)
 }
 
 core_hands_start <- function(maker, marks) {
@@ -155,5 +159,9 @@ core_exact_law <- function(steps, times, cards, path_limit, product_limit) {
 
 core_count_asked <- function(steps, cards, cells, seed, first, count, threads) {
     .Call(`_habanera_core_count_asked`, steps, cards, cells, seed, first, count, threads)
+}
+
+core_war <- function(spec) {
+    .Call(`_habanera_core_war`, spec)
 }
 

@@ -7,17 +7,16 @@ compare_command <- function() {
     c(game_options(), list(
       cli_option("other", "A rule by which the second game differs; may be given again", "RULE=VALUE")
     ), study_options("Games", "100000"), common_options()),
-    c("habanera compare war --other face_down=1 --seed 1",
-      "habanera compare war --rules quick-game.yaml --other collect=winner_first --report compare.html"),
+    game_examples("compare"),
     run_compare
   )
 }
 
 run_compare <- function(options, arguments) {
   command <- compare_command()
-  if (is.null(options$other)) refuse_usage(command, "it needs --other with a rule and its value, such as face_down=1.")
+  if (is.null(options$other)) refuse_usage(command, "it needs --other with a rule and its value.")
   game <- shell_game(options, arguments, command)
-  other <- change_game(game, typed_rules(options$other, "other", command), NULL)
+  other <- change_rules(game, !!!typed_rules(options$other, "other", command))
   found <- compare(game, other, option_number(options, "trials"), option_number(options, "seed"),
                    option_number(options, "threads"))
   write_found(found, options, table = tidy(found))
@@ -28,11 +27,10 @@ impact_command <- function() {
     "impact", "What a card is worth: how much being dealt one more changes the chance to win.", "impact GAME [OPTIONS]",
     c(game_options(), list(
       cli_option("by", "card, or an attribute such as rank [card]", "WHAT", "card"),
-      cli_option("outcome", "win, or an outcome that is a number, such as rounds [win]", "OUTCOME", "win"),
+      cli_option("outcome", "win, or an outcome that is a number [win]", "OUTCOME", "win"),
       cli_option("seat", "The seat that holds it [1]", "N", "1")
     ), study_options("Games", "100000"), common_options()),
-    c("habanera impact war --by rank --seed 1",
-      "habanera impact war --deck orchard.csv --set rank_by=rank --outcome rounds"),
+    game_examples("impact"),
     run_impact
   )
 }

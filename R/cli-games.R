@@ -3,7 +3,7 @@
 games_command <- function() {
   new_command(
     "games", "Lists the games there are, and what each of their rules may be.", "games [GAME] [OPTIONS]",
-    common_options(), c("habanera games", "habanera games war --format json"),
+    common_options(), c("habanera games", game_examples("games")),
     function(options, arguments) {
       if (length(arguments) > 1) refuse_arguments(games_command(), arguments[-1])
       listed <- games(if (length(arguments)) arguments)
@@ -18,13 +18,13 @@ games_command <- function() {
 # What says which game: the same for all commands that play one.
 game_options <- function() {
   list(
-    cli_option("set", "A rule, such as face_down=1; may be given again", "RULE=VALUE"),
+    cli_option("set", "A rule and its value; may be given again", "RULE=VALUE"),
     cli_option("rules", "A file of rules (.yaml, .json); --set wins over it", "FILE"),
     cli_option("deck", "As in habanera draws [standard]", "DECK"),
     cli_option("shuffle", "How it is shuffled, such as \"riffle x3\" [uniform]", "PROCEDURE"),
     cli_option("piles", "Start from the piles in this file, or typed: \"AS KD | 2S 3H\"", "PILES"),
     cli_option("seat-names", "Names of the seats, separated by commas", "NAMES"),
-    cli_option("record", "Outcomes to count, separated by commas [winner,ended,rounds]", "OUTCOMES")
+    cli_option("record", "Outcomes to count, separated by commas [as the game has it]", "OUTCOMES")
   )
 }
 
@@ -33,16 +33,12 @@ play_command <- function() {
     "play", "Plays a game many times: who wins, how long does it take, does it end?", "play GAME [OPTIONS]",
     c(game_options(), list(
       exact_option(),
-      cli_option("given", "Look only at games for which this holds, such as 'rounds > 100'", "CONDITION"),
-      cli_option("expect", "Such as 'rounds_p90 < 400' or 'winner_1 > 0.4': exit with status 1 if it does not hold",
-                 "CONDITION"),
+      cli_option("given", "Look only at games whose outcomes meet this condition", "CONDITION"),
+      cli_option("expect", "A condition on estimates, by name: exit with status 1 if it does not hold", "CONDITION"),
       cli_option("precision", "Stop once the 95% half-width of the first outcome recorded is this small", "W"),
       cli_option("report", "Also write a page with figure and rules", "FILE"), figure_option()
     ), run_options(), common_options()),
-    c("habanera play war --trials 1e6 --seed 1",
-      "habanera play war --set face_down=1 --set cards_each=13 --expect 'rounds_p90 < 400'",
-      "habanera play war --deck orchard.csv --set rank_by=rank --set collect=seat_order --shuffle \"riffle x3\"",
-      "habanera play war --deck \"numbered 8\" --exact"),
+    game_examples("play"),
     run_play
   )
 }
@@ -53,19 +49,17 @@ run_play <- function(options, arguments) {
   write_answer(game, options, play_command(), read_given(options$given, game$record), expectation)
 }
 
+# What the kinds of games show of a command.
+game_examples <- function(command) unlist(lapply(unname(game_kinds()), function(kind) kind$examples[[command]]))
+
 shell_game <- function(options, arguments, command) {
-  if (!length(arguments)) refuse_usage(command, "it needs the name of a game, such as war.")
+  if (!length(arguments)) refuse_usage(command, sprintf("it needs the name of a game, such as %s.", games()$game[1]))
   refuse_arguments(command, arguments[-1])
-  if (!arguments %in% names(game_kinds())) {
-    refuse_usage(command, sprintf("there is no game %s%s Games: %s.", quoted(arguments),
-                                  did_you_mean(arguments, names(game_kinds())), join_words(names(game_kinds()))))
-  }
-  kind <- game_kinds()[[arguments]]
   given <- typed_rules(options$set, "set", command)
   if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
   words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
-  settings <- game_settings(options$shuffle, options$piles, words(options$seat_names), words(options$record))
-  make_game(kind, given, options$rules, settings, NULL)
+  game(arguments, !!!given, rules = options$rules, shuffle = options$shuffle, piles = options$piles,
+       seat_names = words(options$seat_names), record = words(options$record))
 }
 
 # "face_down=1, tie=split" as a list of rules.
@@ -74,7 +68,7 @@ typed_rules <- function(text, name, command) {
   parts <- trimws(strsplit(text, ",[[:space:]]*(?=[a-z_]+=)", perl = TRUE)[[1]])
   bad <- parts[!grepl("^[a-z_]+=.", parts)]
   if (length(bad)) {
-    refuse_usage(command, sprintf("--%s takes a rule and its value, such as face_down=1, not %s.", name,
+    refuse_usage(command, sprintf("--%s takes a rule and its value, as in RULE=VALUE, not %s.", name,
                                   quoted(bad[1])))
   }
   rlang::set_names(lapply(sub("^[^=]*=", "", parts), typed_value), sub("=.*$", "", parts))
@@ -93,22 +87,20 @@ vary_command <- function() {
   new_command(
     "vary", "Plays a game by every combination of some rules, all on the same deals.", "vary GAME --over RULE=VALUES",
     c(game_options(), list(
-      cli_option("over", "A rule and its values, such as face_down=0:3 or tie=war,split; may be given again",
-                 "RULE=VALUES"),
-      cli_option("want", "Mark the combinations that surely meet this, such as 'rounds_p90 * 6 <= 900'", "CONDITION"),
-      cli_option("outcome", "What the figure shows, such as rounds_p90 or \"winner=1\" [rounds_p90]", "TERM"),
+      cli_option("over", "A rule and its values, such as RULE=0:3 or RULE=ONE,OTHER; may be given again", "RULE=VALUES"),
+      cli_option("want", "Mark the combinations that surely meet this condition on estimates", "CONDITION"),
+      cli_option("outcome", "What the figure shows: an outcome, a percentile such as NAME_p90, or \"NAME=VALUE\"", "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
       cli_option("within", "Mark so many minutes in the figure", "MINUTES")
     ), study_options("Games for each combination", "10000"), common_options()),
-    c("habanera vary war --over face_down=0:3 --over cards_each=6,13,26",
-      "habanera vary war --over collect=winner_first,seat_order --seconds-per-round 6 --within 15 --figure vary.png"),
+    game_examples("vary"),
     run_vary
   )
 }
 
 run_vary <- function(options, arguments) {
   command <- vary_command()
-  if (is.null(options$over)) refuse_usage(command, "it needs --over with a rule and its values, such as face_down=0:3.")
+  if (is.null(options$over)) refuse_usage(command, "it needs --over with a rule and its values.")
   over <- lapply(typed_rules(options$over, "over", command), typed_values)
   found <- do.call(vary_rules, c(list(shell_game(options, arguments, command)), over,
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),

@@ -6,16 +6,14 @@ replay_command <- function() {
       cli_option("trial", "The number of the game [1]", "T"),
       cli_option("longest", "Play --trials games and show the one in which this outcome was largest", "OUTCOME"),
       cli_option("shortest", "The same for the smallest", "OUTCOME"),
-      cli_option("where", "The same for the first in which this holds, such as 'ended == \"never_ends\"'", "CONDITION"),
+      cli_option("where", "The same for the first whose outcomes meet this condition", "CONDITION"),
       cli_option("trials", "Games to look through [10000]", "N", "10000"),
       cli_option("from", "The first step shown [1]", "STEP", "1"),
       cli_option("steps", "How many steps are shown [all]", "N"),
       cli_option("pause", "Wait for Enter after each step"),
       cli_option("figure", "Also write the course of the piles (.png, .svg or .pdf)", "FILE")
     ), common_options()),
-    c("habanera replay war --seed 1 --trial 3 --steps 20",
-      "habanera replay war --set collect=seat_order --seed 1 --where 'ended == \"never_ends\"' --from 300 --steps 20",
-      "habanera replay war --seed 1 --longest rounds --format json"),
+    game_examples("replay"),
     run_replay
   )
 }

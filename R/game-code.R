@@ -6,7 +6,7 @@ experiment_code.habanera_game <- function(experiment) {
   rules <- changed_rules(kind, experiment$rules)
   deck <- rules$deck
   rules$deck <- NULL
-  if (!is.null(experiment$piles)) rules$seats <- NULL
+  if (!is.null(experiment$piles)) rules[kind$told_by_piles] <- NULL
   list(r = sprintf("%s(%s)", kind$constructor, paste(game_r_settings(experiment, kind, rules, deck), collapse = ", ")),
        shell = game_shell(experiment, kind, rules))
 }

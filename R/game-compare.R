@@ -33,8 +33,9 @@ new_game_pair <- function(x, y, call) {
     refuse(sprintf("The games record nothing in common: %s; and %s.", join_words(x$record), join_words(y$record)),
            call = call)
   }
-  if (x$game == y$game && x$rules$seats != y$rules$seats) {
-    refuse(sprintf("The games have %s and %s seats.", format_count(x$rules$seats), format_count(y$rules$seats)),
+  seats <- c(x$kind$seats(x$rules), y$kind$seats(y$rules))
+  if (x$game == y$game && seats[1] != seats[2]) {
+    refuse(sprintf("The games have %s and %s seats.", format_count(seats[1]), format_count(seats[2])),
            call = call)
   }
   if (has_function(x$shuffle) || has_function(y$shuffle)) {
@@ -80,7 +81,7 @@ experiment_code.habanera_game_pair <- function(experiment) {
 run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) {
   one <- experiment$x
   category <- unname(is_category(one, experiment$record))
-  tally <- core_count_pairs(one$spec, experiment$y$spec, category, seed, first, count, threads)
+  tally <- core_count_pairs(game_machine(one), one$spec, game_machine(experiment$y), experiment$y$spec, category, seed, first, count, threads)
   counted_rows(tally, c("column", "part", "one", "two"))
 }
 
@@ -103,7 +104,7 @@ pair_words <- function(values, column, category, game) {
   text <- rep(NA_character_, length(values))
   for (name in unique(column[category])) {
     of <- column == name
-    text[of] <- category_words(game$kind$columns[[name]], game)[values[of] + 1]
+    text[of] <- category_words(game, name)[values[of] + 1]
   }
   text
 }

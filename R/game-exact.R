@@ -10,18 +10,18 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   check_whole(most, 1, 1e9)
   if (has_function(x$shuffle)) refuse("exact() cannot walk an R function.", "work")
   deals <- count_of_deals(x)
-  if (deals > most) refuse_deals(deals, most, call)
+  if (deals > most) refuse_deals(x, deals, most, call)
   began <- now()
-  walked <- tryCatch(core_walk_game(x$spec, most), `std::length_error` = function(cnd) refuse_deals(NULL, most, call))
+  walked <- tryCatch(core_walk_game(game_machine(x), x$spec, most), `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call))
   rows <- gathered_rows(game_outcomes(x, recorded_rows(walked$rows, x$record)))
   new_distribution(result_kind(x), rows$outcomes, rows$sum(walked$probability),
                    new_provenance(x, 1, seconds = now() - began, source = "exact"))
 }
 
-refuse_deals <- function(deals, most, call) {
+refuse_deals <- function(game, deals, most, call) {
   count <- if (is.null(deals)) "more" else if (deals < 1e15) format_count(round(deals)) else format_number(deals, 3)
-  refuse(sprintf("There are %s deals (with what is left to chance after them) to play; at most %s are. %s", count,
-                 format_count(most), "Take a smaller deck, fewer `cards_each`, or simulate()."), "work", call)
+  refuse(sprintf("There are %s deals (with what is left to chance after them) to play; at most %s are. Take %s, or simulate().",
+                 count, format_count(most), game$kind$fewer_deals), "work", call)
 }
 
 # Of a uniform shuffle: arrangements of the dealt cards by likeness; otherwise the paths of the shuffle.
@@ -29,8 +29,8 @@ count_of_deals <- function(game) {
   if (!is.null(game$piles)) return(1)
   n <- length(game$deck)
   if (!is_uniform(game$shuffle)) return(prod(core_step_paths(core_steps(game$shuffle), n)))
-  copies <- rowsum(kinds_of(game$deck)$copies, game$spec$rules$ranks)[, 1]
-  arrangements_of(copies, sum(game$spec$rules$dealing$sizes))
+  copies <- rowsum(kinds_of(game$deck)$copies, game$kind$likeness(game))[, 1]
+  arrangements_of(copies, game$spec$draw$size)
 }
 
 # How many different rows of `size` cards there are: the coefficient of an exponential generating function (Riordan

@@ -1,4 +1,4 @@
-# A game as an experiment: its kind (see game-list.R) and its name, its rules (all of them, and `given`: those given by
+# A game as an experiment: its kind (see game-kind.R) and its name, its rules (all of them, and `given`: those given by
 # hand), its settings (how it is shuffled or from which piles it starts, names of seats, what is recorded), and `spec`,
 # the same as the core takes it.
 
@@ -26,18 +26,18 @@ new_game <- function(kind, given, settings, call) {
   # A deck that was named is read once.
   if (!is.null(given$deck)) given$deck <- rules$deck
   changed <- names(changed_rules(kind, rules))
+  if (!is.null(settings$piles)) refuse_piles(kind, changed, settings, call)
   piles <- if (!is.null(settings$piles)) given_piles(settings$piles, rules, call)
-  if (!is.null(piles)) refuse_piles(piles, changed, settings, call)
   rules <- kind$settled(rules, piles, changed, call)
   deck <- if (is.null(piles)) rules$deck else do.call(c, unname(piles))
-  ranks <- ranks_of_kinds(deck, rules$rank_by, call)
   game <- list(
     game = kind$name, kind = kind, given = given, rules = rules, settings = settings, piles = piles, deck = deck,
     shuffle = checked_shuffle(settings$shuffle, piles, call),
-    seat_names = checked_seat_names(settings$seat_names, rules$seats, names(piles), call),
-    record = checked_record(kind, settings$record, ranks, call)
+    seat_names = checked_seat_names(settings$seat_names, kind$seats(rules), names(piles), call),
+    record = checked_record(kind, settings$record, call)
   )
-  game$spec <- game_spec(kind, game, ranks)
+  game$spec <- game_spec(kind, game, call)
+  game$words <- game_words(kind, game$spec$rules)
   do.call(new_experiment, c(list(class = "habanera_game"), game))
 }
 
@@ -48,8 +48,9 @@ checked_shuffle <- function(shuffle, piles, call) {
   check_procedure(shuffle, "shuffle", call)
 }
 
-refuse_piles <- function(piles, changed, settings, call) {
-  dealt <- intersect(c("cards_each", "deal_pattern"), changed)
+refuse_piles <- function(kind, changed, settings, call) {
+  if (!kind$takes_piles) refuse(sprintf("%s does not start from given `piles`.", kind$title), "rules", call)
+  dealt <- intersect(kind$dealing_rules, changed)
   if (length(dealt)) refuse(sprintf("`piles` are dealt already: no `%s`.", dealt[1]), "rules", call)
   if (!is.null(settings$shuffle)) refuse("`piles` are played as they lie: no `shuffle`.", "rules", call)
 }
@@ -66,7 +67,7 @@ checked_seat_names <- function(names, seats, piles, call) {
   names
 }
 
-checked_record <- function(kind, record, ranks, call) {
+checked_record <- function(kind, record, call) {
   if (is.null(record)) return(kind$record)
   known <- names(kind$columns)
   if (is.character(record)) check_utf8(record, "record", call)
@@ -77,49 +78,22 @@ checked_record <- function(kind, record, ranks, call) {
            call = call)
   }
   if (anyDuplicated(record)) refuse(sprintf("`record` names `%s` twice.", record[duplicated(record)][1]), call = call)
-  if (!ranks$whole) refuse_for_ranks(intersect(kind$needs_whole_ranks, record), "record", ranks, call)
   record
 }
 
-# What every kind of card counts for: its rank if all ranks are whole numbers, else its place in their order.
-ranks_of_kinds <- function(deck, rank_by, call) {
-  kinds <- kinds_of(deck)
-  data <- catalogue_of(deck)$data
-  numbers <- names(data)[vapply(data, is.numeric, TRUE)]
-  if (!rank_by %in% numbers) {
-    refuse(sprintf("`rank_by` must name an attribute of the deck that is a number (%s), not %s%s",
-                   if (length(numbers)) join_words(numbers, "or") else "it has none", quoted(rank_by),
-                   did_you_mean(rank_by, numbers)), "rules", call)
-  }
-  rank <- data[[rank_by]][kinds$codes]
-  if (anyNA(rank)) {
-    refuse(sprintf("%s has no `%s`; leave it out of the deck, or set_attributes().", kinds$cards[is.na(rank)][1],
-                   rank_by), "rules", call)
-  }
-  whole <- all(rank == floor(rank) & rank >= 0 & rank < 2^31)
-  list(by = rank_by, whole = whole, rank = if (whole) as.double(rank) else match(rank, sort(unique(rank))))
-}
-
-refuse_for_ranks <- function(names, what, ranks, call) {
-  if (!length(names)) return(invisible())
-  refuse(sprintf("`%s` needs ranks that are whole numbers of 0 or more; `%s` is not.", names[1], ranks$by), "rules",
-         call)
-}
-
-game_spec <- function(kind, game, ranks) {
-  sizes <- if (is.null(game$piles)) kind$sizes(game$rules) else lengths(game$piles)
-  rules <- kind$core(game$rules, ranks)
-  rules$dealing <- list(sizes = as.double(unname(sizes)),
-                        alternate = is.null(game$piles) && game$rules$deal_pattern == "alternate")
+game_spec <- function(kind, game, call) {
+  dealing <- kind$dealing(game$rules, game$piles)
+  cards <- kind$cards(game$rules, game$deck, game$record, call)
   # An R function shuffles before the core deals.
   shuffle <- if (has_function(game$shuffle)) shuffle_none() else game$shuffle
-  draw <- draw_spec(game$deck, sum(sizes), FALSE, FALSE, shuffle)
-  list(game = kind$name, draw = draw, rules = rules, record = game$record)
+  size <- if (is.null(dealing)) length(game$deck) else sum(dealing$sizes)
+  list(draw = draw_spec(game$deck, size, FALSE, FALSE, shuffle), dealing = dealing,
+       rules = kind$core(game$rules, cards, dealing), record = game$record)
 }
 
 check_game <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
   if (inherits(x, "habanera_game")) return(x)
-  refuse(sprintf("`%s` must be a game, such as game_war(), not %s.", name, said(x)), call = call)
+  refuse(sprintf("`%s` must be a game, made by game() or a constructor of its own, not %s.", name, said(x)), call = call)
 }
 
 #' @export

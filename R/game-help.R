@@ -12,7 +12,7 @@ rules_for_help <- function(name) {
 columns_for_help <- function(name) {
   columns <- game_kind(name)$columns
   items <- Map(function(column, name) {
-    type <- if (identical(column$values, "number")) "a whole number" else "text"
+    type <- if (is.null(column$told_of)) "text" else "a whole number"
     sprintf("* `%s` (%s): %s.", name, type, column$meaning)
   }, columns, names(columns))
   paste(unlist(items), collapse = "\n")

@@ -22,7 +22,7 @@
 card_impact <- function(game, attribute = "card", outcome = "win", seat = 1, nsim = 1e5, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
   check_game(game)
-  check_whole(seat, 1, game$rules$seats)
+  check_whole(seat, 1, game$kind$seats(game$rules))
   x <- new_holding(game, attribute, outcome, seat, call)
   counts <- simulate(x, nsim, seed, threads = threads)
   rows <- lapply(split(seq_along(counts$n), factor(counts$outcomes[["value"]], levels = x$values)), function(at) {
@@ -35,15 +35,16 @@ card_impact <- function(game, attribute = "card", outcome = "win", seat = 1, nsi
 }
 
 new_holding <- function(game, attribute, outcome, seat, call) {
+  if (is.null(game$spec$dealing)) refuse(sprintf("%s deals no hands.", game$kind$title), call = call)
   if (!is.null(game$piles)) refuse("Given piles are the same in every trial; card_impact() needs a deal.", call = call)
   if (has_function(game$shuffle)) refuse("card_impact() cannot shuffle by an R function.", call = call)
   data <- catalogue_of(game$deck)$data[kinds_of(game$deck)$codes, , drop = FALSE]
   check_choice(attribute, names(data), "attribute", call)
   numbers <- names(game$kind$columns)
   numbers <- numbers[!is_category(game, numbers)]
-  check_choice(outcome, c("win", numbers), "outcome", call)
+  check_choice(outcome, c(if (!is.null(game$kind$winner)) "win", numbers), "outcome", call)
   labels <- ifelse(is.na(data[[attribute]]), "none", as.character(data[[attribute]]))
-  game$spec$record <- if (outcome == "win") "winner" else outcome
+  game$spec$record <- if (outcome == "win") game$kind$winner else outcome
   new_experiment("habanera_holding", game = game, attribute = attribute, outcome = outcome, seat = seat,
                  values = unique(labels), classes = match(labels, unique(labels)))
 }
@@ -78,8 +79,9 @@ precision_terms.habanera_holding <- function(experiment) character()
 run_lap.habanera_holding <- function(experiment, seed, first, count, threads) {
   spec <- experiment$game$spec
   holding <- list(classes = experiment$classes, size = length(experiment$values), seat = experiment$seat,
-                  dealing = spec$rules$dealing)
-  counted_rows(core_count_holdings(spec, holding, seed, first, count, threads), c("value", "held", "outcome"))
+                  dealing = spec$dealing)
+  tally <- core_count_holdings(game_machine(experiment$game), spec, holding, seed, first, count, threads)
+  counted_rows(tally, c("value", "held", "outcome"))
 }
 
 #' @export

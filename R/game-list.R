@@ -1,19 +1,28 @@
-# The games there are. A game is a kind: a list of `name`, `title`, `summary`, `constructor` (all text), `rules` (see
-# game-rule.R), `columns` (its outcomes: for each its meaning and its values: the words of a category, "number", or a
-# function of the game that gives the words), `record` (the columns counted by default), `needs_whole_ranks` (the
-# columns that do) and functions:
-#   in_short(outcomes, weight)             what came of it in a sentence or two
-#   contradictions(rules, changed, call)   refuses rules that do not go together; `changed` names those that are not as
-#                                          by default
-#   settled(rules, piles, changed, call)   the rules once given piles are known
-#   sizes(rules)                           how many cards each seat is dealt
-#   core(rules, ranks)                     the rules as the core takes them
-# and, for replays, `actions` (the names of the core's actions, from 0) and `step_words` (what each is in a log). The
-# core knows the same games: see with_game() in src/game.cpp.
+# The games there are: the one place that names them all.
 
-game_kinds <- function() list(war = war_kind())
+game_kinds <- function() c(list(war = war_kind()), added_kinds$all)
 
-game_kind <- function(name) game_kinds()[[name]]
+# Kinds that are not of this package.
+added_kinds <- new.env()
+
+game_kind <- function(name, call = NULL) {
+  kind <- game_kinds()[[name]]
+  if (is.null(kind)) {
+    refuse(sprintf("There is no game %s%s Games: %s.", quoted(name), did_you_mean(name, names(game_kinds())),
+                   join_words(names(game_kinds()))), call = call)
+  }
+  kind
+}
+
+#' @rdname rules
+#' @param name The name of a game, as [games()] lists them.
+#' @param rules,shuffle,piles,seat_names,record As in [game_war()].
+#' @export
+game <- function(name, ..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
+  call <- rlang::current_env()
+  make_game(game_kind(check_string(name), call), rlang::list2(...), rules,
+            game_settings(shuffle, piles, seat_names, record), call)
+}
 
 #' @rdname rules
 #' @export
@@ -53,7 +62,7 @@ rule_lines <- function(row, width) {
 
 #' @export
 print.habanera_rules <- function(x, ...) {
-  kind <- game_kind(attr(x, "kind"))
+  kind <- attr(x, "kind")
   cat(sprintf("<rules> %s\n", kind$title))
   shown <- vapply(unclass(x)[rule_names(kind)], rule_text, "")
   default <- vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), "")

@@ -2,7 +2,7 @@
 
 # From a list of cards or texts, a trace's piles or a file: a list of cards, named where the source has names.
 given_piles <- function(piles, rules, call) {
-  if (inherits(piles, "habanera_piles")) refuse_pot(piles, call)
+  if (inherits(piles, "habanera_piles")) refuse_cards_between(piles, call)
   if (is_one_text(piles)) piles <- piles_from_file(piles, call)
   source <- if (is.null(attr(piles, "file"))) "`piles`" else file_name(attr(piles, "file"))
   if (!is.list(piles) && !is.character(piles)) {
@@ -56,11 +56,13 @@ deck_of_piles <- function(piles, call) {
   deck_standard(jokers = sum(toupper(pieces) %in% "JOKER"))
 }
 
-refuse_pot <- function(piles, call) {
-  if (!length(attr(piles, "pot"))) return(invisible())
-  refuse(sprintf(paste("At step %s %s in the pot; go on from the beginning of a round, as in",
+refuse_cards_between <- function(piles, call) {
+  zones <- attributes(piles)[attr(piles, "zones")]
+  held <- names(zones)[lengths(zones) > 0]
+  if (!length(held)) return(invisible())
+  refuse(sprintf(paste("At step %s %s in the %s; go on from the beginning of a round, as in",
                        "piles_at(trace, round = %s)."), format_count(attr(piles, "step")),
-                 if (length(attr(piles, "pot")) == 1) "a card lies" else "cards lie",
+                 if (length(zones[[held[1]]]) == 1) "a card lies" else "cards lie", held[1],
                  format_count(attr(piles, "round"))), "rules", call)
 }
 
@@ -138,7 +140,7 @@ piles_from_yaml <- function(lines, file, call) {
 #' @export
 print.habanera_piles <- function(x, ...) {
   cat(sprintf("<piles> round %s, step %s\n", format_count(attr(x, "round")), format_count(attr(x, "step"))))
-  zones <- c(lapply(unclass(x), identity), if (length(attr(x, "pot"))) list(pot = attr(x, "pot")))
+  zones <- c(lapply(unclass(x), identity), Filter(length, attributes(x)[attr(x, "zones")]))
   width <- max(nchar(names(zones)))
   for (name in names(zones)) {
     cards <- zones[[name]]

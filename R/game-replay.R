@@ -10,8 +10,8 @@
 #' @param ... Not used.
 #' @return A `trace`: a data frame with a row per step: `step` (from 1), `round` (0 for the deal), `depth` (0, or how
 #'   deep within games in the game), `seat` (its name, `NA` where nobody in particular acts), `action` (text), `cards`
-#'   (codes, text), `pile_1`, `pile_2`, ... (cards in each seat's pile after the step), `pot` and `aside` (cards on the
-#'   table, and out of the game). Its outcome is `attr(x, "outcome")`. Printed it is a log.
+#'   (codes, text), then how many cards lie in each zone of the game's table after the step: of War `pile_1`, `pile_2`,
+#'   ... (each seat's), `pot` and `aside` (on the table, and out of the game). Its outcome is `attr(x, "outcome")`. Printed it is a log.
 #' @section Errors: `habanera_error_input` where there is no such trial, outcome or game.
 #' @seealso [piles_at()] for the cards themselves.
 #' @examples
@@ -27,7 +27,7 @@ replay.habanera_game <- function(x, seed, trial = 1, ...) {
   check_seed(seed)
   check_whole(trial)
   deck <- game_deck(x, seed, trial)
-  new_game_trace(x, core_replay_game(x$spec, deck, seed, trial, 0), deck, seed, trial)
+  new_game_trace(x, core_replay_game(game_machine(x), deck, seed, trial, 0), deck, seed, trial)
 }
 
 #' @rdname replay_game
@@ -69,25 +69,22 @@ first_trial_where <- function(condition, x, call) {
 
 new_game_trace <- function(game, played, deck, seed, trial) {
   steps <- played$steps
-  seats <- game$rules$seats
   kinds <- kinds_of(game$deck)
-  kind <- game$kind
+  actions <- c(deal = -1L, game$words$actions)
   trace <- data.frame(
     step = as.double(seq_along(steps$round)), round = steps$round, depth = steps$depth,
-    seat = c(NA, game$seat_names)[steps$seat + 1], action = c("deal", kind$actions)[steps$action + 2],
+    seat = c(NA, game$seat_names)[steps$seat + 1], action = names(actions)[match(steps$action, actions)],
     cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
   )
-  for (seat in seq_len(seats)) trace[[sprintf("pile_%d", seat)]] <- steps$sizes[, seat]
-  trace$pot <- steps$sizes[, seats + 1]
-  trace$aside <- steps$sizes[, seats + 2]
+  trace[zone_columns(game)] <- as.data.frame(steps$sizes)
   structure(trace, class = c("habanera_game_trace", "data.frame"), game = game, deck = deck, seed = seed,
             trial = trial, outcome = whole_outcome(game, played$outcome))
 }
 
 # All outcome columns of one game, recorded or not.
 whole_outcome <- function(game, values) {
-  known <- names(game$kind$columns)
-  game_outcomes(game, as.data.frame(as.list(values[known]), optional = TRUE))
+  rows <- rlang::set_names(as.list(values), game$words$outcomes)
+  game_outcomes(game, as.data.frame(rows[names(game$kind$columns)], optional = TRUE))
 }
 
 #' Where the cards lay
@@ -115,12 +112,15 @@ piles_at <- function(trace, step = NULL, round = NULL) {
   check_whole(step, 1, nrow(trace))
   if (trace$depth[step] > 0) refuse(sprintf("Step %s lies within a game in the game.", format_count(step)))
   game <- attr(trace, "game")
-  zones <- core_replay_game(game$spec, attr(trace, "deck"), attr(trace, "seed"), attr(trace, "trial"), step)$zones
+  played <- core_replay_game(game_machine(game), attr(trace, "deck"), attr(trace, "seed"), attr(trace, "trial"), step)
   codes <- kinds_of(game$deck)$codes
-  cards <- lapply(zones, function(kinds) new_cards(codes[kinds], catalogue_of(game$deck)))
-  seats <- seq_len(game$rules$seats)
-  structure(rlang::set_names(cards[seats], game$seat_names), class = "habanera_piles", pot = cards[[length(seats) + 1]],
-            step = step, round = max(1, trace$round[step]))
+  cards <- lapply(played$zones, function(kinds) new_cards(codes[kinds], catalogue_of(game$deck)))
+  of_seat <- game$words$zones$seat > 0
+  piles <- rlang::set_names(cards[of_seat], sub("^seat ", "", zone_headings(game)[of_seat]))
+  on_table <- rlang::set_names(cards[!of_seat], game$words$zones$name[!of_seat])
+  on_table <- on_table[setdiff(names(on_table), game$kind$gone)]
+  rlang::exec(structure, piles, class = "habanera_piles", !!!on_table, zones = names(on_table), step = step,
+              round = max(1, trace$round[step]))
 }
 
 step_before_round <- function(trace, round) {
@@ -140,7 +140,7 @@ print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
   writeLines(if (left > 1) append(lines, sprintf("# ... %s more ...", count_of(left - 1, "step")),
                                   length(lines) - 1) else
     lines)
-  working <- weighted_pile_working(x)
+  working <- game$kind$closing_words(x)
   if (left == 0 && !is.null(working)) cat_wrapped(working)
   invisible(x)
 }
@@ -151,35 +151,35 @@ trace_heading <- function(trace) {
     paste0(sentence(outcome_in_words(trace)), "."))
 }
 
-outcome_in_words <- function(trace) {
-  outcome <- attr(trace, "outcome")
-  rounds <- max(trace$round[trace$depth == 0])
-  winner <- if (outcome$winner == "nobody") "nobody wins" else paste(seat_headings(outcome$winner), "wins")
-  sprintf("%s after %s (%s)", winner, count_of(rounds, "round"), outcome$ended)
-}
+outcome_in_words <- function(trace) attr(trace, "game")$kind$end_in_words(trace)
 
 # The steps as lines of a table: who did what with which cards, then the sizes of the piles and of the pot.
 trace_lines <- function(trace, rows = rep(TRUE, nrow(trace))) {
   game <- attr(trace, "game")
   shown <- plain_table(trace)[rows, , drop = FALSE]
-  sizes <- shown[c(grep("^pile_", names(shown), value = TRUE), "pot", if (any(trace$aside > 0)) "aside")]
-  names(sizes)[seq_along(game$seat_names)] <- seat_headings(game$seat_names)
+  zones <- zone_columns(game)
+  used <- game$words$zones$seat > 0 | vapply(trace[zones], function(size) any(size > 0), TRUE)
+  sizes <- rlang::set_names(shown[zones[used]], zone_headings(game)[used])
   flush_right <- function(values, name) formatC(c(name, format_count(values)), width = max(4, nchar(name)))
   columns <- c(list(flush_right(shown$step, "step"), flush_right(shown$round, "round")),
                list(padded(c("", step_texts(shown, game)))), Map(flush_right, sizes, names(sizes)))
   sub(" +$", "", do.call(paste, unname(columns)))
 }
 
-seat_headings <- function(names) ifelse(grepl("^[0-9]+$", names), paste("seat", names), names)
-
 padded <- function(text) paste0(text, strrep(" ", max(cli::ansi_nchar(text)) - cli::ansi_nchar(text)))
 
 step_texts <- function(steps, game) {
-  words <- game$kind$step_words[steps$action]
+  words <- step_word(game$kind, steps$action)
   who <- ifelse(is.na(steps$seat), "", paste0(seat_headings(as.character(steps$seat)), " "))
   cards <- vapply(strsplit(steps$cards, " ", fixed = TRUE), shown_cards, "", like = game$deck)
-  colon <- ifelse(steps$action == "takes", ": ", " ")
-  paste0(strrep("| ", steps$depth), who, words, ifelse(nzchar(cards), paste0(colon, cards), ""))
+  # A colon is only for cards.
+  paste0(strrep("| ", steps$depth), who, ifelse(nzchar(cards), paste(words, cards), sub(":$", "", words)))
+}
+
+# An action for which the kind has no words is told by its own.
+step_word <- function(kind, action) {
+  words <- kind$step_words[action]
+  unname(ifelse(is.na(words), gsub("_", " ", action), words))
 }
 
 # Codes as faces, painted where the terminal can.
@@ -187,16 +187,4 @@ shown_cards <- function(codes, like) {
   if (!length(codes)) return("")
   cards <- new_cards(find_codes(codes, catalogue_of(like)), catalogue_of(like))
   paste(paint_suits(format(cards), cards), collapse = " ")
-}
-
-# How the weighted pile adds up, where it was recorded.
-weighted_pile_working <- function(trace) {
-  game <- attr(trace, "game")
-  outcome <- attr(trace, "outcome")
-  if (!"weighted_pile" %in% game$record || outcome$winner == "nobody") return(NULL)
-  pile <- rev(unclass(piles_at(trace, step = nrow(trace)))[[outcome$winner]])
-  rank <- catalogue_of(game$deck)$data[[game$rules$rank_by]][codes_of(pile)]
-  sprintf("Weighted pile, from the bottom: %s = %s.",
-          paste(sprintf("%s x %d", format_count(rank), seq_along(rank)), collapse = " + "),
-          format_count(outcome$weighted_pile))
 }

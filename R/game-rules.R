@@ -19,7 +19,7 @@
 #' @export
 rules <- function(game) {
   check_game(game)
-  structure(game$rules, class = "habanera_rules", kind = game$game)
+  structure(game$rules, class = "habanera_rules", kind = game$kind)
 }
 
 #' @rdname rules

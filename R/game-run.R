@@ -12,7 +12,7 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
     trials <- first - 1 + seq_len(count)
     return(tally_of_rows(recorded_rows(play_shuffled_in_r(experiment, seed, trials), experiment$record), trials))
   }
-  counted_rows(core_count_game(experiment$spec, seed, first, count, threads), experiment$record)
+  counted_rows(core_count_game(game_machine(experiment), experiment$spec, seed, first, count, threads), experiment$record)
 }
 
 # A tally of the core with its rows as a data frame.
@@ -42,22 +42,11 @@ in_text_order <- function(outcomes, tally) {
 
 # Whole numbers of the core as text and numbers.
 game_outcomes <- function(game, rows) {
-  columns <- game$kind$columns
   for (name in names(rows)) {
-    words <- category_words(columns[[name]], game)
+    words <- category_words(game, name)
     if (!is.null(words)) rows[[name]] <- words[rows[[name]] + 1]
   }
   rows
-}
-
-category_words <- function(column, game) {
-  if (is.function(column$values)) return(column$values(game))
-  if (!identical(column$values, "number")) column$values
-}
-
-is_category <- function(game, names) {
-  columns <- game$kind$columns[names]
-  !vapply(columns, function(column) identical(column$values, "number"), TRUE)
 }
 
 #' @export
@@ -76,7 +65,7 @@ half_widths.habanera_game <- function(experiment, tally, done, wanted) {
 #' @export
 play_trials.habanera_game <- function(experiment, seed, trials) {
   rows <- if (has_function(experiment$shuffle)) play_shuffled_in_r(experiment, seed, trials) else {
-    core_trial_game(experiment$spec, seed, trials)
+    core_trial_game(game_machine(experiment), experiment$spec, seed, trials)
   }
   cbind(data.frame(trial = trials),
         game_outcomes(experiment, recorded_rows(rows, experiment$record)))
@@ -84,7 +73,8 @@ play_trials.habanera_game <- function(experiment, seed, trials) {
 
 play_shuffled_in_r <- function(game, seed, trials) {
   decks <- lapply(trials, function(trial) game_deck(game, seed, trial))
-  core_trial_game_on(game$spec, seed, trials, matrix(unlist(decks), nrow = length(trials), byrow = TRUE))
+  core_trial_game_on(game_machine(game), game$spec, seed, trials,
+                     matrix(unlist(decks), nrow = length(trials), byrow = TRUE))
 }
 
 # The kinds of the deck as trial `trial` deals it, from the top.

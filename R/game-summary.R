@@ -66,11 +66,10 @@ spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
 
 #' @export
 named_estimates.habanera_game <- function(experiment) {
-  columns <- experiment$kind$columns[experiment$record]
-  unlist(Map(function(column, name) {
-    words <- category_words(column, experiment)
+  unlist(lapply(experiment$record, function(name) {
+    words <- category_words(experiment, name)
     if (is.null(words)) c(name, percentile_names(name)) else paste(name, plain_name(words), sep = "_")
-  }, columns, experiment$record), use.names = FALSE)
+  }))
 }
 
 # What came, in a sentence or two of the game's own.

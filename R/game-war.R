@@ -52,12 +52,14 @@ game_war <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names
 }
 
 war_kind <- function() {
-  list(
-    name = "war", title = "War", constructor = "game_war",
-    summary = "the highest card takes all, ties are fought out; nobody decides anything.",
-    rules = war_rules(), columns = war_columns(), record = c("winner", "ended", "rounds"),
-    needs_whole_ranks = "weighted_pile", contradictions = refuse_war_contradictions, settled = settled_war,
-    sizes = war_sizes, in_short = war_in_short, core = war_spec, actions = war_actions, step_words = war_step_words
+  new_kind(
+    "war", "War", "game_war", "the highest card takes all, ties are fought out; nobody decides anything.",
+    war_rules(), war_columns(), c("winner", "ended", "rounds"), core_war,
+    contradictions = refuse_war_contradictions, settled = settled_war, takes_piles = TRUE, told_by_piles = "seats",
+    dealing_rules = c("cards_each", "deal_pattern"), dealing = war_dealing, cards = war_cards, core = war_spec,
+    likeness = function(game) game$spec$rules$ranks, winner = "winner", rounds = "rounds", in_short = war_in_short,
+    step_words = war_step_words, end_in_words = war_end_in_words, closing_words = war_closing_words,
+    course = war_course, gone = "aside", fewer_deals = "a smaller deck, fewer `cards_each`", examples = war_examples
   )
 }
 
@@ -96,49 +98,22 @@ war_rules <- function() {
   )
 }
 
-# How a game can end, in the core's order, with what that means.
+# How a game can end, and what that means.
 war_endings <- c(
   out_of_cards = "all seats but one ran out of cards", short_of_cards = "a seat could not lay the whole war",
   tied = "nobody was ahead when the cards were gone", repetition = "a position came again, which ends it by the rules",
   never_ends = "a position came again, and will for ever", round_limit = "`max_rounds` were played"
 )
 
-# The outcome in a sentence or two: who wins, how long it takes, whether it ends.
-war_in_short <- function(outcomes, weight) {
-  share <- function(name) {
-    if (is.null(outcomes[[name]])) return(NULL)
-    shares <- tapply(weight, outcomes[[name]], sum) / sum(weight)
-    rlang::set_names(as.vector(shares), names(shares))
-  }
-  winner <- share("winner")
-  seats <- setdiff(names(winner), "nobody")
-  won <- if (length(seats)) {
-    paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(winner[seats]))), " of the games")
-  }
-  ended <- share("ended")
-  stuck <- if ("never_ends" %in% names(ended)) sprintf("%s never end", format_percent(ended[["never_ends"]]))
-  rounds <- outcomes[["rounds"]]
-  length <- if (any(!is.na(rounds))) {
-    at <- format_count(column_quantiles(rounds, weight, c(0.5, 0.9), FALSE)$estimate)
-    if (at[1] == at[2]) sprintf("most take %s rounds", at[1]) else
-      sprintf("half of those that end take up to %s rounds, nine in ten up to %s", at[1], at[2])
-  }
-  told <- c(paste(c(won, stuck), collapse = "; "), length)
-  paste0(sentence(told[nzchar(told)]), ".", collapse = " ")
-}
-
-# Each outcome: the words of a category (or a function of the game that gives them), or "number"; its meaning; and of
-# which games a number tells.
 war_columns <- function() {
-  ended <- function(meaning) list(values = "number", meaning = meaning, told_of = "that ended")
-  won <- function(meaning) list(values = "number", meaning = meaning, told_of = "that somebody won")
+  ended <- function(meaning) list(meaning = meaning, told_of = "that ended")
+  won <- function(meaning) list(meaning = meaning, told_of = "that somebody won")
   points <- rlang::set_names(lapply(1:6, function(seat) ended(sprintf("rounds won by seat %d", seat))),
                              sprintf("points_%d", 1:6))
   c(
     list(
-      winner = list(values = function(game) c("nobody", game$seat_names), meaning = "the seat's name, or nobody"),
-      ended = list(values = names(war_endings), legend = war_endings,
-                   meaning = paste("how it ended:", join_words(names(war_endings), "or"))),
+      winner = list(meaning = "the seat's name, or nobody"),
+      ended = list(meaning = paste("how it ended:", join_words(names(war_endings), "or")), legend = war_endings),
       rounds = ended("rounds played"),
       comparisons = ended("times face-up cards were compared"),
       ties = ended("comparisons that were ties"),
@@ -203,21 +178,14 @@ refuse_short_war <- function(rules, call) {
                  count_of(needed / rules$seats, "card"), format_count(needed), format_count(cards)), "rules", call)
 }
 
-war_sizes <- function(rules) hand_sizes(length(rules$deck), rules$seats, rules$cards_each, NULL)
-
-war_spec <- function(rules, ranks) {
-  kept <- c("take_from", "scoring", "collect", "tie", "face_down", "if_short", "repetition", "inner_game", "max_rounds",
-            "at_limit")
-  c(unclass(rules)[kept], list(tie_seat = if (rules$tie == "seat") rules$tie_seat else 1, ranks = ranks$rank))
+war_dealing <- function(rules, piles) {
+  sizes <- if (is.null(piles)) hand_sizes(length(rules$deck), rules$seats, rules$cards_each, NULL) else lengths(piles)
+  list(sizes = as.double(unname(sizes)), alternate = is.null(piles) && rules$deal_pattern == "alternate")
 }
 
-# The core's actions in its order, from 0.
-war_actions <- c("turns", "lays", "ties", "takes", "takes_back", "discards", "leaves", "scores", "is_short", "is_out",
-                 "begins_inner", "ends_inner", "wins", "draws")
-
-war_step_words <- c(
-  deal = "dealt", turns = "turns", lays = "lays face down", ties = "a tie", takes = "takes the pot",
-  takes_back = "each takes its own back", discards = "the pot leaves the game", leaves = "the pot waits",
-  scores = "scores a point", is_short = "is short of cards", is_out = "is out", begins_inner = "a game within the game",
-  ends_inner = "back to the game", wins = "wins", draws = "nobody wins"
-)
+war_spec <- function(rules, ranks, dealing) {
+  kept <- c("take_from", "scoring", "collect", "tie", "face_down", "if_short", "repetition", "inner_game", "max_rounds",
+            "at_limit")
+  c(unclass(rules)[kept], list(tie_seat = if (rules$tie == "seat") rules$tie_seat else 1, ranks = ranks$rank,
+                               dealing = dealing))
+}

@@ -49,33 +49,26 @@ game_figure <- function(x, column, call) {
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_game_trace)
 autoplot.habanera_game_trace <- function(object, ...) {
   game <- attr(object, "game")
-  rounds <- pile_course(object)
-  ggplot2::ggplot(rounds, ggplot2::aes(x = .data$round, y = .data$cards, colour = .data$seat)) +
+  course <- game$kind$course(object)
+  data <- course$data
+  data$series <- in_order(data$series)
+  ggplot2::ggplot(data, ggplot2::aes(x = .data$x, y = .data$cards, colour = .data$series)) +
     ggplot2::geom_step(linewidth = 0.7) +
-    ggplot2::scale_colour_manual(values = seat_colours(length(game$seat_names)), name = "") +
+    ggplot2::scale_colour_manual(values = seat_colours(nlevels(data$series)), name = "") +
     ggplot2::scale_x_continuous(expand = ggplot2::expansion(c(0.01, 0.02)), breaks = whole_breaks,
                                 labels = format_count) +
     ggplot2::scale_y_continuous(limits = c(0, NA), expand = ggplot2::expansion(c(0, 0.05)), breaks = whole_breaks) +
     ggplot2::labs(
-      x = "rounds played", y = "cards in the pile", title = sentence(outcome_in_words(object)),
-      caption = wrapped(sprintf("%s; seed %s, trial %s. Sizes between rounds.", sentence(in_words(game)),
-                                whole_code(attr(object, "seed")), format_count(attr(object, "trial"))))
+      x = course$x, y = course$y, title = sentence(outcome_in_words(object)),
+      caption = wrapped(paste(c(sprintf("%s; seed %s, trial %s.", sentence(in_words(game)),
+                                        whole_code(attr(object, "seed")), format_count(attr(object, "trial"))),
+                                course$note), collapse = " "))
     ) + figure_theme() + ggplot2::theme(legend.position = "top", legend.justification = "left")
 }
 
 # Okabe & Ito 2008, as in figure_colours.
-seat_colours <- function(seats) c("#0072B2", "#D55E00", "#009E73", "#CC79A7", "#E69F00", "#56B4E9")[seq_len(seats)]
-
-# The sizes of the piles after each round: a row per round and seat.
-pile_course <- function(trace) {
-  game <- attr(trace, "game")
-  outer <- plain_table(trace)
-  outer <- outer[outer$depth == 0, , drop = FALSE]
-  ends <- outer[!duplicated(outer$round, fromLast = TRUE), , drop = FALSE]
-  seats <- seq_along(game$seat_names)
-  data.frame(round = rep(ends$round, times = length(seats)),
-             seat = in_order(rep(seat_headings(game$seat_names), each = nrow(ends))),
-             cards = unlist(ends[sprintf("pile_%d", seats)], use.names = FALSE))
+seat_colours <- function(seats) {
+  rep_len(c("#0072B2", "#D55E00", "#009E73", "#CC79A7", "#E69F00", "#56B4E9"), seats)
 }
 
 #' @rdname autoplot.games
@@ -127,18 +120,19 @@ varied_words <- function(x, rules, outcome, seconds_per_round) {
   unit <- if (in_minutes) sprintf("minutes, at %s seconds a round", format_count(seconds_per_round)) else outcome
   ggplot2::labs(
     x = rules[1], y = unit,
-    title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes)), join_words(rules)),
+    title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes, attr(x, "game")$kind$rounds)), join_words(rules)),
     caption = wrapped(sprintf("%s; %s each, on the same deals, seed %s. Lines: 95%% intervals.",
                               sentence(game_in_words(attr(x, "game"), rules)),
                               count_of(trial_count(attr(x, "counts")[[1]]), "game"), whole_code(attr(x, "seed"))))
   )
 }
 
-outcome_title <- function(outcome, in_minutes) {
+# `rounds` is the outcome that counts them.
+outcome_title <- function(outcome, in_minutes, rounds) {
   name <- if (in_minutes) "minutes" else sub("_p[0-9.]+$", "", outcome)
   if (!grepl("_p[0-9.]+$", outcome)) return(if (in_minutes) "mean length in minutes" else outcome)
   share <- sub("^.*_p", "", outcome)
-  if (in_minutes || name == "rounds") return(sprintf("%s within which %s%% of games end", name, share))
+  if (in_minutes || identical(name, rounds)) return(sprintf("%s within which %s%% of games end", name, share))
   sprintf("%s: %s%% of games have at most so many", name, share)
 }
 
@@ -154,7 +148,7 @@ varied_points <- function(x, outcome, seconds_per_round, call) {
   data <- cbind(attr(x, "grid"), do.call(rbind, rows))
   if (!is.null(seconds_per_round)) {
     check_between(seconds_per_round, 0, 1e6, "seconds_per_round", call)
-    if (sub("_p[0-9.]+$", "", outcome) != "rounds") {
+    if (!identical(sub("_p[0-9.]+$", "", outcome), attr(x, "game")$kind$rounds)) {
       refuse(sprintf("`seconds_per_round` turns rounds into minutes, not %s.", quoted(outcome)), call = call)
     }
     timed <- c("estimate", "conf.low", "conf.high")

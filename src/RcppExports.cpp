@@ -178,6 +178,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_game_words
+Rcpp::List core_game_words(SEXP game);
+RcppExport SEXP _habanera_core_game_words(SEXP gameSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_game_words(game));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_game_deck
 Rcpp::IntegerVector core_game_deck(Rcpp::List spec, double seed, double trial);
 RcppExport SEXP _habanera_core_game_deck(SEXP specSEXP, SEXP seedSEXP, SEXP trialSEXP) {
@@ -192,104 +203,111 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_count_game
-Rcpp::List core_count_game(Rcpp::List spec, double seed, double first, double count, int threads);
-RcppExport SEXP _habanera_core_count_game(SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+Rcpp::List core_count_game(SEXP game, Rcpp::List spec, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_game(SEXP gameSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_count_game(spec, seed, first, count, threads));
+    rcpp_result_gen = Rcpp::wrap(core_count_game(game, spec, seed, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
 // core_count_pairs
-Rcpp::List core_count_pairs(Rcpp::List one, Rcpp::List two, std::vector<bool> is_category, double seed, double first, double count, int threads);
-RcppExport SEXP _habanera_core_count_pairs(SEXP oneSEXP, SEXP twoSEXP, SEXP is_categorySEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::List two, std::vector<bool> is_category, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_pairs(SEXP game_oneSEXP, SEXP oneSEXP, SEXP game_twoSEXP, SEXP twoSEXP, SEXP is_categorySEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type game_one(game_oneSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type one(oneSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type game_two(game_twoSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type two(twoSEXP);
     Rcpp::traits::input_parameter< std::vector<bool> >::type is_category(is_categorySEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_count_pairs(one, two, is_category, seed, first, count, threads));
+    rcpp_result_gen = Rcpp::wrap(core_count_pairs(game_one, one, game_two, two, is_category, seed, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
 // core_count_holdings
-Rcpp::List core_count_holdings(Rcpp::List spec, Rcpp::List holding, double seed, double first, double count, int threads);
-RcppExport SEXP _habanera_core_count_holdings(SEXP specSEXP, SEXP holdingSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+Rcpp::List core_count_holdings(SEXP game, Rcpp::List spec, Rcpp::List holding, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_holdings(SEXP gameSEXP, SEXP specSEXP, SEXP holdingSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type holding(holdingSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_count_holdings(spec, holding, seed, first, count, threads));
+    rcpp_result_gen = Rcpp::wrap(core_count_holdings(game, spec, holding, seed, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
 // core_trial_game
-Rcpp::List core_trial_game(Rcpp::List spec, double seed, Rcpp::NumericVector trials);
-RcppExport SEXP _habanera_core_trial_game(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
+Rcpp::List core_trial_game(SEXP game, Rcpp::List spec, double seed, Rcpp::NumericVector trials);
+RcppExport SEXP _habanera_core_trial_game(SEXP gameSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_trial_game(spec, seed, trials));
+    rcpp_result_gen = Rcpp::wrap(core_trial_game(game, spec, seed, trials));
     return rcpp_result_gen;
 END_RCPP
 }
 // core_trial_game_on
-Rcpp::List core_trial_game_on(Rcpp::List spec, double seed, Rcpp::NumericVector trials, Rcpp::IntegerMatrix decks);
-RcppExport SEXP _habanera_core_trial_game_on(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP, SEXP decksSEXP) {
+Rcpp::List core_trial_game_on(SEXP game, Rcpp::List spec, double seed, Rcpp::NumericVector trials, Rcpp::IntegerMatrix decks);
+RcppExport SEXP _habanera_core_trial_game_on(SEXP gameSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP, SEXP decksSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type decks(decksSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_trial_game_on(spec, seed, trials, decks));
+    rcpp_result_gen = Rcpp::wrap(core_trial_game_on(game, spec, seed, trials, decks));
     return rcpp_result_gen;
 END_RCPP
 }
 // core_walk_game
-Rcpp::List core_walk_game(Rcpp::List spec, double path_limit);
-RcppExport SEXP _habanera_core_walk_game(SEXP specSEXP, SEXP path_limitSEXP) {
+Rcpp::List core_walk_game(SEXP game, Rcpp::List spec, double path_limit);
+RcppExport SEXP _habanera_core_walk_game(SEXP gameSEXP, SEXP specSEXP, SEXP path_limitSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type path_limit(path_limitSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_walk_game(spec, path_limit));
+    rcpp_result_gen = Rcpp::wrap(core_walk_game(game, spec, path_limit));
     return rcpp_result_gen;
 END_RCPP
 }
 // core_replay_game
-Rcpp::List core_replay_game(Rcpp::List spec, Rcpp::IntegerVector deck, double seed, double trial, double kept);
-RcppExport SEXP _habanera_core_replay_game(SEXP specSEXP, SEXP deckSEXP, SEXP seedSEXP, SEXP trialSEXP, SEXP keptSEXP) {
+Rcpp::List core_replay_game(SEXP game, Rcpp::IntegerVector deck, double seed, double trial, double kept);
+RcppExport SEXP _habanera_core_replay_game(SEXP gameSEXP, SEXP deckSEXP, SEXP seedSEXP, SEXP trialSEXP, SEXP keptSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type deck(deckSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
     Rcpp::traits::input_parameter< double >::type kept(keptSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_replay_game(spec, deck, seed, trial, kept));
+    rcpp_result_gen = Rcpp::wrap(core_replay_game(game, deck, seed, trial, kept));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -535,6 +553,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_war
+SEXP core_war(Rcpp::List spec);
+RcppExport SEXP _habanera_core_war(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_war(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
 
 static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_audit_parts", (DL_FUNC) &_habanera_core_audit_parts, 1},
@@ -550,13 +579,14 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_write_file", (DL_FUNC) &_habanera_core_write_file, 2},
     {"_habanera_core_write_output", (DL_FUNC) &_habanera_core_write_output, 1},
     {"_habanera_core_path_kind", (DL_FUNC) &_habanera_core_path_kind, 1},
+    {"_habanera_core_game_words", (DL_FUNC) &_habanera_core_game_words, 1},
     {"_habanera_core_game_deck", (DL_FUNC) &_habanera_core_game_deck, 3},
-    {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 5},
-    {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 7},
-    {"_habanera_core_count_holdings", (DL_FUNC) &_habanera_core_count_holdings, 6},
-    {"_habanera_core_trial_game", (DL_FUNC) &_habanera_core_trial_game, 3},
-    {"_habanera_core_trial_game_on", (DL_FUNC) &_habanera_core_trial_game_on, 4},
-    {"_habanera_core_walk_game", (DL_FUNC) &_habanera_core_walk_game, 2},
+    {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 6},
+    {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 9},
+    {"_habanera_core_count_holdings", (DL_FUNC) &_habanera_core_count_holdings, 7},
+    {"_habanera_core_trial_game", (DL_FUNC) &_habanera_core_trial_game, 4},
+    {"_habanera_core_trial_game_on", (DL_FUNC) &_habanera_core_trial_game_on, 5},
+    {"_habanera_core_walk_game", (DL_FUNC) &_habanera_core_walk_game, 3},
     {"_habanera_core_replay_game", (DL_FUNC) &_habanera_core_replay_game, 5},
     {"_habanera_core_hands_start", (DL_FUNC) &_habanera_core_hands_start, 2},
     {"_habanera_core_hands_draw", (DL_FUNC) &_habanera_core_hands_draw, 4},
@@ -576,6 +606,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_step_paths", (DL_FUNC) &_habanera_core_step_paths, 2},
     {"_habanera_core_exact_law", (DL_FUNC) &_habanera_core_exact_law, 5},
     {"_habanera_core_count_asked", (DL_FUNC) &_habanera_core_count_asked, 7},
+    {"_habanera_core_war", (DL_FUNC) &_habanera_core_war, 1},
     {NULL, NULL, 0}
 };
 

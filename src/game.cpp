@@ -1,53 +1,22 @@
-#include "draw.h"
-#include "war.h"
+#include "game.h"
 
-#include <algorithm>
+#include "draw.h"
+
 #include <memory>
 #include <string>
 
 #include "habanera/game/counting.hpp"
-#include "habanera/game/enumerating.hpp"
-#include "habanera/game/war.hpp"
-#include "habanera/watcher/table_recorder.hpp"
+#include "habanera/game/playable.hpp"
 
-// Games from R: a spec is a list of `game` (its name), `draw` (how the deck is shuffled), `rules` and `record`.
+// Games from R: `game` is a pointer from the game's own unit (see game.h), a spec a list of `draw` (how the deck is
+// shuffled) and `record`.
 
 namespace {
 
-template <class Game>
-struct Kind {
-  using Type = Game;
-};
+using Names = habanera::PlayableGame::Names;
 
-// The list of games: calls use(kind, rules).
-template <class Use>
-auto with_game(const Rcpp::List& spec, Use&& use) {
-  const std::string name = Rcpp::as<std::string>(spec["game"]);
-  if (name != "war") Rcpp::stop("internal error: no game is called \"%s\"", name);
-  const habanera::WarRules rules = to_war_rules(spec["rules"]);
-  if (rules.seats() == 2) return use(Kind<habanera::War<2>>{}, rules);
-  return use(Kind<habanera::War<0>>{}, rules);
-}
-
-template <class Outcome>
-std::vector<std::size_t> to_columns(const Rcpp::CharacterVector& names) {
-  std::vector<std::size_t> places;
-  const auto& known = Outcome::columns();
-  for (const char* name : names) {
-    const auto found = std::find_if(known.begin(), known.end(),
-                                    [&](const auto& column) { return std::string(column.name) == name; });
-    if (found == known.end()) Rcpp::stop("internal error: there is no outcome called \"%s\"", name);
-    places.push_back(static_cast<std::size_t>(found - known.begin()));
-  }
-  return places;
-}
-
-std::unique_ptr<habanera::TrialPlayer> to_player(const Rcpp::List& spec) {
-  return with_game(spec, [&](auto kind, const auto& rules) -> std::unique_ptr<habanera::TrialPlayer> {
-    using Game = typename decltype(kind)::Type;
-    return std::make_unique<habanera::GamePlayer<Game>>(to_draw(spec["draw"]), rules,
-                                                        to_columns<typename Game::Outcome>(spec["record"]));
-  });
+std::unique_ptr<habanera::TrialRunner> to_runner(SEXP game, const Rcpp::List& spec) {
+  return to_game(game).runner(to_draw(spec["draw"]), Rcpp::as<Names>(spec["record"]));
 }
 
 // A whole number of the core, NA where it has none.
@@ -113,24 +82,36 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
                             Rcpp::Named("sizes") = sizes);
 }
 
-// One game on a deck shuffled already, with everything recorded.
-template <class Game, class Watcher>
-typename Game::Outcome watch_game(const typename Game::Rules& rules, const std::vector<habanera::Card>& deck,
-                                  std::uint64_t seed, std::uint64_t trial, Watcher& watcher) {
-  Game game(rules);
-  habanera::RandomChance chance(seed, trial, habanera::lane::game);
-  habanera::NoPlayers players;
-  return game.play(deck, chance, players, watcher);
-}
-
-template <class Outcome>
-Rcpp::NumericVector pack_outcome(const Outcome& outcome) {
-  Rcpp::NumericVector values;
-  for (const auto& column : Outcome::columns()) values.push_back(to_number(column.read(outcome)), column.name);
-  return values;
+Rcpp::IntegerVector pack_words(const std::vector<habanera::Word>& words) {
+  Rcpp::IntegerVector packed;
+  for (const habanera::Word& word : words) packed.push_back(word.number, word.name);
+  return packed;
 }
 
 }  // namespace
+
+// The words of a game: its `actions` and the categories of its outcomes as numbers by name, the `seats` among its
+// outcomes, and its `zones` with the seat of each (0: nobody's).
+// [[Rcpp::export]]
+Rcpp::List core_game_words(SEXP game) {
+  const habanera::Vocabulary words = to_game(game).words();
+  Rcpp::CharacterVector outcomes, seats, zones;
+  Rcpp::List categories;
+  for (const auto& outcome : words.outcomes) {
+    outcomes.push_back(outcome.name);
+    if (outcome.is_seat) seats.push_back(outcome.name);
+    if (!outcome.words.empty()) categories.push_back(pack_words(outcome.words), outcome.name);
+  }
+  Rcpp::IntegerVector seat_of;
+  for (const habanera::Zone& zone : words.zones) {
+    zones.push_back(zone.name);
+    seat_of.push_back(zone.seat == habanera::no_seat ? 0 : static_cast<int>(zone.seat) + 1);
+  }
+  return Rcpp::List::create(Rcpp::Named("outcomes") = outcomes, Rcpp::Named("categories") = categories,
+                            Rcpp::Named("seats") = seats, Rcpp::Named("actions") = pack_words(words.actions),
+                            Rcpp::Named("zones") = Rcpp::List::create(Rcpp::Named("name") = zones,
+                                                                      Rcpp::Named("seat") = seat_of));
+}
 
 // The deck of a trial as it was shuffled.
 // [[Rcpp::export]]
@@ -145,78 +126,73 @@ Rcpp::IntegerVector core_game_deck(Rcpp::List spec, double seed, double trial) {
 }
 
 // [[Rcpp::export]]
-Rcpp::List core_count_game(Rcpp::List spec, double seed, double first, double count, int threads) {
-  const auto player = to_player(spec);
+Rcpp::List core_count_game(SEXP game, Rcpp::List spec, double seed, double first, double count, int threads) {
+  const auto runner = to_runner(game, spec);
   return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
-    return habanera::GameCounter(*player, to_count(seed));
+    return habanera::GameCounter(*runner, to_count(seed));
   }));
 }
 
 // [[Rcpp::export]]
-Rcpp::List core_count_pairs(Rcpp::List one, Rcpp::List two, std::vector<bool> is_category, double seed, double first,
-                            double count, int threads) {
-  const auto a = to_player(one), b = to_player(two);
+Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::List two,
+                            std::vector<bool> is_category, double seed, double first, double count, int threads) {
+  const auto a = to_runner(game_one, one), b = to_runner(game_two, two);
   return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
     return habanera::PairCounter(*a, *b, is_category, to_count(seed));
   }));
 }
 
 // [[Rcpp::export]]
-Rcpp::List core_count_holdings(Rcpp::List spec, Rcpp::List holding, double seed, double first, double count,
-                               int threads) {
-  const auto player = to_player(spec);
+Rcpp::List core_count_holdings(SEXP game, Rcpp::List spec, Rcpp::List holding, double seed, double first,
+                               double count, int threads) {
+  const auto runner = to_runner(game, spec);
   const habanera::HoldingCounter::Holding held{to_kinds(holding["classes"]),
                                                static_cast<std::size_t>(to_count(holding["size"])),
                                                static_cast<std::size_t>(to_count(holding["seat"])) - 1,
                                                to_dealing(holding["dealing"])};
   return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
-    return habanera::HoldingCounter(*player, held, to_count(seed));
+    return habanera::HoldingCounter(*runner, held, to_count(seed));
   }));
 }
 
 // What was recorded of single trials, as columns.
 // [[Rcpp::export]]
-Rcpp::List core_trial_game(Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
-  const auto player = to_player(spec);
+Rcpp::List core_trial_game(SEXP game, Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
+  const auto runner = to_runner(game, spec);
   std::vector<habanera::RowTally::Row> rows;
-  for (const double trial : trials) rows.push_back(player->play(to_count(seed), to_count(trial)));
+  for (const double trial : trials) rows.push_back(runner->play(to_count(seed), to_count(trial)));
   return pack_columns(rows, [](const auto& row) { return row; });
 }
 
 // The same on decks shuffled elsewhere, one in each row.
 // [[Rcpp::export]]
-Rcpp::List core_trial_game_on(Rcpp::List spec, double seed, Rcpp::NumericVector trials, Rcpp::IntegerMatrix decks) {
-  const auto player = to_player(spec);
+Rcpp::List core_trial_game_on(SEXP game, Rcpp::List spec, double seed, Rcpp::NumericVector trials,
+                              Rcpp::IntegerMatrix decks) {
+  const auto runner = to_runner(game, spec);
   std::vector<habanera::RowTally::Row> rows;
   for (R_xlen_t i = 0; i < trials.size(); ++i) {
     const Rcpp::IntegerVector deck = decks(static_cast<int>(i), Rcpp::_);
-    rows.push_back(player->play_on(to_kinds(deck), to_count(seed), to_count(trials[i])));
+    rows.push_back(runner->play_on(to_kinds(deck), to_count(seed), to_count(trials[i])));
   }
   return pack_columns(rows, [](const auto& row) { return row; });
 }
 
 // [[Rcpp::export]]
-Rcpp::List core_walk_game(Rcpp::List spec, double path_limit) {
-  return with_game(spec, [&](auto kind, const auto& rules) {
-    using Game = typename decltype(kind)::Type;
-    const auto law = habanera::walk_games<Game>(to_draw(spec["draw"]), rules,
-                                                to_columns<typename Game::Outcome>(spec["record"]), to_bound(path_limit));
-    Rcpp::NumericVector probability;
-    for (const auto& entry : law) probability.push_back(entry.second);
-    return Rcpp::List::create(Rcpp::Named("rows") = pack_columns(law, [](const auto& entry) { return entry.first; }),
-                              Rcpp::Named("probability") = probability);
-  });
+Rcpp::List core_walk_game(SEXP game, Rcpp::List spec, double path_limit) {
+  const auto law = to_game(game).walk(to_draw(spec["draw"]), Rcpp::as<Names>(spec["record"]), to_bound(path_limit));
+  Rcpp::NumericVector probability;
+  for (const auto& entry : law) probability.push_back(entry.second);
+  return Rcpp::List::create(Rcpp::Named("rows") = pack_columns(law, [](const auto& entry) { return entry.first; }),
+                            Rcpp::Named("probability") = probability);
 }
 
 // One game step by step, with its whole outcome, and where all cards lay after step `kept` (from 1).
 // [[Rcpp::export]]
-Rcpp::List core_replay_game(Rcpp::List spec, Rcpp::IntegerVector deck, double seed, double trial, double kept) {
-  return with_game(spec, [&](auto kind, const auto& rules) {
-    using Game = typename decltype(kind)::Type;
-    habanera::TableRecorder recorder(static_cast<std::size_t>(to_count(kept)));
-    const auto outcome = watch_game<Game>(rules, to_kinds(deck), to_count(seed), to_count(trial), recorder);
-    return Rcpp::List::create(Rcpp::Named("steps") = pack_steps(recorder.steps()),
-                              Rcpp::Named("outcome") = pack_outcome(outcome),
-                              Rcpp::Named("zones") = pack_piles(recorder.zones()));
-  });
+Rcpp::List core_replay_game(SEXP game, Rcpp::IntegerVector deck, double seed, double trial, double kept) {
+  const habanera::ReplayedGame replayed =
+      to_game(game).replay(to_kinds(deck), to_count(seed), to_count(trial), static_cast<std::size_t>(to_count(kept)));
+  Rcpp::NumericVector outcome;
+  for (const std::int64_t value : replayed.outcome) outcome.push_back(to_number(value));
+  return Rcpp::List::create(Rcpp::Named("steps") = pack_steps(replayed.steps), Rcpp::Named("outcome") = outcome,
+                            Rcpp::Named("zones") = pack_piles(replayed.zones));
 }

@@ -2,9 +2,7 @@
 
 #include "draw.h"
 
-#include "habanera/draw/class_law.hpp"
 #include "habanera/draw/question_counting.hpp"
-#include "habanera/draw/question_enumerating.hpp"
 
 namespace {
 
@@ -20,26 +18,6 @@ Rcpp::List pack_entries(const habanera::SparseTally& tally) {
   }
   return Rcpp::List::create(Rcpp::Named("key") = key, Rcpp::Named("n") = n,
                             Rcpp::Named("example_trial") = example);
-}
-
-Rcpp::List pack_law(const std::map<std::uint64_t, double>& law) {
-  Rcpp::NumericVector key, probability;
-  for (const auto& [index, chance] : law) {
-    key.push_back(static_cast<double>(index));
-    probability.push_back(chance);
-  }
-  return Rcpp::List::create(Rcpp::Named("key") = key, Rcpp::Named("probability") = probability);
-}
-
-// Calls use(play) with what the spec plays: a question, or turning cards until.
-template <class Use>
-auto with_play(const Rcpp::List& spec, Use&& use) {
-  if (Rcpp::as<bool>(spec["until"])) {
-    const habanera::Until until = to_until(spec);
-    return use(habanera::UntilTrial(until));
-  }
-  const habanera::Question question = to_question(spec);
-  return use(habanera::QuestionTrial(question));
 }
 
 // What one trial reported: its keys, and the hand at its end.
@@ -107,22 +85,4 @@ Rcpp::List core_play_on(Rcpp::List spec, Rcpp::IntegerMatrix tables) {
     }
     return pack_played(all);
   });
-}
-
-// The expected number of times each key is reported, by walking every path.
-// [[Rcpp::export]]
-Rcpp::List core_walk_question(Rcpp::List spec, double path_limit) {
-  const habanera::Draw draw = to_draw(spec["draw"]);
-  return with_play(spec, [&](auto play) {
-    return pack_law(habanera::walk_plays(draw, play, to_bound(path_limit)));
-  });
-}
-
-// The law of the words of a plain draw, class by class.
-// [[Rcpp::export]]
-Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, bool replace,
-                          double state_limit) {
-  const habanera::Words read = to_words(words);
-  const habanera::ClassLaw law(read, to_classes(classes), replace, to_bound(state_limit));
-  return pack_law(law(static_cast<std::size_t>(to_count(size))));
 }

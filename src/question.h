@@ -4,6 +4,7 @@
 
 #include "habanera/draw/draw.hpp"
 #include "habanera/draw/question.hpp"
+#include "habanera/draw/question_counting.hpp"
 
 // Questions from R: see question_spec() there.
 
@@ -71,4 +72,15 @@ inline habanera::Question to_question(const Rcpp::List& spec) {
 
 inline habanera::Until to_until(const Rcpp::List& spec) {
   return {static_cast<std::size_t>(to_count(spec["most"])), to_condition(spec["condition"])};
+}
+
+// Calls use(play) with what the spec plays: a question, or turning cards until.
+template <class Use>
+auto with_play(const Rcpp::List& spec, Use&& use) {
+  if (Rcpp::as<bool>(spec["until"])) {
+    const habanera::Until until = to_until(spec);
+    return use(habanera::UntilTrial(until));
+  }
+  const habanera::Question question = to_question(spec);
+  return use(habanera::QuestionTrial(question));
 }

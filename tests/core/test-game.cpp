@@ -6,7 +6,7 @@
 #include "habanera/chance/given.hpp"
 #include "habanera/game/counting.hpp"
 #include "habanera/game/enumerating.hpp"
-#include "habanera/game/war.hpp"
+#include "habanera/war/war.hpp"
 #include "habanera/watcher/card_check.hpp"
 #include "habanera/watcher/table_recorder.hpp"
 
@@ -145,8 +145,8 @@ TEST_CASE("two seats known when compiling play like any number") {
     if (rules.seats() != 2) continue;
     const std::vector<Card> deck = cards_of(rules);
     const Draw draw(DrawSpec{deck, deck.size(), false});
-    GamePlayer<War<2>> fixed(draw, rules, {0, 1, 2, 3, 4, 6, 8, 17});
-    GamePlayer<War<0>> any(draw, rules, {0, 1, 2, 3, 4, 6, 8, 17});
+    GameRunner<War<2>> fixed(draw, rules, {0, 1, 2, 3, 4, 6, 8, 17});
+    GameRunner<War<0>> any(draw, rules, {0, 1, 2, 3, 4, 6, 8, 17});
     for (std::uint64_t trial = 1; trial <= 40; ++trial) CHECK(fixed.play(3, trial) == any.play(3, trial));
   }
 }
@@ -200,7 +200,7 @@ TEST_CASE("a game that comes back to a position is noticed at the round that the
     WarRules remembering = rules;
     remembering.repetition = WarRules::Repetition::tied;
     const WarOutcome remembered = play_piles<2>(remembering, piles);
-    CHECK((watched.ended == WarOutcome::never_ends) == (remembered.ended == WarOutcome::repetition));
+    CHECK((watched.ended == WarOutcome::never_ends) == (remembered.ended == WarOutcome::repetition_ends));
     if (watched.ended != WarOutcome::never_ends) continue;
     ++never;
     // The repetition is seen at once, after `entered` + `length` rounds; the watch needs 2^k + length.
@@ -254,9 +254,9 @@ TEST_CASE("a shuffled pot asks chance, and a walk without end is stopped") {
 TEST_CASE("counts of games do not depend on threads, and rules are checked") {
   const WarRules rules = rules_for(13, 4, {26, 26});
   const Draw draw(DrawSpec{cards_of(rules), 52, false});
-  const GamePlayer<War<2>> player(draw, rules, {0, 2});
+  const GameRunner<War<2>> runner(draw, rules, {0, 2});
   const auto count = [&](unsigned threads) {
-    return count_games(1, 1000, threads, [&] { return GameCounter(player, 5); }).entries();
+    return count_games(1, 1000, threads, [&] { return GameCounter(runner, 5); }).entries();
   };
   const auto one = count(1), three = count(3);
   REQUIRE(one.size() == three.size());

@@ -70,7 +70,7 @@ test_that("bad words of games are refused with status 2", {
   writeLines(c("baker:", "AS", "ferryman:", "9Z"), piles)
   expect_bad_usage(list(
     list(c("play"), "it needs the name of a game"),
-    list(c("play", "wra"), "there is no game \"wra\""),
+    list(c("play", "wra"), "There is no game \"wra\""),
     list(c("play", "war", "--set", "facedown=1"), "did you mean \"face_down\""),
     list(c("play", "war", "--set", "face_down"), "takes a rule and its value"),
     list(c("play", "war", "--set", "tie=split", "--set", "face_down=1"), "goes with `tie = \"war\"`"),

@@ -20,16 +20,16 @@ inline constexpr std::uint64_t games_in_block = 64;
 // Counts what is recorded of each game.
 class GameCounter {
  public:
-  GameCounter(const TrialPlayer& player, std::uint64_t seed) : player_(player.copy()), seed_(seed) {}
+  GameCounter(const TrialRunner& runner, std::uint64_t seed) : runner_(runner.copy()), seed_(seed) {}
 
   void run(std::uint64_t begin, std::uint64_t end) {
-    for (std::uint64_t trial = begin; trial < end; ++trial) tally_.add(player_->play(seed_, trial), trial);
+    for (std::uint64_t trial = begin; trial < end; ++trial) tally_.add(runner_->play(seed_, trial), trial);
   }
   void merge(const GameCounter& other) { tally_.merge(other.tally_); }
   const RowTally& tally() const { return tally_; }
 
  private:
-  std::unique_ptr<TrialPlayer> player_;
+  std::unique_ptr<TrialRunner> runner_;
   std::uint64_t seed_;
   RowTally tally_;
 };
@@ -42,7 +42,7 @@ class PairCounter {
  public:
   enum Part : std::int64_t { both, difference, first, second, unpaired };
 
-  PairCounter(const TrialPlayer& one, const TrialPlayer& two, const std::vector<bool>& is_category,
+  PairCounter(const TrialRunner& one, const TrialRunner& two, const std::vector<bool>& is_category,
               std::uint64_t seed)
       : one_(one.copy()), two_(two.copy()), is_category_(is_category), seed_(seed) {}
 
@@ -68,7 +68,7 @@ class PairCounter {
   const RowTally& tally() const { return tally_; }
 
  private:
-  std::unique_ptr<TrialPlayer> one_, two_;
+  std::unique_ptr<TrialRunner> one_, two_;
   std::vector<bool> is_category_;
   std::uint64_t seed_;
   RowTally tally_;
@@ -85,15 +85,15 @@ class HoldingCounter {
     Dealing dealing;
   };
 
-  HoldingCounter(const TrialPlayer& player, const Holding& holding, std::uint64_t seed)
-      : player_(player.copy()), holding_(holding), held_(holding.size), seed_(seed) {}
+  HoldingCounter(const TrialRunner& runner, const Holding& holding, std::uint64_t seed)
+      : runner_(runner.copy()), holding_(holding), held_(holding.size), seed_(seed) {}
 
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
-      const std::int64_t value = player_->play(seed_, trial).front();
+      const std::int64_t value = runner_->play(seed_, trial).front();
       if (value == no_value) continue;
       std::fill(held_.begin(), held_.end(), 0);
-      holding_.dealing(player_->deck(), [&](std::size_t seat, Card card) {
+      holding_.dealing(runner_->deck(), [&](std::size_t seat, Card card) {
         held_[holding_.classes[card]] += seat == holding_.seat;
       });
       for (std::size_t i = 0; i < held_.size(); ++i) tally_.add({static_cast<std::int64_t>(i), held_[i], value}, trial);
@@ -103,7 +103,7 @@ class HoldingCounter {
   const RowTally& tally() const { return tally_; }
 
  private:
-  std::unique_ptr<TrialPlayer> player_;
+  std::unique_ptr<TrialRunner> runner_;
   Holding holding_;
   std::vector<std::int64_t> held_;
   std::uint64_t seed_;

@@ -53,7 +53,7 @@ template <class Game>
 std::map<RowTally::Row, double> walk_games(const Draw& draw, const typename Game::Rules& rules,
                                            const std::vector<std::size_t>& columns, const WorkBound& path_limit) {
   Game game(rules);
-  AlikeDeal alike(draw.spec().deck, rules.dealing.cards(), game);
+  AlikeDeal alike(draw.spec().deck, draw.spec().size, game);
   std::map<RowTally::Row, ExactSum> chances;
   RowTally::Row row;
   NoPlayers players;

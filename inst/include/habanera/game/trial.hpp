@@ -8,13 +8,11 @@
 
 #include "habanera/chance/random.hpp"
 #include "habanera/draw/draw.hpp"
+#include "habanera/game/requirements.hpp"
 #include "habanera/run/row_tally.hpp"
 #include "habanera/watcher/silent.hpp"
 
 namespace habanera {
-
-// Of games without decisions.
-struct NoPlayers {};
 
 // The recorded columns of an outcome.
 template <class Outcome>
@@ -24,11 +22,11 @@ void read_columns(const Outcome& outcome, const std::vector<std::size_t>& column
     row.push_back(Outcome::columns()[column].read(outcome));
 }
 
-// Plays single trials of some game and tells what was recorded of them. Each thread has its own.
-class TrialPlayer {
+// Runs single trials of some game and tells what was recorded of them. Each thread has its own.
+class TrialRunner {
  public:
-  virtual ~TrialPlayer() = default;
-  virtual std::unique_ptr<TrialPlayer> copy() const = 0;
+  virtual ~TrialRunner() = default;
+  virtual std::unique_ptr<TrialRunner> copy() const = 0;
 
   // Shuffles and plays; until the next call the row and the deck stay as they are.
   virtual const RowTally::Row& play(std::uint64_t seed, std::uint64_t trial) = 0;
@@ -40,14 +38,16 @@ class TrialPlayer {
 };
 
 template <class Game>
-class GamePlayer : public TrialPlayer {
+class GameRunner : public TrialRunner {
+  static_assert(GameRequirements<Game>::check());
+
  public:
   // What is recorded is named by its place among the outcome's columns.
-  GamePlayer(const Draw& draw, const typename Game::Rules& rules, std::vector<std::size_t> columns)
+  GameRunner(const Draw& draw, const typename Game::Rules& rules, std::vector<std::size_t> columns)
       : draw_(draw), game_(rules), columns_(std::move(columns)), deck_(draw.fresh_table()) {}
 
-  std::unique_ptr<TrialPlayer> copy() const override {
-    return std::make_unique<GamePlayer>(draw_, game_.rules(), columns_);
+  std::unique_ptr<TrialRunner> copy() const override {
+    return std::make_unique<GameRunner>(draw_, game_.rules(), columns_);
   }
 
   const RowTally::Row& play(std::uint64_t seed, std::uint64_t trial) override {

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "habanera/game/dealing.hpp"
+#include "habanera/game/vocabulary.hpp"
 #include "habanera/run/row_tally.hpp"
 
 namespace habanera {
@@ -49,10 +50,10 @@ struct WarRules {
 };
 
 struct WarOutcome {
-  enum Ended : std::uint64_t { out_of_cards, short_of_cards, tied, repetition, never_ends, round_limit };
+  enum Ended : int { out_of_cards, short_of_cards, tied, repetition_ends, never_ends, round_limit };
 
   std::uint64_t winner = 0;  // a seat from 1, or 0 for nobody
-  std::uint64_t ended = out_of_cards;
+  Ended ended = out_of_cards;
   std::uint64_t rounds = 0, comparisons = 0, ties = 0, longest_war = 0, lead_changes = 0;
   std::uint64_t winner_fewest = 0, margin = 0;
   std::uint64_t inner_games = 0, inner_depth = 0, weighted_pile = 0;
@@ -60,17 +61,18 @@ struct WarOutcome {
 
   bool stopped = false;  // it never ends, or was broken off where the limit is no rule of the game
 
-  struct Column {
-    const char* name;
-    std::int64_t (*read)(const WarOutcome&);
-  };
+  static std::vector<Word> endings() {
+    return {{out_of_cards, "out_of_cards"}, {short_of_cards, "short_of_cards"}, {tied, "tied"},
+            {repetition_ends, "repetition"}, {never_ends, "never_ends"}, {round_limit, "round_limit"}};
+  }
+
   // Of a game that was stopped nothing is known of the course that it would have taken, and of one that nobody won
   // nothing of the winner: then a column has no value.
-  static const std::vector<Column>& columns() {
+  static const std::vector<Column<WarOutcome>>& columns() {
     using O = WarOutcome;
-    static const std::vector<Column> all{
-        {"winner", [](const O& o) { return static_cast<std::int64_t>(o.winner); }},
-        {"ended", [](const O& o) { return static_cast<std::int64_t>(o.ended); }},
+    static const std::vector<Column<WarOutcome>> all{
+        {"winner", [](const O& o) { return static_cast<std::int64_t>(o.winner); }, {}, true},
+        {"ended", [](const O& o) { return static_cast<std::int64_t>(o.ended); }, endings()},
         {"rounds", [](const O& o) { return o.if_ended(o.rounds); }},
         {"comparisons", [](const O& o) { return o.if_ended(o.comparisons); }},
         {"ties", [](const O& o) { return o.if_ended(o.ties); }},

@@ -9,7 +9,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
-#include "habanera/game/war_rules.hpp"
+#include "habanera/war/rules.hpp"
 
 namespace habanera {
 

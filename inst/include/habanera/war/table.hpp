@@ -8,8 +8,8 @@
 #include "habanera/chance/words.hpp"
 #include "habanera/game/repeats.hpp"
 #include "habanera/game/ring_pile.hpp"
-#include "habanera/game/war_pot.hpp"
-#include "habanera/game/war_rules.hpp"
+#include "habanera/war/pot.hpp"
+#include "habanera/war/rules.hpp"
 
 namespace habanera {
 

@@ -11,9 +11,9 @@
 #include <utility>
 #include <vector>
 
-#include "habanera/game/war_rules.hpp"
-#include "habanera/game/war_run.hpp"
-#include "habanera/game/war_table.hpp"
+#include "habanera/war/rules.hpp"
+#include "habanera/war/run.hpp"
+#include "habanera/war/table.hpp"
 #include "habanera/watcher/silent.hpp"
 #include "habanera/watcher/table_event.hpp"
 
@@ -30,6 +30,11 @@ class War {
 
   enum Action { turns, lays, ties, takes, takes_back, discards, leaves, scores, is_short, is_out, begins_inner,
                 ends_inner, wins, draws };
+  static std::vector<Word> actions() {
+    return {{turns, "turns"}, {lays, "lays"}, {ties, "ties"}, {takes, "takes"}, {takes_back, "takes_back"},
+            {discards, "discards"}, {leaves, "leaves"}, {scores, "scores"}, {is_short, "is_short"}, {is_out, "is_out"},
+            {begins_inner, "begins_inner"}, {ends_inner, "ends_inner"}, {wins, "wins"}, {draws, "draws"}};
+  }
 
   explicit War(WarRules rules) : rules_(std::move(rules)) {
     rules_.check();
@@ -41,6 +46,14 @@ class War {
   }
 
   const WarRules& rules() const { return rules_; }
+  // As the table has them: a pile for each seat, then what lies on the table and what has left the game.
+  std::vector<Zone> zones() const {
+    std::vector<Zone> all;
+    for (std::size_t seat = 0; seat < rules_.seats(); ++seat) all.push_back({"pile", seat});
+    all.push_back({"pot"});
+    all.push_back({"aside"});
+    return all;
+  }
   // Cards that are alike to the game.
   std::uint32_t likeness(Card card) const { return rules_.ranks[card]; }
 
@@ -139,7 +152,7 @@ class War {
   bool comes_again(Level& level) const {
     if (rules_.repetition != WarRules::Repetition::none) {
       if (!level.memory.notices(level.table, rules_.ranks)) return false;
-      return end(level, WarOutcome::repetition, rules_.repetition == WarRules::Repetition::seat_1 ? 0 : no_seat);
+      return end(level, WarOutcome::repetition_ends, rules_.repetition == WarRules::Repetition::seat_1 ? 0 : no_seat);
     }
     if (!watched_ || !level.watch.notices(level.outcome.rounds, level.table, rules_.ranks)) return false;
     return end(level, WarOutcome::never_ends);
@@ -358,7 +371,7 @@ class War {
     watcher.happened(level.table, {no_seat, ends_inner});
     if (inner.ended == WarOutcome::never_ends || inner.ended == WarOutcome::round_limit) {
       const bool by_cards = inner.ended == WarOutcome::round_limit && rules_.most_cards_at_limit;
-      end(level, static_cast<WarOutcome::Ended>(inner.ended), by_cards ? leader(level) : no_seat);
+      end(level, inner.ended, by_cards ? leader(level) : no_seat);
       return std::nullopt;
     }
     return inner.winner == 0 ? no_seat : static_cast<std::size_t>(inner.winner - 1);

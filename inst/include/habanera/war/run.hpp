@@ -7,8 +7,8 @@
 #include <optional>
 #include <vector>
 
-#include "habanera/game/war_rules.hpp"
-#include "habanera/game/war_table.hpp"
+#include "habanera/war/rules.hpp"
+#include "habanera/war/table.hpp"
 
 namespace habanera {
 

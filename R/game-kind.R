@@ -1,0 +1,95 @@
+# A kind of game: all that is particular to it. Whatever runs, reads, compares, varies, replays, draws or reports games
+# asks their kind, which travels with them, and knows no game by name.
+
+# `name`, `title`, `constructor`, `summary` are text, `rules` a list of rules (game-rule.R), `columns` a list by name of
+# what is to be said of each outcome of the core (`meaning`; of a number `told_of`, the games that have one; of a
+# category `legend`, what its words mean), `record` the outcomes counted by default. `machine(core)` makes the game in
+# the core from what `core()` gave. `...` are further parts, in the place of those that most games need not have.
+new_kind <- function(name, title, constructor, summary, rules, columns, record, machine, ...) {
+  further <- rlang::list2(...)
+  kind <- usual_kind()
+  stopifnot(names(further) %in% names(kind))
+  kind[names(further)] <- further
+  c(list(name = name, title = title, constructor = constructor, summary = summary, rules = rules, columns = columns,
+         record = record, machine = machine), kind)
+}
+
+usual_kind <- function() list(
+  # How many seats there are.
+  seats = function(rules) if (is.null(rules$seats)) 1 else rules$seats,
+  # Refuses rules that do not go together; `changed` names those that are not as by default.
+  contradictions = function(rules, changed, call) invisible(),
+  # The rules once given piles are known (NULL: a deal).
+  settled = function(rules, piles, changed, call) rules,
+  # Whether it can start from given piles, the rules that these stand for, and those that deal cards.
+  takes_piles = FALSE, told_by_piles = character(), dealing_rules = character(),
+  # How the deck is dealt to the seats: a list of `sizes` and `alternate`; NULL: it is not.
+  dealing = function(rules, piles) NULL,
+  # What the cards are to the game (`record` names what is recorded), and the rules as the core takes them.
+  cards = function(rules, deck, record, call) NULL,
+  core = function(rules, cards, dealing) unclass(rules),
+  # A number for each kind in the deck, the same for cards alike to the game.
+  likeness = function(game) seq_along(kinds_of(game$deck)$codes),
+  # The outcome that says which seat has won, and the one that counts rounds.
+  winner = NULL, rounds = NULL,
+  # What came of it in a sentence or two.
+  in_short = function(outcomes, weight) NULL,
+  # Of a replay: what each action is in a log, how it ended, what is to be said below, and its figure: a list of
+  # `data` (a data frame with `x`, `cards` and `series`) and the words for `x` and `y`.
+  step_words = character(),
+  end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")),
+  closing_words = function(trace) NULL,
+  course = function(trace) zones_by_step(trace),
+  # Zones of cards that have left the game.
+  gone = character(),
+  # What makes fewer deals, for when there are too many.
+  fewer_deals = "a smaller deck",
+  # Examples for the shell, by command.
+  examples = list()
+)
+
+# A game with its rules in the core.
+game_machine <- function(game) game$kind$machine(game$spec$rules)
+
+# How its words stand in the core: see core_game_words().
+game_words <- function(kind, rules) core_game_words(kind$machine(rules))
+
+category_words <- function(game, name) {
+  if (name %in% game$words$seats) return(c("nobody", game$seat_names))
+  numbers <- game$words$categories[[name]]
+  if (is.null(numbers)) return(NULL)
+  words <- character(max(numbers) + 1)
+  words[numbers + 1] <- names(numbers)
+  words
+}
+
+is_category <- function(game, names) names %in% c(game$words$seats, names(game$words$categories))
+
+zones_by_step <- function(trace) {
+  game <- attr(trace, "game")
+  zones <- zone_columns(game)
+  list(data = data.frame(x = rep(trace$step, times = length(zones)), series = rep(zone_headings(game), each = nrow(trace)),
+                         cards = unlist(plain_table(trace)[zones], use.names = FALSE)),
+       x = "steps", y = "cards", note = NULL)
+}
+
+# "pile_1" for what is of a seat, "pot" for what is of nobody.
+zone_columns <- function(game) {
+  zones <- game$words$zones
+  ifelse(zones$seat == 0, zones$name, paste(zones$name, zones$seat, sep = "_"))
+}
+
+# The zones' names as headings: a seat's name, and where a seat has several zones which of them.
+zone_headings <- function(game) {
+  zones <- game$words$zones
+  seats <- seat_headings(game$seat_names)[pmax(zones$seat, 1)]
+  several <- length(unique(zones$name[zones$seat > 0])) > 1
+  ifelse(zones$seat == 0, zones$name, if (several) paste(seats, zones$name) else seats)
+}
+
+outcomes_in_words <- function(outcome) {
+  values <- vapply(outcome, function(value) if (is.numeric(value)) format_statistic(value) else as.character(value), "")
+  paste(names(values), "is", values, collapse = ", ")
+}
+
+seat_headings <- function(names) ifelse(grepl("^[0-9]+$", names), paste("seat", names), names)

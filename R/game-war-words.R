@@ -1,0 +1,81 @@
+# What is said of games of War: in short, step by step, at the end, and in a figure.
+
+# The outcome in a sentence or two: who wins, how long it takes, whether it ends.
+war_in_short <- function(outcomes, weight) {
+  share <- function(name) {
+    if (is.null(outcomes[[name]])) return(NULL)
+    shares <- tapply(weight, outcomes[[name]], sum) / sum(weight)
+    rlang::set_names(as.vector(shares), names(shares))
+  }
+  winner <- share("winner")
+  seats <- setdiff(names(winner), "nobody")
+  won <- if (length(seats)) {
+    paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(winner[seats]))), " of the games")
+  }
+  ended <- share("ended")
+  stuck <- if ("never_ends" %in% names(ended)) sprintf("%s never end", format_percent(ended[["never_ends"]]))
+  rounds <- outcomes[["rounds"]]
+  length <- if (any(!is.na(rounds))) {
+    at <- format_count(column_quantiles(rounds, weight, c(0.5, 0.9), FALSE)$estimate)
+    if (at[1] == at[2]) sprintf("most take %s rounds", at[1]) else
+      sprintf("half of those that end take up to %s rounds, nine in ten up to %s", at[1], at[2])
+  }
+  told <- c(paste(c(won, stuck), collapse = "; "), length)
+  paste0(sentence(told[nzchar(told)]), ".", collapse = " ")
+}
+
+war_step_words <- c(
+  deal = "dealt", turns = "turns", lays = "lays face down", ties = "a tie", takes = "takes the pot:",
+  takes_back = "each takes its own back", discards = "the pot leaves the game", leaves = "the pot waits",
+  scores = "scores a point", is_short = "is short of cards", is_out = "is out", begins_inner = "a game within the game",
+  ends_inner = "back to the game", wins = "wins", draws = "nobody wins"
+)
+
+war_end_in_words <- function(trace) {
+  outcome <- attr(trace, "outcome")
+  rounds <- max(trace$round[trace$depth == 0])
+  winner <- if (outcome$winner == "nobody") "nobody wins" else paste(seat_headings(outcome$winner), "wins")
+  sprintf("%s after %s (%s)", winner, count_of(rounds, "round"), outcome$ended)
+}
+
+# How the weighted pile adds up, where it was recorded.
+war_closing_words <- function(trace) {
+  game <- attr(trace, "game")
+  outcome <- attr(trace, "outcome")
+  if (!"weighted_pile" %in% game$record || outcome$winner == "nobody") return(NULL)
+  pile <- rev(unclass(piles_at(trace, step = nrow(trace)))[[outcome$winner]])
+  rank <- catalogue_of(game$deck)$data[[game$rules$rank_by]][codes_of(pile)]
+  sprintf("Weighted pile, from the bottom: %s = %s.",
+          paste(sprintf("%s x %d", format_count(rank), seq_along(rank)), collapse = " + "),
+          format_count(outcome$weighted_pile))
+}
+
+# The sizes of the piles after each round.
+war_course <- function(trace) {
+  game <- attr(trace, "game")
+  outer <- plain_table(trace)
+  outer <- outer[outer$depth == 0, , drop = FALSE]
+  ends <- outer[!duplicated(outer$round, fromLast = TRUE), , drop = FALSE]
+  seats <- seq_along(game$seat_names)
+  list(data = data.frame(x = rep(ends$round, times = length(seats)), series = rep(seat_headings(game$seat_names),
+                                                                                 each = nrow(ends)),
+                         cards = unlist(ends[sprintf("pile_%d", seats)], use.names = FALSE)),
+       x = "rounds played", y = "cards in the pile", note = "Sizes between rounds.")
+}
+
+war_examples <- list(
+  games = c("habanera games war --format json"),
+  play = c("habanera play war --trials 1e6 --seed 1",
+           "habanera play war --set face_down=1 --set cards_each=13 --expect 'rounds_p90 < 400'",
+           "habanera play war --deck orchard.csv --set rank_by=rank --set collect=seat_order --shuffle \"riffle x3\"",
+           "habanera play war --deck \"numbered 8\" --exact"),
+  replay = c("habanera replay war --seed 1 --trial 3 --steps 20",
+             "habanera replay war --set collect=seat_order --seed 1 --where 'ended == \"never_ends\"' --from 300 --steps 20",
+             "habanera replay war --seed 1 --longest rounds --format json"),
+  vary = c("habanera vary war --over face_down=0:3 --over cards_each=6,13,26 --want 'rounds_p90 * 6 <= 900'",
+           "habanera vary war --over collect=winner_first,seat_order --seconds-per-round 6 --within 15 --figure vary.png"),
+  compare = c("habanera compare war --other face_down=1 --seed 1",
+              "habanera compare war --rules quick-game.yaml --other collect=winner_first --report compare.html"),
+  impact = c("habanera impact war --by rank --seed 1",
+             "habanera impact war --deck orchard.csv --set rank_by=rank --outcome rounds")
+)

@@ -1,0 +1,87 @@
+#pragma once
+
+#include <algorithm>
+#include <cstdint>
+#include <map>
+#include <memory>
+#include <stdexcept>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "habanera/game/enumerating.hpp"
+#include "habanera/game/trial.hpp"
+#include "habanera/watcher/table_recorder.hpp"
+
+namespace habanera {
+
+// One game step by step, with all of its outcome, and where the cards lay after the step asked for.
+struct ReplayedGame {
+  std::vector<TableRecorder::Step> steps;
+  RowTally::Row outcome;  // in the order of the columns
+  std::vector<std::vector<Card>> zones;
+};
+
+// A game with its rules, as all that runs games knows it: which game it is shows in its words alone.
+class PlayableGame {
+ public:
+  using Names = std::vector<std::string>;  // of recorded columns
+
+  virtual ~PlayableGame() = default;
+  virtual Vocabulary words() const = 0;
+  virtual std::unique_ptr<TrialRunner> runner(const Draw& draw, const Names& record) const = 0;
+  virtual std::map<RowTally::Row, double> walk(const Draw& draw, const Names& record,
+                                               const WorkBound& path_limit) const = 0;
+  virtual ReplayedGame replay(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial,
+                              std::size_t kept_step) const = 0;
+};
+
+template <class Game>
+class Playable : public PlayableGame {
+  static_assert(GameRequirements<Game>::check());
+
+ public:
+  using Rules = typename Game::Rules;
+  using Outcome = typename Game::Outcome;
+
+  explicit Playable(Rules rules) : rules_(std::move(rules)) {}
+
+  Vocabulary words() const override { return vocabulary_of(Game(rules_)); }
+
+  std::unique_ptr<TrialRunner> runner(const Draw& draw, const Names& record) const override {
+    return std::make_unique<GameRunner<Game>>(draw, rules_, places_of(record));
+  }
+
+  std::map<RowTally::Row, double> walk(const Draw& draw, const Names& record,
+                                       const WorkBound& path_limit) const override {
+    return walk_games<Game>(draw, rules_, places_of(record), path_limit);
+  }
+
+  ReplayedGame replay(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial,
+                      std::size_t kept_step) const override {
+    Game game(rules_);
+    RandomChance chance(seed, trial, lane::game);
+    NoPlayers players;
+    TableRecorder recorder(kept_step);
+    const Outcome outcome = game.play(deck, chance, players, recorder);
+    ReplayedGame replayed{recorder.steps(), {}, recorder.zones()};
+    for (const auto& column : Outcome::columns()) replayed.outcome.push_back(column.read(outcome));
+    return replayed;
+  }
+
+ private:
+  static std::vector<std::size_t> places_of(const Names& record) {
+    std::vector<std::size_t> places;
+    const auto& known = Outcome::columns();
+    for (const std::string& name : record) {
+      const auto found = std::find_if(known.begin(), known.end(), [&](const auto& column) { return column.name == name; });
+      if (found == known.end()) throw std::invalid_argument("there is no outcome called \"" + name + "\"");
+      places.push_back(static_cast<std::size_t>(found - known.begin()));
+    }
+    return places;
+  }
+
+  Rules rules_;
+};
+
+}  // namespace habanera
