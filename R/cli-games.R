@@ -62,7 +62,7 @@ shell_game <- function(options, arguments, command) {
        seat_names = words(options$seat_names), record = words(options$record))
 }
 
-# "face_down=1, tie=split" as a list of rules.
+# "RULE=VALUE, OTHER=VALUE" as a list of rules.
 typed_rules <- function(text, name, command) {
   if (is.null(text)) return(list())
   parts <- trimws(strsplit(text, ",[[:space:]]*(?=[a-z_]+=)", perl = TRUE)[[1]])
@@ -110,7 +110,7 @@ run_vary <- function(options, arguments) {
               within = option_number(options, "within"))
 }
 
-# "0:3", "6,13,26" or "war,split" as the values to try.
+# "0:3", "6,13,26" or "one,other" as the values to try.
 typed_values <- function(text) {
   if (!is.character(text)) return(if (is.null(text)) list(NULL) else text)
   if (grepl("^[0-9]+:[0-9]+$", text)) return(option_range(text, "over", "0:3"))

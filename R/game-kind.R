@@ -73,7 +73,7 @@ zones_by_step <- function(trace) {
        x = "steps", y = "cards", note = NULL)
 }
 
-# "pile_1" for what is of a seat, "pot" for what is of nobody.
+# With the seat's number what is of a seat, as "pile_1".
 zone_columns <- function(game) {
   zones <- game$words$zones
   ifelse(zones$seat == 0, zones$name, paste(zones$name, zones$seat, sep = "_"))

@@ -153,7 +153,7 @@ trace_heading <- function(trace) {
 
 outcome_in_words <- function(trace) attr(trace, "game")$kind$end_in_words(trace)
 
-# The steps as lines of a table: who did what with which cards, then the sizes of the piles and of the pot.
+# The steps as lines of a table: who did what with which cards, then how many cards lie in each zone.
 trace_lines <- function(trace, rows = rep(TRUE, nrow(trace))) {
   game <- attr(trace, "game")
   shown <- plain_table(trace)[rows, , drop = FALSE]

@@ -6,7 +6,7 @@ rules_from_file <- function(file, kind, call) {
                         call))
   found <- read(text, file, call)
   if (!is.list(found) || is.null(names(found))) {
-    refuse(sprintf("%s must hold rules by name, such as \"face_down: 1\".", file_name(file)), "file", call)
+    refuse(sprintf("%s must hold rules by name, a line \"rule: value\" for each.", file_name(file)), "file", call)
   }
   if (!is.null(found[["game"]]) && !identical(found[["game"]], kind$name)) {
     refuse(sprintf("%s holds rules of %s, not of %s.", file_name(file), said(found[["game"]]), quoted(kind$name)),

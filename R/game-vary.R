@@ -26,7 +26,7 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   call <- rlang::current_env()
   check_game(game)
   values <- rlang::list2(...)
-  if (!length(values)) refuse("Name a rule and the values to try, as in `face_down = 0:3`.")
+  if (!length(values)) refuse("Name a rule and the values to try, as in `rule = 0:3`.")
   refuse_unknown_rules(game$kind, values, call)
   wish <- checked_wish(want, game, call)
   grid <- possible_variants(game, rule_grid(values, call), call)

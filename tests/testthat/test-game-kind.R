@@ -1,0 +1,138 @@
+# A game that shares nothing with those of the package (tests/core/toy_game.hpp), as a kind of its own: what runs, reads,
+# compares, varies, replays, draws and reports games knows no game.
+toy_source <- testthat::test_path("..", "core", "toy_game.hpp")
+
+turning_machine <- local({
+  compiled <- NULL
+  function() {
+    if (is.null(compiled)) {
+      found <- new.env()
+      flags <- c(PKG_CPPFLAGS = paste0("-I", shQuote(system.file("include", package = "habanera")), " -I",
+                                       shQuote(dirname(normalizePath(toy_source)))), PKG_CXXFLAGS = "-pthread")
+      withr::with_envvar(flags, Rcpp::sourceCpp(env = found, code = "
+        // [[Rcpp::plugins(cpp17)]]
+        #include <Rcpp.h>
+        #include \"toy_game.hpp\"
+        // [[Rcpp::export]]
+        SEXP turning(Rcpp::List rules) {
+          Turning::Rules own{Rcpp::as<std::vector<std::uint32_t>>(rules[\"stops\"]), Rcpp::as<std::size_t>(rules[\"enough\"])};
+          return Rcpp::XPtr<habanera::PlayableGame>(new habanera::Playable<Turning>(own));
+        }"))
+      compiled <<- found$turning
+    }
+    compiled
+  }
+})
+
+turning_kind <- function() {
+  new_kind(
+    "turning", "Turning", "game", "cards are turned until one stops it.",
+    list(rule_deck("the cards turned"), rule_whole("from", 4, 1, 1000, "the least rank that stops"),
+         rule_whole("enough", 3, 1, 1000, "cards that are enough")),
+    list(turned = list(meaning = "cards turned", told_of = "that were played"),
+         how = list(meaning = "how it ended", legend = c(stopped = "a card stopped it", enough = "there were enough"))),
+    c("how", "turned"), turning_machine(),
+    cards = function(rules, deck, record, call) as.integer(card_attributes(deck[!duplicated(deck)])$rank >= rules$from),
+    core = function(rules, cards, dealing) list(stops = cards, enough = rules$enough),
+    likeness = function(game) game$spec$rules$stops,
+    in_short = function(outcomes, weight) sprintf("%s are turned at most.", format_count(max(outcomes$turned))),
+    step_words = c(deal = "laid out", turns = "turned:"), examples = list(play = "habanera play turning --exact")
+  )
+}
+
+local_turning <- function(env = parent.frame()) {
+  skip_if_not(file.exists(toy_source), "the core's tests, which are not here")
+  kinds <- getFromNamespace("added_kinds", "habanera")
+  old <- kinds$all
+  kinds$all <- list(turning = turning_kind())
+  withr::defer(kinds$all <- old, env)
+}
+
+test_that("a kind of one's own plays, exactly and by simulation, and comes back from a file", {
+  local_turning()
+  toy <- game("turning", deck = deck_numbered(4), enough = 2)
+  # The stop is first or second with chance 1/4 each; else two are enough.
+  law <- as.data.frame(exact(toy))
+  expect_equal(law, data.frame(how = c("enough", "stopped", "stopped"), turned = c(2, 1, 2),
+                               probability = c(0.5, 0.25, 0.25)))
+  counts <- simulate(toy, 1e5, seed = 4)
+  z <- (counts$n / 1e5 - law$probability) / sqrt(law$probability * (1 - law$probability) / 1e5)
+  expect_true(all(abs(z) < standard_errors))
+  expect_output(print(summary(counts)), "2 are turned at most.*a card stopped it")
+  expect_equal(estimate_names(toy)[1:4], c("how_stopped", "how_enough", "how_no_cards", "turned"))
+  file <- withr::local_tempfile(fileext = ".json")
+  write_result(counts, file)
+  expect_equal(as.data.frame(read_result(file)), as.data.frame(counts))
+  by_function <- game("turning", deck = deck_numbered(4), enough = 2, shuffle = shuffle_with(function(cards) rev(cards)))
+  expect_equal(unique(trials(by_function, 1, 1:3)$how), "stopped")
+  kinds <- getFromNamespace("added_kinds", "habanera")
+  kinds$all <- list()
+  expect_error(read_result(file), "There is no game \"turning\"")
+})
+
+# How many cards are turned in each of all arrangements, in plain R.
+shown_turned <- function(cards, from, enough) {
+  first <- expand.grid(rep(list(seq_len(cards)), enough))
+  first <- first[apply(first, 1, function(row) !anyDuplicated(row)), ]
+  apply(first, 1, function(row) {
+    stop <- which(row >= from)
+    if (length(stop)) stop[1] else enough
+  })
+}
+
+test_that("a kind of one's own is replayed, compared, varied, drawn and reported", {
+  local_turning()
+  toy <- game("turning", deck = deck_numbered(6))
+  shown <- replay(simulate(toy, 500, seed = 1), longest = "turned")
+  expect_equal(names(shown)[7:8], c("stock", "row"))
+  expect_equal(shown$stock + shown$row, rep(6, nrow(shown)))
+  expect_output(print(shown), "laid out.*turned: [1-6].*stops")
+  expect_s3_class(ggplot2::layer_data(autoplot(shown)), "data.frame")
+  compared <- tidy(compare(toy, change_rules(toy, enough = 1), nsim = 2e4, seed = 1))
+  turned <- compared[compared$term == "turned", ]
+  expect_lt(abs(turned$estimate - (1 - mean(shown_turned(6, 4, 3)))), standard_errors * turned$std.error)
+  varied <- vary_rules(toy, enough = 1:3, nsim = 2000, seed = 1, want = "turned <= 1")
+  expect_equal(unique(varied$meets[varied$enough == 1]), "yes")
+  expect_s3_class(autoplot(varied), "ggplot")
+  page <- withr::local_tempfile(fileext = ".html")
+  report(simulate(toy, 500, seed = 1), page)
+  expect_match(paste(readLines(page), collapse = " "), "Turning on a deck of 6 cards")
+  expect_error(card_impact(toy), "deals no hands", class = "habanera_error_input")
+  expect_error(game("turning", piles = list("1", "2")), "does not start from given", class = "habanera_error_rules")
+  expect_output(print(rules(toy)), "Turning")
+})
+
+test_that("a kind of one's own stands in the shell", {
+  local_turning()
+  deck <- c("--deck", "numbered 6")
+  expect_match(run_words("play", "turning", deck, "--exact")$out, "how=stopped", all = FALSE)
+  expect_match(run_words("play", "--help")$out, "habanera play turning --exact", all = FALSE)
+  expect_match(run_words("games", "turning")$out, "cards that are enough", all = FALSE)
+  expect_match(run_words("replay", "turning", deck, "--seed", "3")$out, "laid out", all = FALSE)
+  expect_match(run_words("compare", "turning", deck, "--other", "enough=1", "--trials", "500")$out, "turned", all = FALSE)
+  expect_match(run_words("vary", "turning", deck, "--over", "enough=1:2", "--trials", "500")$out, "enough", all = FALSE)
+  expect_equal(run_words("play", "turning", deck, "--trials", "500", "--expect", "turned < 1")$status, 1)
+})
+
+test_that("every outcome of a kind's core has a meaning, and every ending a legend", {
+  words <- game_war()$words
+  kind <- game_war()$kind
+  expect_setequal(words$outcomes, names(kind$columns))
+  expect_setequal(names(words$categories$ended), names(kind$columns$ended$legend))
+  expect_setequal(c("deal", names(words$actions)), names(kind$step_words))
+})
+
+test_that("no file but War's own names War or what only War has", {
+  files <- list.files(testthat::test_path("..", "..", "R"), full.names = TRUE)
+  skip_if_not(length(files) > 0, "the sources, which are not in the built package")
+  own <- "^(game-war|study-demo|RcppExports)"
+  only_war <- paste("\\b[Ww]ar\\b|war_|rank_by|cards_each|deal_pattern|face_down|\\bpot\\b|tie_seat|never_ends",
+                    "seat_order|weighted_pile|\"(rounds|ended|takes|winner)\"", sep = "|")
+  for (file in files[!grepl(own, basename(files))]) {
+    lines <- readLines(file)
+    named <- grepl(only_war, lines) & !grepl("^#'", lines)
+    # The one list of games names them all.
+    if (basename(file) == "game-list.R") named <- named & !grepl("^game_kinds <- ", lines)
+    expect_equal(lines[named], character(), info = basename(file))
+  }
+})
