@@ -50,4 +50,4 @@ sampling_option <- function(x) {
          if (x$max_copies[1] < x$size) paste(" --max-copies", whole_code(x$max_copies[1])))
 }
 
-shell_word <- function(x) if (grepl("^[A-Za-z0-9_./-]+$", x)) x else shQuote(x)
+shell_word <- function(x) if (grepl("^[A-Za-z0-9_./:,=-]+$", x)) x else shQuote(x)

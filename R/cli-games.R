@@ -55,23 +55,32 @@ game_examples <- function(command) unlist(lapply(unname(game_kinds()), function(
 shell_game <- function(options, arguments, command) {
   if (!length(arguments)) refuse_usage(command, sprintf("it needs the name of a game, such as %s.", games()$game[1]))
   refuse_arguments(command, arguments[-1])
-  given <- typed_rules(options$set, "set", command)
+  given <- typed_rules(options$set, "set", command, arguments)
   if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
   words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
   game(arguments, !!!given, rules = options$rules, shuffle = options$shuffle, piles = options$piles,
        seat_names = words(options$seat_names), record = words(options$record))
 }
 
-# "RULE=VALUE, OTHER=VALUE" as a list of rules.
-typed_rules <- function(text, name, command) {
-  if (is.null(text)) return(list())
-  parts <- trimws(strsplit(text, ",[[:space:]]*(?=[a-z_]+=)", perl = TRUE)[[1]])
-  bad <- parts[!grepl("^[a-z_]+=.", parts)]
+# "RULE=VALUE" texts as a list of rules; a text may hold several of the game's rules, and values by name.
+typed_rules <- function(texts, name, command, game) {
+  if (is.null(texts)) return(list())
+  parts <- unlist(lapply(texts, split_rules, games(game)$rule))
+  bad <- parts[!grepl("^[a-z_0-9]+=.", parts)]
   if (length(bad)) {
-    refuse_usage(command, sprintf("--%s takes a rule and its value, as in RULE=VALUE, not %s.", name,
-                                  quoted(bad[1])))
+    refuse_usage(command, sprintf("--%s takes a rule and its value, as in RULE=VALUE, not %s.", name, quoted(bad[1])))
   }
   rlang::set_names(lapply(sub("^[^=]*=", "", parts), typed_value), sub("=.*$", "", parts))
+}
+
+# Divided before each name of a rule; before any other name, too, unless the value before is one by names.
+split_rules <- function(text, rules) {
+  parts <- trimws(strsplit(text, ",[[:space:]]*(?=[a-z][a-z_0-9]*=)", perl = TRUE)[[1]])
+  Reduce(function(done, part) {
+    last <- done[length(done)]
+    if (sub("=.*$", "", part) %in% rules || !grepl("=.*=", last)) return(c(done, part))
+    c(done[-length(done)], paste(last, part, sep = ","))
+  }, parts[-1], parts[1])
 }
 
 typed_value <- function(text) {
@@ -87,7 +96,7 @@ vary_command <- function() {
   new_command(
     "vary", "Plays a game by every combination of some rules, all on the same deals.", "vary GAME --over RULE=VALUES",
     c(game_options(), list(
-      cli_option("over", "A rule and its values, such as RULE=0:3 or RULE=ONE,OTHER; may be given again", "RULE=VALUES"),
+      cli_option("over", "A rule and its values: RULE=0:3, RULE=ONE,OTHER, or apart by ; may be given again", "RULE=VALUES"),
       cli_option("want", "Mark the combinations that surely meet this condition on estimates", "CONDITION"),
       cli_option("outcome", "What the figure shows: an outcome, a percentile such as NAME_p90, or \"NAME=VALUE\"", "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
@@ -101,8 +110,9 @@ vary_command <- function() {
 run_vary <- function(options, arguments) {
   command <- vary_command()
   if (is.null(options$over)) refuse_usage(command, "it needs --over with a rule and its values.")
-  over <- lapply(typed_rules(options$over, "over", command), typed_values)
-  found <- do.call(vary_rules, c(list(shell_game(options, arguments, command)), over,
+  game <- shell_game(options, arguments, command)
+  over <- lapply(typed_rules(options$over, "over", command, arguments), typed_values)
+  found <- do.call(vary_rules, c(list(game), over,
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
                                       threads = option_number(options, "threads"), want = options$want)))
   write_found(found, options, outcome = options$outcome,
@@ -110,9 +120,11 @@ run_vary <- function(options, arguments) {
               within = option_number(options, "within"))
 }
 
-# "0:3", "6,13,26" or "one,other" as the values to try.
+# "0:3", "6,13,26" or "one,other" as the values to try; with a ";" anywhere that alone divides them, so that a value may
+# hold commas.
 typed_values <- function(text) {
   if (!is.character(text)) return(if (is.null(text)) list(NULL) else text)
   if (grepl("^[0-9]+:[0-9]+$", text)) return(option_range(text, "over", "0:3"))
-  lapply(strsplit(text, ",", fixed = TRUE)[[1]], typed_value)
+  mark <- if (grepl(";", text, fixed = TRUE)) ";" else ","
+  lapply(strsplit(text, mark, fixed = TRUE)[[1]], typed_value)
 }

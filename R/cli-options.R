@@ -74,6 +74,8 @@ parse_words <- function(command, words) {
   # Every option by its whole name, also those not given: `options$out` must not find `outcome`.
   names <- gsub("-", "_", sub("^--", "", option_names(command)))
   options <- lapply(names, function(name) parsed$options[[name]])
+  repeated <- grepl(between_repeats, options, fixed = TRUE)
+  options[repeated] <- strsplit(as.character(options[repeated]), between_repeats, fixed = TRUE)
   list(options = rlang::set_names(options, names), arguments = parsed$args)
 }
 
@@ -88,18 +90,20 @@ join_values <- function(command, words) {
   words[-(at + 1)]
 }
 
-# Options that may be given several times, their values joined by commas; any other is one too many.
-joined_options <- c("--ask", "--set", "--over", "--other")
+# Options that may be given several times, which makes a vector of their values; any other is one too many. The parser
+# takes an option once: between the values stands what nobody types.
+between_repeats <- "\x1f"
+repeated_options <- c("--ask", "--set", "--over", "--other")
 
 join_repeated <- function(command, words) {
   names <- ifelse(startsWith(words, "--"), sub("=.*$", "", words), "")
   again <- names[nzchar(names) & duplicated(names)]
-  strange <- setdiff(again, joined_options)
+  strange <- setdiff(again, repeated_options)
   if (length(strange)) refuse_usage(command, sprintf("%s is given twice.", strange[1]))
   gone <- integer()
   for (option in unique(again)) {
     at <- which(names == option)
-    words[at[1]] <- paste0(option, "=", paste(sub("^[^=]*=", "", words[at]), collapse = ", "))
+    words[at[1]] <- paste0(option, "=", paste(sub("^[^=]*=", "", words[at]), collapse = between_repeats))
     gone <- c(gone, at[-1])
   }
   if (length(gone)) words[-gone] else words

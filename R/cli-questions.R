@@ -46,7 +46,7 @@ typed_question <- function(expr) rlang::new_quosure(expr, emptyenv())
 
 # In R the same is written draws(deck, size, ...).
 shell_question <- function(options, command) {
-  asked <- parse_expressions(options$ask, "--ask", NULL)
+  asked <- parse_expressions(paste(options$ask, collapse = ", "), "--ask", NULL)
   names <- names(asked)
   if (is.null(names) || any(!nzchar(names))) {
     refuse_usage(command, "every question in --ask needs a name, as in --ask 'aces = count(rank == \"A\")'.")

@@ -13,7 +13,7 @@ experiment_code.habanera_game <- function(experiment) {
 
 game_r_settings <- function(game, kind, rules, deck) {
   c(if (!is.null(deck)) paste("deck =", deck_code(deck)),
-    sprintf("%s = %s", names(rules), vapply(rules, as_code, "")),
+    sprintf("%s = %s", names(rules), vapply(rules, rule_code, "")),
     if (is.null(game$piles)) shuffle_setting(game$shuffle)$r else piles_code(game$piles),
     if (!is.null(game$settings$seat_names)) paste("seat_names =", as_code(game$seat_names)),
     if (!identical(game$record, kind$record)) paste("record =", as_code(game$record)))
@@ -29,12 +29,12 @@ piles_code <- function(piles) {
 game_shell <- function(game, kind, rules) {
   deck <- deck_option(game$rules$deck)
   if (is.null(deck) || !is.null(game$piles) || has_function(game$shuffle)) return(NULL)
-  set <- sprintf(" --set %s=%s", names(rules), vapply(rules, function(value) shell_word(plain_text(value)), ""))
+  typed <- lapply(rules, typed_rule)
+  if (any(vapply(typed, is.null, TRUE))) return(NULL)
+  set <- sprintf(" --set %s=%s", names(rules), vapply(typed, shell_word, ""))
   paste0("habanera play ", kind$name, paste(set, collapse = ""), deck, shuffle_setting(game$shuffle)$shell,
          if (!is.null(game$settings$seat_names)) {
            paste(" --seat-names", shell_word(paste(game$seat_names, collapse = ",")))
          },
          if (!identical(game$record, kind$record)) paste0(" --record ", paste(game$record, collapse = ",")))
 }
-
-plain_text <- function(value) if (is.numeric(value)) whole_code(value) else as.character(value)

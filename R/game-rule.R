@@ -1,8 +1,9 @@
-# What a rule of a game may be. A rule is a list of `name`, `default`, `allowed` (in words), `meaning` and `check` (a
-# function of value, name and call that returns the value).
+# What a rule of a game may be. A rule is a list of `name`, `default`, `allowed` (in words), `meaning`, `check` (a
+# function of value, name and call that returns the value) and `beside` (whether a text in a file of rules may name a
+# file that lies beside it).
 
-new_rule <- function(name, default, allowed, meaning, check) {
-  list(name = name, default = default, allowed = allowed, meaning = meaning, check = check)
+new_rule <- function(name, default, allowed, meaning, check, beside = FALSE) {
+  list(name = name, default = default, allowed = allowed, meaning = meaning, check = check, beside = beside)
 }
 
 rule_choice <- function(name, choices, meaning) {
@@ -34,7 +35,7 @@ rule_attribute <- function(name, default, meaning) {
 }
 
 rule_deck <- function(meaning) {
-  new_rule("deck", deck_standard(), "cards", meaning, function(value, name, call) {
+  new_rule("deck", deck_standard(), "cards", meaning, beside = TRUE, check = function(value, name, call) {
     if (is.character(value)) value <- deck_from(check_string(value, name, call))
     check_deck(value, call)
   })
@@ -78,10 +79,3 @@ changed_rules <- function(kind, rules) {
 
 # A default as it comes out of the check.
 as_rule_value <- function(rule) rule$check(rule$default, rule$name, NULL)
-
-rule_text <- function(value) {
-  if (is.null(value)) return("NULL")
-  if (is_cards(value)) return(deck_in_words(value))
-  if (is.numeric(value)) return(format_count(value))
-  as.character(value)
-}

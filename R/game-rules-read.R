@@ -14,11 +14,13 @@ rules_from_file <- function(file, kind, call) {
   }
   found[["game"]] <- NULL
   if (is.list(found[["deck"]])) found[["deck"]] <- deck_from_plain(found[["deck"]])
-  if (is.character(found[["deck"]])) found[["deck"]] <- beside_file(found[["deck"]], file)
+  for (rule in Filter(function(rule) rule$beside && rlang::is_string(found[[rule$name]]), kind$rules)) {
+    found[[rule$name]] <- beside_file(found[[rule$name]], file)
+  }
   found
 }
 
-# A deck's file that lies beside the rules is meant from there.
+# A file that lies beside the rules is meant from there.
 beside_file <- function(name, file) {
   beside <- file.path(dirname(file), name)
   if (!file.exists(name) && length(name) == 1 && file.exists(beside)) beside else name

@@ -61,11 +61,4 @@ whole_as_integers <- function(x) {
   if (is.double(x) && all(!is.na(x) & x == round(x) & abs(x) < 2^31)) as.integer(x) else x
 }
 
-# As files and the shell say it: decks in words where there are any.
-plain_rules <- function(rules) {
-  lapply(unclass(rules), function(value) {
-    if (!is_cards(value)) return(value)
-    name <- deck_shell_name(value)
-    if (is.null(name)) plain_deck(value) else name
-  })
-}
+plain_rules <- function(rules) lapply(unclass(rules), plain_rule)

@@ -95,5 +95,5 @@ as_plain.habanera_game <- function(experiment) {
 
 plain_given <- function(given) {
   given$deck <- NULL
-  given
+  plain_rules(given)
 }

@@ -40,7 +40,7 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
   structure(rows, class = c("habanera_varied", "data.frame"), rules = names(values),
-            counts = lapply(played, `[[`, "counts"), grid = table, game = game, seed = seed, want = want)
+            counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed, want = want)
 }
 
 checked_wish <- function(want, game, call) {
@@ -81,7 +81,7 @@ meets_wish <- function(wish, counts, call) {
 
 # The combinations that can be played, as games; the others are told.
 possible_variants <- function(game, grid, call) {
-  variants <- lapply(grid$rows, function(changes) {
+  variants <- lapply(grid, function(changes) {
     tryCatch(change_game(game, changes, call), habanera_error = function(cnd) {
       # A value that no rule can have is a slip; rules that do not go together are passed over.
       if (!inherits(cnd, "habanera_error_rules")) {
@@ -97,12 +97,12 @@ possible_variants <- function(game, grid, call) {
     inform_user(sprintf("%s passed over, such as %s", count_of(length(problems), "combination that contradicts itself",
                                                                "combinations that contradict themselves"), problems[1]))
   }
-  list(variants = variants[possible], table = grid$table[possible, , drop = FALSE])
+  list(variants = variants[possible], table = variant_table(variants[possible], names(grid[[1]])))
 }
 
 most_variants <- 1000
 
-# All combinations: `rows` as lists of rules, `table` with each rule as a column to read.
+# All combinations, as lists of rules.
 rule_grid <- function(values, call) {
   values <- lapply(values, as.list)
   sizes <- lengths(values)
@@ -113,9 +113,13 @@ rule_grid <- function(values, call) {
                    format_count(most_variants)), "work", call)
   }
   places <- expand.grid(lapply(sizes, seq_len))
-  rows <- lapply(seq_len(nrow(places)), function(i) Map(function(each, at) each[[at]], values, unlist(places[i, ])))
-  table <- Map(function(each, at) rule_column(each)[at], values, places)
-  list(rows = rows, table = as.data.frame(table, stringsAsFactors = FALSE, optional = TRUE))
+  lapply(seq_len(nrow(places)), function(i) Map(function(each, at) each[[at]], values, unlist(places[i, ])))
+}
+
+# A row for each variant, with the rules varied as columns to read.
+variant_table <- function(variants, names) {
+  columns <- lapply(names, function(name) rule_column(lapply(variants, function(variant) variant$rules[[name]])))
+  as.data.frame(rlang::set_names(columns, names), stringsAsFactors = FALSE, optional = TRUE)
 }
 
 # Numbers and texts as they are; anything else in words.

@@ -42,7 +42,7 @@ varied_page <- function(x, title) {
   table <- varied_table(x)
   table[] <- lapply(table, as.character)
   code <- sprintf("x <- vary_rules(%s, %s, nsim = %s, seed = %s)", experiment_code(game)$r,
-                  grid_code(attr(x, "grid")), whole_code(trial_count(attr(x, "counts")[[1]])),
+                  values_code(attr(x, "values")), whole_code(trial_count(attr(x, "counts")[[1]])),
                   whole_code(attr(x, "seed")))
   report_page(
     title,
@@ -57,6 +57,10 @@ varied_page <- function(x, title) {
   )
 }
 
-grid_code <- function(grid) {
-  paste(names(grid), "=", vapply(grid, function(values) as_code(unique(values)), ""), collapse = ", ")
+values_code <- function(values) {
+  code <- vapply(values, function(each) {
+    single <- all(vapply(each, function(value) is.atomic(value) && length(value) == 1, TRUE))
+    if (single) rule_code(unlist(each)) else sprintf("list(%s)", paste(vapply(each, rule_code, ""), collapse = ", "))
+  }, "")
+  paste(names(values), "=", code, collapse = ", ")
 }

@@ -1,0 +1,163 @@
+# Rules that are more than a number or a word. Each takes its value as R has it, as files hold it and as the shell types
+# it, and has one form afterwards.
+
+# A number, which may be written as a fraction: "3:2".
+rule_fraction <- function(name, default, from, to, meaning) {
+  allowed <- sprintf("a number or a fraction such as 3:2, %s", range_words(from, to))
+  new_rule(name, default, allowed, meaning, function(value, name, call) {
+    number <- if (is.numeric(value) && length(value) == 1) as.double(value) else fraction_value(value)
+    if (is.na(number) || number < from || number > to) {
+      refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
+    }
+    number
+  })
+}
+
+fraction_value <- function(text) {
+  if (!rlang::is_string(text)) return(NA_real_)
+  parts <- suppressWarnings(as.numeric(strsplit(text, "[:/]")[[1]]))
+  if (!length(parts) %in% 1:2 || anyNA(parts) || (length(parts) == 2 && parts[2] <= 0)) return(NA_real_)
+  if (length(parts) == 1) parts else parts[1] / parts[2]
+}
+
+# Several numbers in their order; `named`: each has a name, as in c("0" = 1, "1" = 2).
+rule_numbers <- function(name, default, from, to, meaning, named = FALSE, size = NULL) {
+  allowed <- sprintf("%s, each %s%s", if (is.null(size)) "numbers" else count_of(size, "number"), range_words(from, to),
+                     if (named) ", by name" else "")
+  new_rule(name, default, allowed, meaning, function(value, name, call) {
+    numbers <- listed_numbers(value)
+    names <- names(numbers)
+    fits <- length(numbers) > 0 && !anyNA(numbers) && all(numbers >= from & numbers <= to) &&
+      (is.null(size) || length(numbers) == size)
+    fits <- fits && if (named) !is.null(names) && all(nzchar(names)) && !anyDuplicated(names) else is.null(names)
+    if (!fits) refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
+    numbers
+  })
+}
+
+# c(1, 2), list(1, 2), "1, 2", and by name c(a = 1), list(a = 1), "a=1, b=2"; NULL where they are none.
+listed_numbers <- function(value) {
+  if (rlang::is_string(value)) value <- typed_list(value)
+  if (is.list(value) && all(lengths(value) == 1)) value <- unlist(value)
+  names <- names(value)
+  numbers <- if (is.numeric(value)) as.double(value) else if (is.character(value)) {
+    vapply(unname(value), fraction_value, 0, USE.NAMES = FALSE)
+  }
+  if (is.null(names)) numbers else rlang::set_names(numbers, names)
+}
+
+typed_list <- function(text) {
+  parts <- trimws(strsplit(text, ",", fixed = TRUE)[[1]])
+  if (!any(grepl("=", parts, fixed = TRUE))) return(parts)
+  rlang::set_names(trimws(sub("^.*=", "", parts)), ifelse(grepl("=", parts, fixed = TRUE),
+                                                         trimws(sub("=[^=]*$", "", parts)), ""))
+}
+
+# A table: a data frame, a list of rows, or a file (.csv, .json, .yaml) with these columns: a list by name of "text" or
+# "number".
+rule_table <- function(name, default, columns, meaning) {
+  allowed <- sprintf("a data frame or a file with the columns %s", join_words(names(columns)))
+  new_rule(name, default, allowed, meaning, beside = TRUE, check = function(value, name, call) {
+    table <- if (rlang::is_string(value)) read_listing_file(value, call) else if (is.data.frame(value)) value else {
+      if (is.list(value) && is.null(names(value))) rows_of(value, name, call)
+    }
+    missing <- setdiff(names(columns), names(table))
+    if (is.null(table) || !nrow(table) || length(missing)) {
+      refuse(sprintf("`%s` must be %s, not %s.", name, allowed, if (is.null(table)) said(value) else if (length(missing)) {
+        sprintf("one without %s", quoted(missing[1]))
+      } else "an empty one"), call = call)
+    }
+    typed_columns(as.data.frame(table), columns, name, call)
+  })
+}
+
+typed_columns <- function(table, columns, name, call) {
+  typed <- Map(function(type, column) {
+    values <- table[[column]]
+    if (type == "text") return(as.character(values))
+    numbers <- vapply(as.character(values), fraction_value, 0, USE.NAMES = FALSE)
+    bad <- which(is.na(numbers))
+    if (length(bad)) {
+      refuse(sprintf("`%s`, row %d: `%s` must be a number, not %s.", name, bad[1], column, said(values[bad[1]])), call = call)
+    }
+    numbers
+  }, columns, names(columns))
+  as.data.frame(typed, stringsAsFactors = FALSE, optional = TRUE)
+}
+
+# A condition on cards in the language of questions: text, or an expression as quote() gives it. Kept as text; NULL where
+# there is none.
+rule_condition <- function(name, default, meaning) {
+  new_rule(name, default, "a condition on the attributes of a card, such as rank == \"A\", or NULL", meaning,
+           function(value, name, call) {
+             if (is.null(value)) return(NULL)
+             if (rlang::is_formula(value)) value <- rlang::f_rhs(value)
+             expression_text(if (is.language(value)) value else parse_expression(check_string(value, name, call), name, call))
+           })
+}
+
+# For each kind in a deck whether a condition holds for it, which must do so for one.
+kinds_meeting <- function(condition, deck, name, call) {
+  catalogue <- catalogue_of(deck)
+  expr <- checked_attributes(parse_expression(condition, name, call), catalogue, NULL, call)
+  pool <- list(data = catalogue$data[kinds_of(deck)$codes, , drop = FALSE])
+  holds <- condition_values(expr, pool, condition, call) > 0
+  if (!any(holds)) {
+    refuse(sprintf("`%s`: `%s` holds for no card of the deck%s", name, condition, unknown_value(expr, pool)), "rules", call)
+  }
+  holds
+}
+
+# A value in words.
+rule_text <- function(value) {
+  if (is.null(value)) return("NULL")
+  if (is_cards(value)) return(deck_in_words(value))
+  if (is.data.frame(value)) return(sprintf("%s of %s", count_of(nrow(value), "row"), join_words(names(value))))
+  if (!is.numeric(value)) return(paste(value, collapse = ", "))
+  text <- vapply(value, number_in_words, "", USE.NAMES = FALSE)
+  paste(if (is.null(names(value))) text else paste(names(value), "=", text), collapse = ", ")
+}
+
+# A whole number, a short decimal, or a fraction.
+number_in_words <- function(x, mark = ",") {
+  if (x == round(x)) return(format(x, big.mark = mark, scientific = FALSE, trim = TRUE, digits = 15))
+  short <- format(x, digits = 15, scientific = FALSE, trim = TRUE)
+  if (nchar(short) <= 8) return(short)
+  fraction <- nearest_fraction(x)
+  if (is.null(fraction)) format(x, digits = 17) else paste(whole_text(fraction), collapse = ":")
+}
+
+# As the shell types it, NULL where it cannot.
+typed_rule <- function(value) {
+  if (is.data.frame(value) || is_cards(value)) return(NULL)
+  if (is.null(value)) return("NULL")
+  text <- if (is.numeric(value)) vapply(value, number_in_words, "", mark = "", USE.NAMES = FALSE) else as.character(value)
+  paste(if (is.null(names(value))) text else paste0(names(value), "=", text), collapse = ",")
+}
+
+# R code that gives it, to the last bit.
+rule_code <- function(value) {
+  if (is.data.frame(value)) {
+    return(sprintf("data.frame(%s)", paste(names(value), "=", vapply(value, rule_code, ""), collapse = ", ")))
+  }
+  paste(trimws(deparse(value, 500L, control = c("keepNA", "keepInteger", "niceNames", "digits17"))), collapse = " ")
+}
+
+# As files hold it: decks in words where there are any, what has names by name, a table row by row.
+plain_rule <- function(value) {
+  if (is_cards(value)) {
+    name <- deck_shell_name(value)
+    return(if (is.null(name)) plain_deck(value) else name)
+  }
+  if (is.data.frame(value)) {
+    return(lapply(seq_len(nrow(value)), function(row) lapply(value[row, , drop = FALSE], plain_number)))
+  }
+  value <- if (is.list(value)) value else plain_number(value)
+  if (is.null(names(value)) || is.list(value)) value else as.list(value)
+}
+
+# What takes many digits goes as a fraction, so that nothing of it is lost.
+plain_number <- function(value) {
+  if (!is.double(value) || all(value == round(value, 6))) return(value)
+  vapply(value, number_in_words, "", mark = "")
+}
