@@ -113,6 +113,10 @@ core_hands_indices <- function(maker, law, words) {
     .Call(`_habanera_core_hands_indices`, maker, law, words)
 }
 
+core_pairs <- function(spec) {
+    .Call(`_habanera_core_pairs`, spec)
+}
+
 core_count_question <- function(spec, seed, first, count, threads) {
     .Call(`_habanera_core_count_question`, spec, seed, first, count, threads)
 }

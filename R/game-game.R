@@ -23,13 +23,13 @@ make_game <- function(kind, given, rules, settings, call) {
 new_game <- function(kind, given, settings, call) {
   if (!is.null(settings$piles) && is.null(given$deck)) given$deck <- deck_of_piles(settings$piles, call)
   rules <- checked_rules(kind, given, call)
-  # A deck that was named is read once.
-  if (!is.null(given$deck)) given$deck <- rules$deck
+  # What was named or typed is read once.
+  given[names(given)] <- unclass(rules)[names(given)]
   changed <- names(changed_rules(kind, rules))
   if (!is.null(settings$piles)) refuse_piles(kind, changed, settings, call)
   piles <- if (!is.null(settings$piles)) given_piles(settings$piles, rules, call)
   rules <- kind$settled(rules, piles, changed, call)
-  deck <- if (is.null(piles)) rules$deck else do.call(c, unname(piles))
+  deck <- if (is.null(piles)) kind$deck(rules) else do.call(c, unname(piles))
   game <- list(
     game = kind$name, kind = kind, given = given, rules = rules, settings = settings, piles = piles, deck = deck,
     shuffle = checked_shuffle(settings$shuffle, piles, call),

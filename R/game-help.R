@@ -3,8 +3,7 @@
 rules_for_help <- function(name) {
   kind <- game_kind(name)
   items <- vapply(kind$rules, function(rule) {
-    default <- if (rule$name == "deck") "`deck_standard()`" else sprintf("`%s`", as_code(rule$default))
-    sprintf("* `%s` (%s): %s. %s.", rule$name, default, rule$meaning, sentence(rule$allowed))
+    sprintf("* `%s` (`%s`): %s. %s.", rule$name, rule$usual, rule$meaning, sentence(rule$allowed))
   }, "")
   paste(items, collapse = "\n")
 }

@@ -23,6 +23,8 @@ usual_kind <- function() list(
   settled = function(rules, piles, changed, call) rules,
   # Whether it can start from given piles, the rules that these stand for, and those that deal cards.
   takes_piles = FALSE, told_by_piles = character(), dealing_rules = character(),
+  # The cards played with.
+  deck = function(rules) rules$deck,
   # How the deck is dealt to the seats: a list of `sizes` and `alternate`; NULL: it is not.
   dealing = function(rules, piles) NULL,
   # What the cards are to the game (`record` names what is recorded), and the rules as the core takes them.

@@ -1,9 +1,10 @@
 # What a rule of a game may be. A rule is a list of `name`, `default`, `allowed` (in words), `meaning`, `check` (a
 # function of value, name and call that returns the value) and `beside` (whether a text in a file of rules may name a
-# file that lies beside it).
+# file that lies beside it). `usual` tells help pages of a default that code would not.
 
-new_rule <- function(name, default, allowed, meaning, check, beside = FALSE) {
-  list(name = name, default = default, allowed = allowed, meaning = meaning, check = check, beside = beside)
+new_rule <- function(name, default, allowed, meaning, check, beside = FALSE, usual = rule_code(default)) {
+  list(name = name, default = default, allowed = allowed, meaning = meaning, check = check, beside = beside,
+       usual = usual)
 }
 
 rule_choice <- function(name, choices, meaning) {
@@ -21,21 +22,21 @@ rule_whole <- function(name, default, from, to, meaning, without = NULL) {
   })
 }
 
-rule_flag <- function(name, meaning) {
-  new_rule(name, FALSE, "TRUE or FALSE", meaning, function(value, name, call) {
+rule_flag <- function(name, meaning, default = FALSE) {
+  new_rule(name, default, "TRUE or FALSE", meaning, function(value, name, call) {
     # As YAML has it.
     check_flag(if (identical(value, "yes")) TRUE else if (identical(value, "no")) FALSE else value, name, call)
   })
 }
 
-rule_attribute <- function(name, default, meaning) {
-  new_rule(name, default, "an attribute of the cards that is a number", meaning, function(value, name, call) {
+rule_attribute <- function(name, default, meaning, number = TRUE) {
+  new_rule(name, default, paste0("an attribute of the cards", if (number) " that is a number"), meaning, function(value, name, call) {
     check_string(value, name, call)
   })
 }
 
-rule_deck <- function(meaning) {
-  new_rule("deck", deck_standard(), "cards", meaning, beside = TRUE, check = function(value, name, call) {
+rule_deck <- function(meaning, default = deck_standard(), usual = "deck_standard()") {
+  new_rule("deck", default, "cards", meaning, beside = TRUE, usual = usual, check = function(value, name, call) {
     if (is.character(value)) value <- deck_from(check_string(value, name, call))
     check_deck(value, call)
   })

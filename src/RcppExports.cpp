@@ -389,6 +389,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_pairs
+SEXP core_pairs(Rcpp::List spec);
+RcppExport SEXP _habanera_core_pairs(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_pairs(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_count_question
 Rcpp::List core_count_question(Rcpp::List spec, double seed, double first, double count, int threads);
 RcppExport SEXP _habanera_core_count_question(SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
@@ -594,6 +605,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_hands_kept", (DL_FUNC) &_habanera_core_hands_kept, 3},
     {"_habanera_core_hands_exchange", (DL_FUNC) &_habanera_core_hands_exchange, 3},
     {"_habanera_core_hands_indices", (DL_FUNC) &_habanera_core_hands_indices, 3},
+    {"_habanera_core_pairs", (DL_FUNC) &_habanera_core_pairs, 1},
     {"_habanera_core_count_question", (DL_FUNC) &_habanera_core_count_question, 5},
     {"_habanera_core_trial_question", (DL_FUNC) &_habanera_core_trial_question, 3},
     {"_habanera_core_play_on", (DL_FUNC) &_habanera_core_play_on, 2},

@@ -27,7 +27,7 @@ test_that("bounds are said before any work is done", {
     list(quote(game_war(record = "\xff")), "notation", "is not UTF-8 text"),
     list(quote(draws(deck, 5, a = card_at(, rank == "K"))), "language", "Something is missing"),
     list(quote(procedure("\xff")), "notation", "is not UTF-8 text"),
-    list(quote(game_war(deck = "nofile.csv")), "rules", "\"nofile.csv\" is no deck"),
+    list(quote(game_war(deck = "nofile.csv")), "file", "There is no file \"nofile.csv\""),
     list(quote(compare(simulate(draws(deck, 5), nsim = 10))), "input", "`y` is missing")
   )))
   expect_bad_usage(list(

@@ -56,7 +56,6 @@ std::map<RowTally::Row, double> walk_games(const Draw& draw, const typename Game
   AlikeDeal alike(draw.spec().deck, draw.spec().size, game);
   std::map<RowTally::Row, ExactSum> chances;
   RowTally::Row row;
-  NoPlayers players;
   Silent silent;
   Workspace work;
   std::vector<Card> deck;
@@ -67,7 +66,8 @@ std::map<RowTally::Row, double> walk_games(const Draw& draw, const typename Game
       deck = draw.spec().deck;
       draw(deck, work, chance, silent);
     }
-    read_columns(game.play(deck, chance, players, silent), columns, row);
+    SharedLuck luck(chance);
+    read_columns(game.play(deck, chance, luck, silent), columns, row);
     chances[row].add(chance.probability());
   });
   std::map<RowTally::Row, double> values;

@@ -61,9 +61,9 @@ class Playable : public PlayableGame {
                       std::size_t kept_step) const override {
     Game game(rules_);
     RandomChance chance(seed, trial, lane::game);
-    NoPlayers players;
+    SeatLanes luck(seed, trial);
     TableRecorder recorder(kept_step);
-    const Outcome outcome = game.play(deck, chance, players, recorder);
+    const Outcome outcome = game.play(deck, chance, luck, recorder);
     ReplayedGame replayed{recorder.steps(), {}, recorder.zones()};
     for (const auto& column : Outcome::columns()) replayed.outcome.push_back(column.read(outcome));
     return replayed;

@@ -6,13 +6,11 @@
 #include <vector>
 
 #include "habanera/chance/random.hpp"
+#include "habanera/game/player.hpp"
 #include "habanera/game/vocabulary.hpp"
 #include "habanera/watcher/silent.hpp"
 
 namespace habanera {
-
-// Of games without decisions.
-struct NoPlayers {};
 
 // What a game must have, each told by its name where it is missing.
 template <class Game>
@@ -31,7 +29,7 @@ class GameRequirements {
   template <class G> using Kept = decltype(static_cast<const typename G::Rules&>(std::declval<const G&>().rules()));
   template <class G> using Likeness = decltype(static_cast<std::uint32_t>(std::declval<const G&>().likeness(Card{})));
   template <class G> using Play = decltype(std::declval<G&>().play(
-      std::declval<const std::vector<Card>&>(), std::declval<RandomChance&>(), std::declval<NoPlayers&>(),
+      std::declval<const std::vector<Card>&>(), std::declval<RandomChance&>(), std::declval<SeatLanes&>(),
       std::declval<Silent&>()));
 
  public:

@@ -59,8 +59,8 @@ class GameRunner : public TrialRunner {
 
   const RowTally::Row& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) override {
     RandomChance chance(seed, trial, lane::game);
-    NoPlayers players;
-    read_columns(game_.play(deck, chance, players, silent_), columns_, row_);
+    SeatLanes luck(seed, trial);
+    read_columns(game_.play(deck, chance, luck, silent_), columns_, row_);
     return row_;
   }
 

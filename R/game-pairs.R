@@ -1,0 +1,158 @@
+#' Pairs
+#'
+#' Cards lie face down in pairs, a turn shows two of them, and who finds a pair takes it: a game of memory. How long does
+#' it take, what is a good memory worth, and is it better to sit first?
+#'
+#' A *turn* is two cards, collecting turns included. What is turned is seen by all seats. The cards are laid out in the
+#' order of the shuffled deck; `shuffle = "none"` leaves them in the order of the deck, two of a pair side by side.
+#'
+#' @inheritParams game_war
+#' @param piles Not for this game.
+#' @return A game: an experiment for [simulate()], [exact()], [trials()] and [replay()].
+#' @section Rules:
+#' `r rules_for_help("pairs")`
+#' @section Outcomes:
+#' `r columns_for_help("pairs")`
+#' @section Errors: `habanera_error_rules` for rules that contradict each other, for a deck whose cards do not come in
+#'   twos, and for more pairs than it has; `habanera_error_input` for values out of range.
+#' @seealso [players].
+#' @examples
+#' evening <- game_pairs(players = list(player_full_memory(), player_careful()))
+#' simulate(evening, nsim = 1000, seed = 1)
+#' exact(game_pairs(pairs = 3, seats = 1))
+#' @export
+game_pairs <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
+  call <- rlang::current_env()
+  make_game(pairs_kind(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+}
+
+pairs_kind <- function() {
+  new_kind(
+    "pairs", "Pairs", "game_pairs", "pairs lie face down, two cards are turned a turn; who remembers most wins.",
+    pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs, settled = settled_pairs, deck = pairs_deck,
+    cards = function(rules, deck, record, call) pair_classes(deck[!duplicated(deck)], rules$match_by),
+    core = pairs_spec, likeness = function(game) game$spec$rules$mates, winner = "winner", rounds = "turns",
+    in_short = pairs_in_short, step_words = pairs_step_words, end_in_words = pairs_end_in_words, course = pairs_course,
+    fewer_deals = "fewer `pairs`", examples = pairs_examples
+  )
+}
+
+# Twos of numbered cards.
+paired_deck <- function(pairs) {
+  catalogue <- new_catalogue(data.frame(card = as.character(seq_len(pairs))), sprintf("%d pairs", pairs))
+  new_cards(rep(seq_len(pairs), each = 2), catalogue)
+}
+
+pairs_rules <- function() {
+  list(
+    rule_deck("the cards that lie in pairs", paired_deck(26), "26 pairs of numbered cards"),
+    rule_whole("pairs", 15, 1, 26, "how many pairs are laid out, the first in the deck"),
+    rule_whole("seats", 2, 1, 6, "how many play"),
+    rule_players(c("full_memory", "careful", "forgetful", "random"), "who decides for the seats"),
+    rule_numbers("grid", NULL, 1, 52, "rows and columns of the table, which hold all cards", size = 2,
+                 without = "as it comes"),
+    rule_flag("again", "who finds a pair turns again", TRUE),
+    rule_attribute("match_by", "card", "what two cards must share to be a pair", number = FALSE)
+  )
+}
+
+pairs_columns <- function() {
+  by_seat <- function(name, meaning) {
+    rlang::set_names(lapply(1:6, function(seat) list(meaning = sprintf(meaning, seat), told_of = "that were played")),
+                     sprintf("%s_%d", name, 1:6))
+  }
+  c(list(winner = list(meaning = "the seat with most pairs, or nobody where several have"),
+         turns = list(meaning = "turns, of two cards each", told_of = "that were played")),
+    by_seat("pairs", "pairs won by seat %d"), by_seat("decisions", "choices that seat %d made"),
+    by_seat("forced", "of the choices of seat %d, those with one move only"))
+}
+
+# The rules that must fit the deck and each other.
+settled_pairs <- function(rules, piles, changed, call) {
+  refuse_other_number(rules$players, rules$seats, call)
+  if (!is.null(rules$grid) && prod(rules$grid) != 2 * rules$pairs) {
+    refuse(sprintf("A grid of %s holds %s, not the %s of %s.", paste(rules$grid, collapse = " by "),
+                   count_of(prod(rules$grid), "card"), format_count(2 * rules$pairs), count_of(rules$pairs, "pair")),
+           "rules", call)
+  }
+  known <- names(catalogue_of(rules$deck)$data)
+  if (!rules$match_by %in% known) {
+    refuse(sprintf("`match_by` must name an attribute of the deck (%s), not %s%s", join_words(known, "or"),
+                   quoted(rules$match_by), did_you_mean(rules$match_by, known)), "rules", call)
+  }
+  classes <- pair_classes(rules$deck, rules$match_by)
+  alone <- which(tabulate(classes) %% 2 == 1)
+  if (length(alone)) {
+    refuse(sprintf("The deck's cards must come in twos by `%s`; %s does not.", rules$match_by,
+                   quoted(card_attributes(rules$deck)[[rules$match_by]][match(alone[1], classes)])), "rules", call)
+  }
+  if (length(classes) < 2 * rules$pairs) {
+    refuse(sprintf("The deck has %s, not %s.", count_of(length(classes) / 2, "pair"), format_count(rules$pairs)),
+           "rules", call)
+  }
+  rules
+}
+
+pair_classes <- function(deck, match_by) {
+  values <- as.character(card_attributes(deck)[[match_by]])
+  match(values, unique(values))
+}
+
+# The first pairs of the deck, two of each side by side.
+pairs_deck <- function(rules) {
+  classes <- pair_classes(rules$deck, rules$match_by)
+  two <- paste(classes, (stats::ave(classes, classes, FUN = seq_along) - 1) %/% 2)
+  place <- match(two, unique(two))
+  rules$deck[order(place)[seq_len(2 * rules$pairs)]]
+}
+
+pairs_spec <- function(rules, classes, dealing) {
+  list(mates = as.integer(classes), pairs = rules$pairs, seats = rules$seats, again = rules$again,
+       players = lapply(seated_players(rules$players, rules$seats), function(player) c(name = player$name, player$settings)))
+}
+
+pairs_in_short <- function(outcomes, weight) {
+  won <- if (!is.null(outcomes[["winner"]])) {
+    share <- tapply(weight, outcomes[["winner"]], sum) / sum(weight)
+    nobody <- if ("nobody" %in% names(share)) sprintf("; %s are tied", format_percent(share[["nobody"]]))
+    seats <- setdiff(names(share), "nobody")
+    if (length(seats)) {
+      paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(share[seats]))), " of the games", nobody)
+    }
+  }
+  turns <- if (!is.null(outcomes[["turns"]])) {
+    at <- format_count(column_quantiles(outcomes[["turns"]], weight, c(0.5, 0.9), FALSE)$estimate)
+    sprintf("half take up to %s turns, nine in ten up to %s", at[1], at[2])
+  }
+  paste0(sentence(c(won, turns)), ".", collapse = " ")
+}
+
+pairs_step_words <- c(deal = "laid out", turns_first = "turns", turns_second = "turns", wins_pair = "has a pair",
+                      wins = "wins", ties = "nobody wins")
+
+pairs_end_in_words <- function(trace) {
+  outcome <- attr(trace, "outcome")
+  won <- unlist(outcome[sprintf("pairs_%d", seq_along(attr(trace, "game")$seat_names))])
+  winner <- if (outcome$winner == "nobody") "nobody wins" else paste(seat_headings(outcome$winner), "wins")
+  sprintf("%s after %s (pairs: %s)", winner, count_of(outcome$turns, "turn"), join_words(format_count(won)))
+}
+
+# The pairs of each seat after each turn.
+pairs_course <- function(trace) {
+  game <- attr(trace, "game")
+  table <- plain_table(trace)
+  ends <- table[!duplicated(table$round, fromLast = TRUE), , drop = FALSE]
+  seats <- seq_along(game$seat_names)
+  list(data = data.frame(x = rep(ends$round, times = length(seats)),
+                         series = rep(seat_headings(game$seat_names), each = nrow(ends)),
+                         cards = unlist(ends[sprintf("won_%d", seats)], use.names = FALSE) / 2),
+       x = "turns", y = "pairs won", note = NULL)
+}
+
+pairs_examples <- list(
+  play = c("habanera play pairs --set pairs=15 --set players=full_memory,careful --trials 1e5 --seed 1",
+           "habanera play pairs --set seats=1 --set pairs=3 --record turns --exact"),
+  replay = "habanera replay pairs --set pairs=6 --set players=full_memory,forgetful:recall=0.7 --seed 1",
+  vary = "habanera vary pairs --over pairs=6,10,15 --over 'players=full_memory;careful;forgetful:recall=0.7'",
+  compare = "habanera compare pairs --other players=careful,full_memory --seed 1"
+)

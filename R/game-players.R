@@ -1,0 +1,88 @@
+#' Players
+#'
+#' Who decides for the seats of a game, given to it as its rule `players`: one for all seats, or a list with one for each.
+#'
+#' `player_full_memory()` remembers all that was turned: it takes a known pair first, else turns a card it has not seen,
+#' then its mate if that is known, else another it has not seen. `player_careful()` does the same, but where the mate of
+#' the first card is not known turns one already seen with its second, so that nothing new is shown.
+#' `player_forgetful()` keeps each card it sees with the chance `recall`, and drops it after `span` other cards; among
+#' cards it does not know it takes any. `player_random()` makes any move.
+#'
+#' @param recall The chance that a card seen is kept in mind, from 0 to 1.
+#' @param span After how many other cards seen it is dropped; `Inf`: never.
+#' @return A `habanera_player`. As text, for the shell and files, the name and what is set:
+#'   `"forgetful:recall=0.7:span=6"`.
+#' @section Errors: `habanera_error_input` for settings out of range.
+#' @seealso [game_pairs()].
+#' @examples
+#' game_pairs(pairs = 6, players = list(player_full_memory(), player_forgetful(0.7)))
+#' @name players
+NULL
+
+new_player <- function(name, ...) structure(list(name = name, settings = list(...)), class = "habanera_player")
+
+#' @rdname players
+#' @export
+player_full_memory <- function() new_player("full_memory")
+
+#' @rdname players
+#' @export
+player_careful <- function() new_player("careful")
+
+#' @rdname players
+#' @export
+player_forgetful <- function(recall = 0.7, span = Inf) {
+  fits <- is.numeric(recall) && length(recall) == 1 && !is.na(recall) && recall >= 0 && recall <= 1
+  if (!fits) refuse(sprintf("`recall` must be a number from 0 to 1, not %s.", said(recall)))
+  if (!identical(as.double(span), Inf)) check_whole(span, 0, 1e6)
+  new_player("forgetful", recall = as.double(recall), span = as.double(span))
+}
+
+#' @rdname players
+#' @export
+player_random <- function() new_player("random")
+
+player_makers <- list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
+                      random = player_random)
+
+#' @export
+format.habanera_player <- function(x, ...) {
+  set <- Filter(is.finite, x$settings)
+  paste(c(x$name, sprintf("%s=%s", names(set), vapply(set, format, "", digits = 15))), collapse = ":")
+}
+
+#' @export
+print.habanera_player <- function(x, ...) {
+  cat("<player> ", format(x), "\n", sep = "")
+  invisible(x)
+}
+
+new_players <- function(players) structure(unname(players), class = "habanera_players")
+
+player_from_text <- function(text, call) {
+  parts <- strsplit(text, ":", fixed = TRUE)[[1]]
+  name <- parts[1]
+  if (!name %in% names(player_makers)) {
+    refuse(sprintf("There is no player %s%s Players: %s.", quoted(name), did_you_mean(name, names(player_makers)),
+                   join_words(names(player_makers))), call = call)
+  }
+  settings <- suppressWarnings(as.numeric(sub("^.*=", "", parts[-1])))
+  names(settings) <- sub("=.*$", "", parts[-1])
+  unknown <- setdiff(names(settings), names(formals(player_makers[[name]])))
+  if (length(unknown) || anyNA(settings)) {
+    refuse(sprintf("The player %s is set as in \"forgetful:recall=0.7:span=6\", not %s.", quoted(name), quoted(text)),
+           call = call)
+  }
+  do.call(player_makers[[name]], as.list(settings))
+}
+
+player_texts <- function(players) vapply(players, format, "")
+
+# R code that gives them.
+players_code <- function(players) {
+  code <- vapply(players, function(player) {
+    values <- vapply(player$settings, as_code, "")
+    sprintf("player_%s(%s)", player$name, if (length(values)) paste(names(values), "=", values, collapse = ", ") else "")
+  }, "")
+  if (length(code) == 1) code else sprintf("list(%s)", paste(code, collapse = ", "))
+}

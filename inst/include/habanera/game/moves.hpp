@@ -1,0 +1,34 @@
+#pragma once
+
+#include <cstddef>
+#include <cstdint>
+
+namespace habanera {
+
+// What a seat may do: a set of numbers below 64, whose meaning is the game's own.
+class Moves {
+ public:
+  void add(std::size_t move) { bits_ |= std::uint64_t{1} << move; }
+  bool has(std::size_t move) const { return move < 64 && (bits_ >> move & 1) != 0; }
+  bool empty() const { return bits_ == 0; }
+  std::size_t count() const { return static_cast<std::size_t>(__builtin_popcountll(bits_)); }
+  std::size_t first() const { return static_cast<std::size_t>(__builtin_ctzll(bits_)); }
+
+  // The one so many after the first.
+  std::size_t at(std::size_t place) const {
+    std::uint64_t left = bits_;
+    while (place-- > 0) left &= left - 1;
+    return static_cast<std::size_t>(__builtin_ctzll(left));
+  }
+
+  Moves both(Moves other) const { return Moves(bits_ & other.bits_); }
+  Moves without(Moves other) const { return Moves(bits_ & ~other.bits_); }
+
+  Moves() = default;
+
+ private:
+  explicit Moves(std::uint64_t bits) : bits_(bits) {}
+  std::uint64_t bits_ = 0;
+};
+
+}  // namespace habanera

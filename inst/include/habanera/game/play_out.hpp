@@ -1,0 +1,61 @@
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <cstdint>
+#include <stdexcept>
+#include <string>
+#include <utility>
+
+#include "habanera/cards/pile.hpp"
+#include "habanera/game/moves.hpp"
+
+namespace habanera {
+
+inline constexpr std::size_t most_players = 6;
+
+// What happens next in a position.
+struct Next {
+  enum What { deal, turn, decide, over };
+  What what;
+  std::size_t seat = 0;   // that moves
+  std::size_t place = 0;  // that is turned
+};
+
+// How often each seat decided, and how often it had no choice.
+struct Decisions {
+  std::array<std::int64_t, most_players> made{}, forced{};
+};
+
+// A position that never ends is stopped after so many steps.
+inline constexpr std::uint64_t most_steps = 100000000;
+
+// The one loop that plays any game with decisions, from any position to its end. `choose(seat, position, moves)` is the
+// seat's move; `told(next, position)` is called after each step.
+template <class Game, class Stock, class Choose, class Told>
+Decisions play_out(const Game& game, typename Game::Position& position, Stock& stock, Choose&& choose, Told&& told) {
+  Decisions decisions;
+  for (std::uint64_t step = 0; step < most_steps; ++step) {
+    const Next next = game.next(position);
+    switch (next.what) {
+      case Next::over: return decisions;
+      case Next::deal: game.give(position, next, stock.deal()); break;
+      case Next::turn: game.give(position, next, stock.turn(next.place)); break;
+      case Next::decide: {
+        const Moves moves = game.moves(position);
+        if (moves.empty()) throw std::logic_error("seat " + std::to_string(next.seat + 1) + " has no move");
+        ++decisions.made[next.seat];
+        decisions.forced[next.seat] += moves.count() == 1;
+        const std::size_t move = choose(next.seat, position, moves);
+        if (!moves.has(move))
+          throw std::domain_error("seat " + std::to_string(next.seat + 1) + " made the move " + std::to_string(move) +
+                                  ", which it may not");
+        game.move(position, move);
+      }
+    }
+    told(next, position);
+  }
+  throw std::length_error("the game did not end in " + std::to_string(most_steps) + " steps");
+}
+
+}  // namespace habanera

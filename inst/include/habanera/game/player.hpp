@@ -1,0 +1,78 @@
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "habanera/chance/random.hpp"
+#include "habanera/chance/words.hpp"
+#include "habanera/game/moves.hpp"
+
+namespace habanera {
+
+// Where a player's own luck comes from.
+class PlayerChance {
+ public:
+  virtual ~PlayerChance() = default;
+  virtual std::uint64_t below(std::uint64_t size) = 0;
+  // True with this chance.
+  virtual bool happens(double chance) = 0;
+};
+
+// Who decides for a seat. It is handed what the seat may see and what it may do, and returns one of these moves.
+template <class View>
+class Player {
+ public:
+  virtual ~Player() = default;
+  virtual std::unique_ptr<Player> copy() const = 0;
+  // Before each game: what was remembered of the last is forgotten.
+  virtual void begins() {}
+  virtual std::size_t choose(const View& view, Moves moves, PlayerChance& chance) = 0;
+};
+
+// Of games without decisions.
+struct NoPlayers {};
+
+// The luck of every seat, from a lane of the trial of its own.
+class SeatLanes {
+ public:
+  SeatLanes(std::uint64_t seed, std::uint64_t trial) : seed_(seed), trial_(trial) {}
+
+  class Lane : public PlayerChance {
+   public:
+    Lane(std::uint64_t seed, std::uint64_t trial, std::size_t seat) : random_(seed, trial, lane::seat(seat)) {}
+    std::uint64_t below(std::uint64_t size) override { return random_.below(size); }
+    bool happens(double chance) override { return static_cast<double>(random_.bits(53)) * 0x1p-53 < chance; }
+
+   private:
+    RandomChance random_;
+  };
+  Lane of(std::size_t seat) const { return Lane(seed_, trial_, seat); }
+
+ private:
+  std::uint64_t seed_, trial_;
+};
+
+// All seats draw on the chance of the game: for walking every path, and for choices given.
+template <class Chance>
+class SharedLuck {
+ public:
+  explicit SharedLuck(Chance& chance) : chance_(chance) {}
+
+  class Lane : public PlayerChance {
+   public:
+    explicit Lane(Chance& chance) : chance_(chance) {}
+    std::uint64_t below(std::uint64_t size) override { return chance_.below(size); }
+    bool happens(double chance) override { return chance_.pick({chance, 1 - chance}) == 0; }
+
+   private:
+    Chance& chance_;
+  };
+  Lane of(std::size_t) const { return Lane(chance_); }
+
+ private:
+  Chance& chance_;
+};
+
+}  // namespace habanera

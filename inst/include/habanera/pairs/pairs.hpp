@@ -1,0 +1,166 @@
+#pragma once
+
+#include <algorithm>
+#include <array>
+#include <cstddef>
+#include <cstdint>
+#include <stdexcept>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "habanera/cards/pile.hpp"
+#include "habanera/game/moves.hpp"
+#include "habanera/game/play_out.hpp"
+#include "habanera/game/vocabulary.hpp"
+#include "habanera/watcher/table_event.hpp"
+
+namespace habanera {
+
+inline constexpr std::size_t most_places = 52;
+
+struct PairsRules {
+  std::vector<std::uint16_t> mates;  // for each kind of card its class; each class lies on two places
+  std::size_t pairs = 15;
+  std::size_t seats = 2;
+  bool again = true;  // who found a pair turns again
+};
+
+// Pairs face down on a table: two are turned a turn, and two of a class are won. All that is turned is seen by all.
+class Pairs {
+ public:
+  using Rules = PairsRules;
+  static constexpr std::uint16_t nobody_knows = 0xffff;
+
+  struct Position {
+    std::array<std::uint16_t, most_places> seen;     // the class of what lies at each place, or nobody_knows
+    std::array<std::uint32_t, most_places> when{};   // at which sighting it was last seen, from 1
+    std::array<std::uint8_t, most_places> won_by{};  // a seat from 1, or 0 while it lies on the table
+    std::size_t left;                                // places where cards lie
+    std::size_t seat = 0;                            // whose turn it is
+    std::size_t first = most_places, chosen = most_places;  // turned first, and to be turned now
+    std::size_t second = most_places;                // turned last, for those who look on
+    std::uint32_t sightings = 0;
+    std::int64_t turns = 0;
+    std::array<std::int64_t, most_players> won{};
+
+    bool lies(std::size_t place) const { return won_by[place] == 0; }
+    bool second_card() const { return first != most_places; }
+  };
+  using View = Position;  // what nobody has seen is not in it
+
+  struct Outcome {
+    std::int64_t turns, winner;
+    std::array<std::int64_t, most_players> won;
+    static constexpr std::size_t column_count = 8;
+    static const std::vector<Column<Outcome>>& columns() {
+      static const std::vector<Column<Outcome>> all{
+          {"turns", [](const Outcome& o) { return o.turns; }},
+          {"winner", [](const Outcome& o) { return o.winner; }, {}, true},
+          {"pairs_1", [](const Outcome& o) { return o.won[0]; }}, {"pairs_2", [](const Outcome& o) { return o.won[1]; }},
+          {"pairs_3", [](const Outcome& o) { return o.won[2]; }}, {"pairs_4", [](const Outcome& o) { return o.won[3]; }},
+          {"pairs_5", [](const Outcome& o) { return o.won[4]; }}, {"pairs_6", [](const Outcome& o) { return o.won[5]; }}};
+      return all;
+    }
+  };
+
+  enum Action : int { turns_first, turns_second, wins_pair, wins, ties };
+  static std::vector<Word> actions() {
+    return {{turns_first, "turns_first"}, {turns_second, "turns_second"}, {wins_pair, "wins_pair"}, {wins, "wins"},
+            {ties, "ties"}};
+  }
+  std::vector<Zone> zones() const {
+    std::vector<Zone> all{{"table"}};
+    for (std::size_t seat = 0; seat < rules_.seats; ++seat) all.push_back({"won", seat});
+    return all;
+  }
+
+  explicit Pairs(Rules rules) : rules_(std::move(rules)) {
+    if (rules_.seats < 1 || rules_.seats > most_players)
+      throw std::invalid_argument("pairs are played by 1 to 6 seats, not " + std::to_string(rules_.seats));
+    if (rules_.pairs < 1 || cards_used() > most_places)
+      throw std::invalid_argument("there are 1 to 26 pairs, not " + std::to_string(rules_.pairs));
+  }
+
+  std::size_t seats() const { return rules_.seats; }
+  std::size_t cards_used() const { return 2 * rules_.pairs; }
+  std::uint32_t likeness(Card card) const { return rules_.mates[card]; }
+
+  Position start() const {
+    Position position;
+    position.seen.fill(nobody_knows);
+    position.left = cards_used();
+    return position;
+  }
+
+  Next next(const Position& position) const {
+    if (position.left == 0) return {Next::over, 0, 0};
+    if (position.chosen != most_places) return {Next::turn, position.seat, position.chosen};
+    return {Next::decide, position.seat};
+  }
+
+  Moves moves(const Position& position) const {
+    Moves all;
+    for (std::size_t place = 0; place < cards_used(); ++place)
+      if (position.lies(place) && place != position.first) all.add(place);
+    return all;
+  }
+
+  void move(Position& position, std::size_t place) const { position.chosen = place; }
+
+  // The card that was chosen is turned.
+  void give(Position& position, const Next& next, Card card) const {
+    position.chosen = most_places;
+    position.seen[next.place] = rules_.mates[card];
+    position.when[next.place] = ++position.sightings;
+    if (!position.second_card()) {
+      position.first = next.place;
+      position.second = most_places;
+      return;
+    }
+    end_turn(position, next.place);
+  }
+
+  const View& view(const Position& position, std::size_t) const { return position; }
+
+  Outcome outcome(const Position& position) const {
+    const auto most = std::max_element(position.won.begin(), position.won.end());
+    const bool tied = std::count(position.won.begin(), position.won.end(), *most) > 1;
+    return {position.turns, tied ? 0 : most - position.won.begin() + 1, position.won};
+  }
+
+  // For those who look on.
+
+  std::size_t zone_of(const Position& position, std::size_t place) const { return position.won_by[place]; }
+
+  template <class Happened>
+  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what != Next::turn) return;
+    const bool first = position.second_card();
+    const auto round = static_cast<std::uint64_t>(position.turns + first);
+    happened(round, TableEvent{next.seat, first ? turns_first : turns_second, &deck[next.place], 1});
+    if (!first && position.won_by[next.place] != 0) happened(round, TableEvent{next.seat, wins_pair});
+  }
+  TableEvent ending(const Outcome& outcome) const {
+    if (outcome.winner == 0) return {no_seat, ties};
+    return {static_cast<std::size_t>(outcome.winner - 1), wins};
+  }
+
+ private:
+  void end_turn(Position& position, std::size_t place) const {
+    const bool alike = position.seen[place] == position.seen[position.first];
+    ++position.turns;
+    if (alike) {
+      for (const std::size_t won : {position.first, place}) position.won_by[won] = static_cast<std::uint8_t>(position.seat + 1);
+      position.left -= 2;
+      ++position.won[position.seat];
+    }
+    position.second = place;
+    position.first = most_places;
+    if (!alike || !rules_.again) position.seat = (position.seat + 1) % rules_.seats;
+  }
+
+  Rules rules_;
+};
+
+}  // namespace habanera

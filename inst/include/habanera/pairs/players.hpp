@@ -1,0 +1,113 @@
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <cstdint>
+#include <memory>
+
+#include "habanera/game/player.hpp"
+#include "habanera/pairs/pairs.hpp"
+
+namespace habanera {
+
+using PairsPlayer = Player<Pairs::View>;
+
+// What one seat knows of the table: which of the cards that lie there it has seen and kept in mind.
+class PairsMemory {
+ public:
+  // Everything seen is kept.
+  PairsMemory() = default;
+  // Of each card seen it is kept with this chance, and for so many other cards seen.
+  PairsMemory(double recall, std::uint32_t span) : recall_(recall), span_(span) {}
+
+  void begins() {
+    kept_.fill(0);
+    refused_.fill(0);
+  }
+
+  // Reads what was seen since.
+  void look(const Pairs::View& view, Moves places, PlayerChance& chance) {
+    known_ = Moves();
+    for (std::size_t left = places.count(), i = 0; i < left; ++i) {
+      const std::size_t place = places.at(i);
+      if (view.when[place] == 0) continue;
+      if (recall_ < 1 && kept_[place] != view.when[place] && refused_[place] != view.when[place])
+        (chance.happens(recall_) ? kept_ : refused_)[place] = view.when[place];
+      const bool kept = recall_ >= 1 || kept_[place] == view.when[place];
+      if (kept && view.sightings - view.when[place] <= span_) known_.add(place);
+    }
+  }
+
+  Moves known() const { return known_; }
+  bool forgets() const { return recall_ < 1 || span_ < 0xffffffff; }
+
+  // The known place of this class other than `but`, or most_places.
+  std::size_t mate(const Pairs::View& view, std::uint16_t card_class, std::size_t but) const {
+    for (std::size_t left = known_.count(), i = 0; i < left; ++i) {
+      const std::size_t place = known_.at(i);
+      if (place != but && view.seen[place] == card_class) return place;
+    }
+    return most_places;
+  }
+
+  // A known card whose mate is known, or most_places.
+  std::size_t pair(const Pairs::View& view) const {
+    for (std::size_t left = known_.count(), i = 0; i < left; ++i) {
+      const std::size_t place = known_.at(i);
+      if (mate(view, view.seen[place], place) != most_places) return place;
+    }
+    return most_places;
+  }
+
+ private:
+  double recall_ = 1;
+  std::uint32_t span_ = 0xffffffff;
+  std::array<std::uint32_t, most_places> kept_{}, refused_{};  // the sighting decided on
+  Moves known_;
+};
+
+// Takes a known pair first; else turns a card it does not know, then its mate if that is known, else another card it
+// does not know: or, if careful, one it knows, so that nothing new is shown.
+class RememberingPlayer : public PairsPlayer {
+ public:
+  RememberingPlayer(PairsMemory memory, bool careful) : memory_(memory), careful_(careful) {}
+
+  std::unique_ptr<PairsPlayer> copy() const override { return std::make_unique<RememberingPlayer>(*this); }
+  void begins() override { memory_.begins(); }
+
+  std::size_t choose(const Pairs::View& view, Moves moves, PlayerChance& chance) override {
+    memory_.look(view, moves, chance);
+    const Moves known = memory_.known().both(moves), unknown = moves.without(known);
+    if (!view.second_card()) {
+      const std::size_t pair = memory_.pair(view);
+      if (pair != most_places) return pair;
+      return any_of(unknown.empty() ? moves : unknown, chance);
+    }
+    const std::size_t mate = memory_.mate(view, view.seen[view.first], view.first);
+    if (mate != most_places) return mate;
+    if (careful_ && !known.empty()) return known.first();
+    return any_of(unknown.empty() ? moves : unknown, chance);
+  }
+
+ private:
+  // Cards never seen are alike, so that any will do; among those forgotten it is left to luck.
+  std::size_t any_of(Moves places, PlayerChance& chance) const {
+    if (!memory_.forgets() || places.count() == 1) return places.first();
+    return places.at(static_cast<std::size_t>(chance.below(places.count())));
+  }
+
+  PairsMemory memory_;
+  bool careful_;
+};
+
+// Any move, each as likely.
+template <class View>
+class RandomPlayer : public Player<View> {
+ public:
+  std::unique_ptr<Player<View>> copy() const override { return std::make_unique<RandomPlayer>(*this); }
+  std::size_t choose(const View&, Moves moves, PlayerChance& chance) override {
+    return moves.at(static_cast<std::size_t>(chance.below(moves.count())));
+  }
+};
+
+}  // namespace habanera

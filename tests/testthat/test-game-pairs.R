@@ -1,0 +1,153 @@
+# f(u, k), each value worked out once.
+remembered <- function(f) {
+  known <- new.env()
+  function(u, k) {
+    key <- paste(u, k)
+    if (is.null(known[[key]])) known[[key]] <- f(u, k)
+    known[[key]]
+  }
+}
+
+# Turns that one perfect memory needs, by a recursion over what is known (u cards unseen, k of them with a known mate),
+# written from the rules alone: a known pair is taken at once; else an unseen card is turned, then its mate or another
+# unseen one.
+turns_of_one <- function(pairs) {
+  expected <- remembered(function(u, k) {
+    if (u == 0) return(0)
+    # The first card is the mate of a known one, or new.
+    found <- if (k > 0) k / u * (1 + expected(u - 1, k - 1)) else 0
+    if (u == k) return(found)
+    second <- 1 / (u - 1) * (1 + expected(u - 2, k))
+    if (k > 0) second <- second + k / (u - 1) * (2 + expected(u - 2, k))
+    fresh <- u - 2 - k
+    if (fresh > 0) second <- second + fresh / (u - 1) * (1 + expected(u - 2, k + 2))
+    found + (u - k) / u * second
+  })
+  expected(2 * pairs, 0)
+}
+
+# The mean lead of the seat to move over the other, both of perfect memory, by the same recursion; `again` as the rule.
+lead_of_two <- function(pairs, again) {
+  value <- remembered(function(u, k) {
+    if (u == 0) return(0)
+    after <- function(u, k, gain) gain + if (again) value(u, k) else -value(u, k)
+    found <- if (k > 0) k / u * after(u - 1, k - 1, 1) else 0
+    if (u == k) return(found)
+    second <- 1 / (u - 1) * after(u - 2, k, 1)
+    # The second card shows a pair to the other, who takes it first.
+    if (k > 0) second <- second - k / (u - 1) * after(u - 2, k, 1)
+    fresh <- u - 2 - k
+    if (fresh > 0) second <- second - fresh / (u - 1) * value(u - 2, k + 2)
+    found + (u - k) / u * second
+  })
+  value(2 * pairs, 0)
+}
+
+test_that("one perfect memory needs the turns of the exact recursion", {
+  expect_equal(turns_of_one(1), 1)
+  # Of two pairs: the second card is the mate with chance 1/3 (2 turns), else 3 turns.
+  expect_equal(turns_of_one(2), 1 / 3 * 2 + 2 / 3 * 3)
+  for (pairs in 1:4) {
+    law <- exact(game_pairs(pairs = pairs, seats = 1))
+    expect_equal(sum(law$outcomes$turns * law$probability), turns_of_one(pairs), tolerance = 1e-12)
+  }
+  counts <- simulate(game_pairs(seats = 1, record = "turns"), 2e4, seed = 5)
+  found <- tidy(counts)[1, ]
+  expect_lt(abs(found$estimate - turns_of_one(15)), standard_errors * found$std.error)
+})
+
+test_that("two perfect memories are worth what the recursion says, whoever turns again", {
+  for (again in c(TRUE, FALSE)) {
+    lead <- function(pairs) {
+      law <- exact(game_pairs(pairs = pairs, again = again, record = c("pairs_1", "pairs_2")))
+      sum((law$outcomes$pairs_1 - law$outcomes$pairs_2) * law$probability)
+    }
+    for (pairs in 1:4) expect_equal(lead(pairs), lead_of_two(pairs, again), tolerance = 1e-12, info = paste(pairs, again))
+  }
+  counts <- simulate(game_pairs(pairs = 10, record = c("pairs_1", "pairs_2")), 2e4, seed = 2)
+  difference <- counts$outcomes$pairs_1 - counts$outcomes$pairs_2
+  mean <- sum(difference * counts$n) / 2e4
+  error <- sqrt(sum(counts$n * (difference - mean)^2) / 2e4^2)
+  expect_lt(abs(mean - lead_of_two(10, TRUE)), standard_errors * error)
+})
+
+test_that("a game laid out in order is played as it can be worked by hand", {
+  # 1 1 2 2 3 3, by one of perfect memory: a pair a turn.
+  trace <- replay(game_pairs(pairs = 3, seats = 1, shuffle = "none"), seed = 1)
+  expect_equal(attr(trace, "outcome")$turns, 3)
+  expect_equal(trace$action, c("deal", rep(c("turns_first", "turns_second", "wins_pair"), 3), "wins"))
+  expect_equal(trace$table + trace$won_1, rep(6, nrow(trace)))
+  expect_output(print(trace), "Seat 1 wins after 3 turns \\(pairs: 3\\).*turns 1.*has a pair")
+  one <- trials(game_pairs(pairs = 3, seats = 1, shuffle = "none", record = c("turns", "decisions_1", "forced_1")), 1, 1)
+  expect_equal(unlist(one[-1]), c(turns = 3, decisions_1 = 6, forced_1 = 1))
+})
+
+test_that("players are set, printed, varied, compared, written and read", {
+  evening <- game_pairs(pairs = 6, players = list(player_full_memory(), player_forgetful(0.7, 4)))
+  expect_output(print(rules(evening)), "full_memory, forgetful:recall=0.7:span=4")
+  for (players in list("full_memory, forgetful:recall=0.7:span=4", c("full_memory", "forgetful:span=4"))) {
+    expect_identical(rules(game_pairs(pairs = 6, players = players)), rules(evening))
+  }
+  file <- withr::local_tempfile(fileext = ".yaml")
+  write_rules(evening, file)
+  expect_identical(rules(game_pairs(rules = file)), rules(evening))
+  expect_identical(rules(eval(parse(text = experiment_code(evening)$r))), rules(evening))
+  result <- withr::local_tempfile(fileext = ".json")
+  counts <- simulate(evening, 2000, seed = 1)
+  write_result(counts, result)
+  expect_equal(as.data.frame(simulate(read_result(result)$provenance$experiment, 2000, seed = 1)), as.data.frame(counts))
+  # On the same deals: perfect memory beats one that forgets.
+  better <- tidy(compare(evening, change_rules(evening, players = "forgetful:recall=0.7:span=4, full_memory"), 5000, seed = 1))
+  expect_gt(better$conf.low[better$term == "winner=2"], 0)
+  varied <- vary_rules(evening, players = list("random", player_full_memory()), nsim = 500, seed = 1)
+  means <- varied$estimate[varied$term == "turns"]
+  expect_gt(means[1], 3 * means[2])
+  expect_s3_class(autoplot(replay(evening, seed = 1)), "ggplot")
+  expect_equal(nrow(tidy(simulate(evening, 100, seed = 1, threads = 2))), nrow(tidy(simulate(evening, 100, seed = 1))))
+})
+
+test_that("a forgetful player with full recall is one of full memory, and the shuffle is the deal's", {
+  game <- function(players) as.data.frame(simulate(game_pairs(pairs = 8, players = players), 2000, seed = 3))
+  expect_equal(game(player_forgetful(1)), game(player_full_memory()))
+  by_faro <- game_pairs(pairs = 4, seats = 1, shuffle = procedure("faro"))
+  expect_equal(nrow(exact(by_faro)$outcomes), 1)
+})
+
+test_that("any deck whose cards come in twos will do", {
+  orchard <- deck_from(demo_file("orchard.csv"))
+  # Four suits of each rank: two pairs of each.
+  twos <- game_pairs(deck = orchard, match_by = "rank", pairs = 22)
+  expect_equal(length(twos$deck), 44)
+  expect_equal(sum(trials(game_pairs(deck = orchard, match_by = "rank", pairs = 4, record = c("pairs_1", "pairs_2")),
+                          1, 1:5)[, 2:3]), 20)
+  expect_error(game_pairs(deck = deck_numbered(6), match_by = "rank", pairs = 2), "must come in twos by `rank`; \"1\"",
+               class = "habanera_error_rules")
+})
+
+test_that("what cannot be played is refused with what is allowed", {
+  bad <- list(
+    list(quote(game_pairs(pairs = 27)), "input", "`pairs` must be a whole number from 1 to 26"),
+    list(quote(game_pairs(deck = as_cards("AS AS KD KD"), pairs = 3, match_by = "card")), "rules", "has 2 pairs, not 3"),
+    list(quote(game_pairs(grid = c(4, 5))), "rules", "A grid of 4 by 5 holds 20 cards, not the 30 of 15 pairs"),
+    list(quote(game_pairs(players = list(player_random(), player_random(), player_random()))), "rules",
+         "3 players for 2 seats"),
+    list(quote(game_pairs(players = "full_memry")), "input", "did you mean \"full_memory\"?"),
+    list(quote(game_pairs(players = "forgetful:recal=1")), "input", "is set as in"),
+    list(quote(game_pairs(players = 3)), "input", "`players` must be a player"),
+    list(quote(player_forgetful(1.5)), "input", "recall"),
+    list(quote(game_pairs(piles = list("1", "2"))), "rules", "does not start from given"),
+    list(quote(game_pairs(match_by = "suit")), "rules", "`match_by` must name an attribute")
+  )
+  for (case in bad) {
+    expect_error(eval(case[[1]]), case[[3]], fixed = TRUE, class = paste0("habanera_error_", case[[2]]))
+  }
+})
+
+test_that("pairs are played in the shell", {
+  ran <- run_words("play", "pairs", "--set", "pairs=6, players=full_memory,forgetful:recall=0.5", "--trials", "2000",
+                   "--seed", "1", "--format", "csv")
+  game <- game_pairs(pairs = 6, players = list(player_full_memory(), player_forgetful(0.5)))
+  expect_equal(utils::read.csv(text = ran$out)$n, as.data.frame(simulate(game, 2000, seed = 1))$n)
+  varied <- run_words("vary", "pairs", "--over", "players=full_memory;careful;random", "--trials", "100", "--seed", "1")
+  expect_match(varied$out, "careful", all = FALSE)
+})
