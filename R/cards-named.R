@@ -16,7 +16,8 @@ deck_from <- function(catalogue) {
 
 # Text that is no file, and is not meant as the name of one.
 is_deck_words <- function(x) {
-  rlang::is_string(x) && x != "-" && !file.exists(x) && (grepl("^[[:space:]]*(standard|numbered)\\b", x) || !grepl("[./]", x))
+  rlang::is_string(x) && x != "-" && !file.exists(x) && (grepl("^[[:space:]]*(standard|numbered)\\b", x) ||
+                                                         !grepl("[./]", x))
 }
 
 deck_by_words <- function(text, call) {

@@ -96,9 +96,11 @@ vary_command <- function() {
   new_command(
     "vary", "Plays a game by every combination of some rules, all on the same deals.", "vary GAME --over RULE=VALUES",
     c(game_options(), list(
-      cli_option("over", "A rule and its values: RULE=0:3, RULE=ONE,OTHER, or apart by ; may be given again", "RULE=VALUES"),
+      cli_option("over", "A rule and its values: RULE=0:3, RULE=ONE,OTHER, or apart by ; may be given again",
+                 "RULE=VALUES"),
       cli_option("want", "Mark the combinations that surely meet this condition on estimates", "CONDITION"),
-      cli_option("outcome", "What the figure shows: an outcome, a percentile such as NAME_p90, or \"NAME=VALUE\"", "TERM"),
+      cli_option("outcome", "What the figure shows: an outcome, a percentile such as NAME_p90, or \"NAME=VALUE\"",
+                 "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
       cli_option("within", "Mark so many minutes in the figure", "MINUTES")
     ), study_options("Games for each combination", "10000"), common_options()),

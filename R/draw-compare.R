@@ -7,7 +7,8 @@
 #' @param y A distribution of the same outcomes.
 #' @param ... Not used.
 #' @return A `habanera_comparison`: a list with `agree` (logical, at level 0.01, or `NA` where
-#'   nothing can vary or there are too few trials to tell), `test` (the overall chi-square of [summary()][summary.habanera_counts]),
+#'   nothing can vary or there are too few trials to tell), `test` (the overall chi-square of
+#'   [summary()][summary.habanera_counts]),
 #'   `cells` (data frame with a row per outcome: the outcome columns, `count`, `expected`,
 #'   `deviation`, `z`) and `unseen`. `tidy()`: a row per test, `term` = "overall" first, then one per
 #'   outcome, with `estimate` and `exact` per trial, `statistic`, `p.value` and `p.adjusted` (by

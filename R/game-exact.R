@@ -12,7 +12,8 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   deals <- count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)
   began <- now()
-  walked <- tryCatch(core_walk_game(game_machine(x), x$spec, most), `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call))
+  walked <- tryCatch(core_walk_game(game_machine(x), x$spec, most),
+                     `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call))
   rows <- gathered_rows(game_outcomes(x, recorded_rows(walked$rows, x$record)))
   new_distribution(result_kind(x), rows$outcomes, rows$sum(walked$probability),
                    new_provenance(x, 1, seconds = now() - began, source = "exact"))
@@ -20,8 +21,8 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
 
 refuse_deals <- function(game, deals, most, call) {
   count <- if (is.null(deals)) "more" else if (deals < 1e15) format_count(round(deals)) else format_number(deals, 3)
-  refuse(sprintf("There are %s deals (with what is left to chance after them) to play; at most %s are. Take %s, or simulate().",
-                 count, format_count(most), game$kind$fewer_deals), "work", call)
+  refuse(sprintf("There are %s deals (with what is left to chance after them) to play; at most %s are. %s", count,
+                 format_count(most), sprintf("Take %s, or simulate().", game$kind$fewer_deals)), "work", call)
 }
 
 # Of a uniform shuffle: arrangements of the dealt cards by likeness; otherwise the paths of the shuffle.

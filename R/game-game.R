@@ -93,7 +93,8 @@ game_spec <- function(kind, game, call) {
 
 check_game <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
   if (inherits(x, "habanera_game")) return(x)
-  refuse(sprintf("`%s` must be a game, made by game() or a constructor of its own, not %s.", name, said(x)), call = call)
+  refuse(sprintf("`%s` must be a game, made by game() or a constructor of its own, not %s.", name, said(x)),
+         call = call)
 }
 
 #' @export

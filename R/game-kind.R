@@ -70,7 +70,8 @@ is_category <- function(game, names) names %in% c(game$words$seats, names(game$w
 zones_by_step <- function(trace) {
   game <- attr(trace, "game")
   zones <- zone_columns(game)
-  list(data = data.frame(x = rep(trace$step, times = length(zones)), series = rep(zone_headings(game), each = nrow(trace)),
+  list(data = data.frame(x = rep(trace$step, times = length(zones)),
+                         series = rep(zone_headings(game), each = nrow(trace)),
                          cards = unlist(plain_table(trace)[zones], use.names = FALSE)),
        x = "steps", y = "cards", note = NULL)
 }

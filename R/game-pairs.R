@@ -1,7 +1,7 @@
 #' Pairs
 #'
-#' Cards lie face down in pairs, a turn shows two of them, and who finds a pair takes it: a game of memory. How long does
-#' it take, what is a good memory worth, and is it better to sit first?
+#' Cards lie face down in pairs, a turn shows two of them, and who finds a pair takes it: a game of memory. How long
+#' does it take, what is a good memory worth, and is it better to sit first?
 #'
 #' A *turn* is two cards, collecting turns included. What is turned is seen by all seats. The cards are laid out in the
 #' order of the shuffled deck; `shuffle = "none"` leaves them in the order of the deck, two of a pair side by side.
@@ -108,7 +108,8 @@ pairs_deck <- function(rules) {
 
 pairs_spec <- function(rules, classes, dealing) {
   list(mates = as.integer(classes), pairs = rules$pairs, seats = rules$seats, again = rules$again,
-       players = lapply(seated_players(rules$players, rules$seats), function(player) c(name = player$name, player$settings)))
+       players = lapply(seated_players(rules$players, rules$seats),
+                        function(player) c(name = player$name, player$settings)))
 }
 
 pairs_in_short <- function(outcomes, weight) {
@@ -117,7 +118,8 @@ pairs_in_short <- function(outcomes, weight) {
     nobody <- if ("nobody" %in% names(share)) sprintf("; %s are tied", format_percent(share[["nobody"]]))
     seats <- setdiff(names(share), "nobody")
     if (length(seats)) {
-      paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(share[seats]))), " of the games", nobody)
+      paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(share[seats]))), " of the games",
+             nobody)
     }
   }
   turns <- if (!is.null(outcomes[["turns"]])) {
@@ -141,9 +143,9 @@ pairs_end_in_words <- function(trace) {
 pairs_course <- function(trace) {
   game <- attr(trace, "game")
   table <- plain_table(trace)
-  ends <- table[!duplicated(table$round, fromLast = TRUE), , drop = FALSE]
+  ends <- table[!duplicated(table[["round"]], fromLast = TRUE), , drop = FALSE]
   seats <- seq_along(game$seat_names)
-  list(data = data.frame(x = rep(ends$round, times = length(seats)),
+  list(data = data.frame(x = rep(ends[["round"]], times = length(seats)),
                          series = rep(seat_headings(game$seat_names), each = nrow(ends)),
                          cards = unlist(ends[sprintf("won_%d", seats)], use.names = FALSE) / 2),
        x = "turns", y = "pairs won", note = NULL)

@@ -1,6 +1,7 @@
 #' Players
 #'
-#' Who decides for the seats of a game, given to it as its rule `players`: one for all seats, or a list with one for each.
+#' Who decides for the seats of a game, given to it as its rule `players`: one for all seats, or a list with one for
+#' each.
 #'
 #' `player_full_memory()` remembers all that was turned: it takes a known pair first, else turns a card it has not seen,
 #' then its mate if that is known, else another it has not seen. `player_careful()` does the same, but where the mate of
@@ -82,7 +83,8 @@ player_texts <- function(players) vapply(players, format, "")
 players_code <- function(players) {
   code <- vapply(players, function(player) {
     values <- vapply(player$settings, as_code, "")
-    sprintf("player_%s(%s)", player$name, if (length(values)) paste(names(values), "=", values, collapse = ", ") else "")
+    settings <- sprintf("%s = %s", names(values), values)
+    sprintf("player_%s(%s)", player$name, paste(settings, collapse = ", "))
   }, "")
   if (length(code) == 1) code else sprintf("list(%s)", paste(code, collapse = ", "))
 }

@@ -11,7 +11,8 @@
 #' @return A `trace`: a data frame with a row per step: `step` (from 1), `round` (0 for the deal), `depth` (0, or how
 #'   deep within games in the game), `seat` (its name, `NA` where nobody in particular acts), `action` (text), `cards`
 #'   (codes, text), then how many cards lie in each zone of the game's table after the step: of War `pile_1`, `pile_2`,
-#'   ... (each seat's), `pot` and `aside` (on the table, and out of the game). Its outcome is `attr(x, "outcome")`. Printed it is a log.
+#'   ... (each seat's), `pot` and `aside` (on the table, and out of the game). Its outcome is `attr(x, "outcome")`.
+#'   Printed it is a log.
 #' @section Errors: `habanera_error_input` where there is no such trial, outcome or game.
 #' @seealso [piles_at()] for the cards themselves.
 #' @examples

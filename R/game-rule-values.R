@@ -66,9 +66,9 @@ rule_table <- function(name, default, columns, meaning) {
     }
     missing <- setdiff(names(columns), names(table))
     if (is.null(table) || !nrow(table) || length(missing)) {
-      refuse(sprintf("`%s` must be %s, not %s.", name, allowed, if (is.null(table)) said(value) else if (length(missing)) {
-        sprintf("one without %s", quoted(missing[1]))
-      } else "an empty one"), call = call)
+      came <- if (is.null(table)) said(value) else if (length(missing)) paste("one without", quoted(missing[1]))
+      refuse(sprintf("`%s` must be %s, not %s.", name, allowed, if (is.null(came)) "an empty one" else came),
+             call = call)
     }
     typed_columns(as.data.frame(table), columns, name, call)
   })
@@ -81,21 +81,23 @@ typed_columns <- function(table, columns, name, call) {
     numbers <- vapply(as.character(values), fraction_value, 0, USE.NAMES = FALSE)
     bad <- which(is.na(numbers))
     if (length(bad)) {
-      refuse(sprintf("`%s`, row %d: `%s` must be a number, not %s.", name, bad[1], column, said(values[bad[1]])), call = call)
+      refuse(sprintf("`%s`, row %d: `%s` must be a number, not %s.", name, bad[1], column, said(values[bad[1]])),
+             call = call)
     }
     numbers
   }, columns, names(columns))
   as.data.frame(typed, stringsAsFactors = FALSE, optional = TRUE)
 }
 
-# A condition on cards in the language of questions: text, or an expression as quote() gives it. Kept as text; NULL where
-# there is none.
+# A condition on cards in the language of questions: text, or an expression as quote() gives it. Kept as text; NULL
+# where there is none.
 rule_condition <- function(name, default, meaning) {
   new_rule(name, default, "a condition on the attributes of a card, such as rank == \"A\", or NULL", meaning,
            function(value, name, call) {
              if (is.null(value)) return(NULL)
              if (rlang::is_formula(value)) value <- rlang::f_rhs(value)
-             expression_text(if (is.language(value)) value else parse_expression(check_string(value, name, call), name, call))
+             if (!is.language(value)) value <- parse_expression(check_string(value, name, call), name, call)
+             expression_text(value)
            })
 }
 
@@ -106,7 +108,8 @@ kinds_meeting <- function(condition, deck, name, call) {
   pool <- list(data = catalogue$data[kinds_of(deck)$codes, , drop = FALSE])
   holds <- condition_values(expr, pool, condition, call) > 0
   if (!any(holds)) {
-    refuse(sprintf("`%s`: `%s` holds for no card of the deck%s", name, condition, unknown_value(expr, pool)), "rules", call)
+    refuse(sprintf("`%s`: `%s` holds for no card of the deck%s", name, condition, unknown_value(expr, pool)), "rules",
+           call)
   }
   holds
 }

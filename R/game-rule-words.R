@@ -25,7 +25,8 @@ typed_rule <- function(value) {
   if (is.data.frame(value) || is_cards(value)) return(NULL)
   if (is.null(value)) return("NULL")
   if (inherits(value, "habanera_players")) return(paste(player_texts(value), collapse = ","))
-  text <- if (is.numeric(value)) vapply(value, number_in_words, "", mark = "", USE.NAMES = FALSE) else as.character(value)
+  typed <- function(number) number_in_words(number, mark = "")
+  text <- if (is.numeric(value)) vapply(value, typed, "", USE.NAMES = FALSE) else as.character(value)
   paste(if (is.null(names(value))) text else paste0(names(value), "=", text), collapse = ",")
 }
 

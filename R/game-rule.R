@@ -30,7 +30,8 @@ rule_flag <- function(name, meaning, default = FALSE) {
 }
 
 rule_attribute <- function(name, default, meaning, number = TRUE) {
-  new_rule(name, default, paste0("an attribute of the cards", if (number) " that is a number"), meaning, function(value, name, call) {
+  new_rule(name, default, paste0("an attribute of the cards", if (number) " that is a number"), meaning,
+           function(value, name, call) {
     check_string(value, name, call)
   })
 }

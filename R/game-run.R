@@ -12,7 +12,8 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
     trials <- first - 1 + seq_len(count)
     return(tally_of_rows(recorded_rows(play_shuffled_in_r(experiment, seed, trials), experiment$record), trials))
   }
-  counted_rows(core_count_game(game_machine(experiment), experiment$spec, seed, first, count, threads), experiment$record)
+  counted_rows(core_count_game(game_machine(experiment), experiment$spec, seed, first, count, threads),
+               experiment$record)
 }
 
 # A tally of the core with its rows as a data frame.

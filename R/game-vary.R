@@ -40,7 +40,8 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
   structure(rows, class = c("habanera_varied", "data.frame"), rules = names(values),
-            counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed, want = want)
+            counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed,
+            want = want)
 }
 
 checked_wish <- function(want, game, call) {

@@ -120,7 +120,8 @@ varied_words <- function(x, rules, outcome, seconds_per_round) {
   unit <- if (in_minutes) sprintf("minutes, at %s seconds a round", format_count(seconds_per_round)) else outcome
   ggplot2::labs(
     x = rules[1], y = unit,
-    title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes, attr(x, "game")$kind$rounds)), join_words(rules)),
+    title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes, attr(x, "game")$kind$rounds)),
+                    join_words(rules)),
     caption = wrapped(sprintf("%s; %s each, on the same deals, seed %s. Lines: 95%% intervals.",
                               sentence(game_in_words(attr(x, "game"), rules)),
                               count_of(trial_count(attr(x, "counts")[[1]]), "game"), whole_code(attr(x, "seed"))))

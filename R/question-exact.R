@@ -35,7 +35,8 @@ quick_exact.habanera_asked <- function(experiment) {
 keyed_law <- function(x, method, call, limits) {
   shuffled <- !x$replace && !is_uniform(x$shuffle)
   if (is_sampling(x$whole) && method != "walk") {
-    refuse("A deck sampled anew in each trial is only walked: exact(x, method = \"walk\"), or simulate().", "work", call)
+    refuse("A deck sampled anew in each trial is only walked: exact(x, method = \"walk\"), or simulate().", "work",
+           call)
   }
   if (shuffled && method != "walk") return(c(arrangement_law(x, call), source = "arrangements"))
   if (method == "walk") return(c(walked_question(x, call), source = "walk"))

@@ -5,7 +5,8 @@
 
 new_question <- function(parts, size, columns, replace, shuffle, call, stages = list(), turns = 0, turn_size = 0) {
   made_question(new_experiment(
-    c("habanera_question", "habanera_asked"), whole = parts$whole, deck = parts$deck, held = parts$held, dead = parts$dead, size = size,
+    c("habanera_question", "habanera_asked"), whole = parts$whole, deck = parts$deck, held = parts$held,
+    dead = parts$dead, size = size,
     columns = columns, replace = replace, shuffle = shuffle, stages = stages, turns = turns, turn_size = turn_size
   ), call)
 }

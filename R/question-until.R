@@ -28,7 +28,8 @@ draw_until <- function(deck, condition, by_at_most = NULL, shuffle = shuffle_uni
 }
 
 new_until <- function(deck, condition, most, shuffle, call) {
-  x <- new_experiment(c("habanera_until", "habanera_asked"), whole = deck, deck = deck, condition = condition, most = as.double(most),
+  x <- new_experiment(c("habanera_until", "habanera_asked"), whole = deck, deck = deck, condition = condition,
+                      most = as.double(most),
                       replace = FALSE, shuffle = shuffle)
   x$pool <- new_pool(deck, deck[0], FALSE, 0, most)
   x$spec <- list(until = TRUE, draw = question_draw(x, most), most = x$most,

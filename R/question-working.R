@@ -20,7 +20,7 @@ show_working <- function(x, column = NULL) {
   check_question(x, call)
   x <- question_of_column(x, column, call)
   if (!is_plain_question(x) || x$turns > 0 || (!x$replace && !is_uniform(x$shuffle))) {
-    refuse("Only a plain draw of a given deck after a uniform shuffle, without stages and card_at(), can be written out.",
+    refuse("Only a plain draw of a given deck, shuffled uniformly, without stages and card_at(), can be written out.",
            "work")
   }
   classes <- question_classes(x)

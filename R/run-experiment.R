@@ -143,7 +143,7 @@ print.habanera_trials <- function(x, rows = 30, ...) {
   if (sum(is_card) < 2) return(invisible(print_head(data, rows)))
   cards <- apply(as.matrix(data[is_card]), 1, function(row) paste(row[!is.na(row)], collapse = ", "))
   if (max(nchar(cards)) < getOption("width") - 8 * ncol(outcomes)) {
-    outcomes$cards <- format(cards)
+    outcomes[["cards"]] <- format(cards)
     print_head(outcomes, rows)
   } else {
     print_wrapped_trials(outcomes, cards, rows)
@@ -155,7 +155,8 @@ print.habanera_trials <- function(x, rows = 30, ...) {
 #' @export
 `[.habanera_trials` <- function(x, ...) {
   found <- NextMethod()
-  if (is.data.frame(found) && !identical(names(found), names(x))) class(found) <- setdiff(class(found), "habanera_trials")
+  if (is.data.frame(found) && !identical(names(found), names(x))) class(found) <- setdiff(class(found),
+                                                                                          "habanera_trials")
   found
 }
 

@@ -75,7 +75,8 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
     action[i] = step.action;
     cards[i] = pack_kinds(step.cards);
     for (R_xlen_t zone = 0; zone < zones; ++zone)
-      sizes(static_cast<int>(i), static_cast<int>(zone)) = static_cast<double>(step.sizes[static_cast<std::size_t>(zone)]);
+      sizes(static_cast<int>(i), static_cast<int>(zone)) =
+          static_cast<double>(step.sizes[static_cast<std::size_t>(zone)]);
   }
   return Rcpp::List::create(Rcpp::Named("depth") = depth, Rcpp::Named("round") = round, Rcpp::Named("seat") = seat,
                             Rcpp::Named("action") = action, Rcpp::Named("cards") = cards,

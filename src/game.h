@@ -28,7 +28,8 @@ inline habanera::Dealing to_dealing(const Rcpp::List& spec) {
 
 // The choice that a rule's word stands for.
 template <class Choice>
-Choice to_choice(const Rcpp::List& rules, const char* rule, const std::vector<std::pair<const char*, Choice>>& choices) {
+Choice to_choice(const Rcpp::List& rules, const char* rule,
+                 const std::vector<std::pair<const char*, Choice>>& choices) {
   const std::string word = Rcpp::as<std::string>(rules[rule]);
   for (const auto& [known, choice] : choices)
     if (word == known) return choice;

@@ -15,7 +15,8 @@ std::shared_ptr<const habanera::PairsPlayer> to_player(const Rcpp::List& spec) {
   if (name != "forgetful") Rcpp::stop("internal error: no player is called \"%s\"", name);
   const double span = Rcpp::as<double>(spec["span"]);
   const auto most = span < 0xffffffff ? static_cast<std::uint32_t>(to_count(span)) : 0xffffffff;
-  return std::make_shared<habanera::RememberingPlayer>(habanera::PairsMemory(Rcpp::as<double>(spec["recall"]), most), false);
+  const habanera::PairsMemory memory(Rcpp::as<double>(spec["recall"]), most);
+  return std::make_shared<habanera::RememberingPlayer>(memory, false);
 }
 
 }  // namespace

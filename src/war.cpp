@@ -24,7 +24,8 @@ habanera::WarRules to_war_rules(const Rcpp::List& spec) {
   rules.tie_seat = static_cast<std::size_t>(to_count(spec["tie_seat"])) - 1;
   rules.face_down = static_cast<std::size_t>(to_count(spec["face_down"]));
   rules.short_loses = Rcpp::as<std::string>(spec["if_short"]) == "loses";
-  rules.repetition = to_choice<Repetition>(spec, "repetition", {{"none", Repetition::none}, {"seat_1", Repetition::seat_1},
+  rules.repetition = to_choice<Repetition>(spec, "repetition", {{"none", Repetition::none},
+                                                                {"seat_1", Repetition::seat_1},
                                                                 {"tied", Repetition::tied}});
   rules.inner_game = Rcpp::as<bool>(spec["inner_game"]);
   rules.max_rounds = to_count(spec["max_rounds"]);

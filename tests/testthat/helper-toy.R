@@ -1,4 +1,5 @@
-# A game that shares nothing with those of the package (tests/core/toy_game.hpp), as a kind of its own: what runs, reads,
+# A game that shares nothing with those of the package (tests/core/toy_game.hpp), as a kind of its own: what runs,
+# reads,
 # compares, varies, replays, draws and reports games knows no game.
 toy_source <- testthat::test_path("..", "core", "toy_game.hpp")
 
@@ -15,7 +16,8 @@ turning_machine <- local({
         #include \"toy_game.hpp\"
         // [[Rcpp::export]]
         SEXP turning(Rcpp::List rules) {
-          Turning::Rules own{Rcpp::as<std::vector<std::uint32_t>>(rules[\"stops\"]), Rcpp::as<std::size_t>(rules[\"enough\"])};
+          Turning::Rules own{Rcpp::as<std::vector<std::uint32_t>>(rules[\"stops\"]),
+                             Rcpp::as<std::size_t>(rules[\"enough\"])};
           return Rcpp::XPtr<habanera::PlayableGame>(new habanera::Playable<Turning>(own));
         }"))
       compiled <<- found$turning

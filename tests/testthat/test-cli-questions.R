@@ -137,7 +137,8 @@ test_that("redraws, exchanges and turns are asked in the shell as in R", {
 
 test_that("decks are picked in the shell as in R, once or anew", {
   file <- demo_file("windfall.yaml")
-  csv <- function(...) utils::read.csv(text = run_words("draws", "--deck", file, "--size", "5", "--seed", "3", "--trials",
+  csv <- function(...) utils::read.csv(text = run_words("draws", "--deck", file, "--size", "5", "--seed", "3",
+                                                        "--trials",
                                                         "2000", "--format", "csv", ...)$out)
   asked <- function(deck) as.data.frame(simulate(draws(deck, 5, fruits = count(kind == "fruit")), 2000, seed = 3))
   question <- c("--ask", "fruits = count(kind == \"fruit\")")

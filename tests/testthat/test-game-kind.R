@@ -15,7 +15,8 @@ test_that("a kind of one's own plays, exactly and by simulation, and comes back 
   file <- withr::local_tempfile(fileext = ".json")
   write_result(counts, file)
   expect_equal(as.data.frame(read_result(file)), as.data.frame(counts))
-  by_function <- game("turning", deck = deck_numbered(4), enough = 2, shuffle = shuffle_with(function(cards) rev(cards)))
+  by_function <- game("turning", deck = deck_numbered(4), enough = 2,
+                      shuffle = shuffle_with(function(cards) rev(cards)))
   expect_equal(unique(trials(by_function, 1, 1:3)$how), "stopped")
   kinds <- getFromNamespace("added_kinds", "habanera")
   kinds$all <- list()
@@ -61,7 +62,8 @@ test_that("a kind of one's own stands in the shell", {
   expect_match(run_words("play", "--help")$out, "habanera play turning --exact", all = FALSE)
   expect_match(run_words("games", "turning")$out, "cards that are enough", all = FALSE)
   expect_match(run_words("replay", "turning", deck, "--seed", "3")$out, "laid out", all = FALSE)
-  expect_match(run_words("compare", "turning", deck, "--other", "enough=1", "--trials", "500")$out, "turned", all = FALSE)
+  expect_match(run_words("compare", "turning", deck, "--other", "enough=1", "--trials", "500")$out, "turned",
+               all = FALSE)
   expect_match(run_words("vary", "turning", deck, "--over", "enough=1:2", "--trials", "500")$out, "enough", all = FALSE)
   expect_equal(run_words("play", "turning", deck, "--trials", "500", "--expect", "turned < 1")$status, 1)
 })

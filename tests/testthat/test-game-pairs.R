@@ -62,7 +62,8 @@ test_that("two perfect memories are worth what the recursion says, whoever turns
       law <- exact(game_pairs(pairs = pairs, again = again, record = c("pairs_1", "pairs_2")))
       sum((law$outcomes$pairs_1 - law$outcomes$pairs_2) * law$probability)
     }
-    for (pairs in 1:4) expect_equal(lead(pairs), lead_of_two(pairs, again), tolerance = 1e-12, info = paste(pairs, again))
+    for (pairs in 1:4) expect_equal(lead(pairs), lead_of_two(pairs, again), tolerance = 1e-12,
+                                    info = paste(pairs, again))
   }
   counts <- simulate(game_pairs(pairs = 10, record = c("pairs_1", "pairs_2")), 2e4, seed = 2)
   difference <- counts$outcomes$pairs_1 - counts$outcomes$pairs_2
@@ -78,7 +79,8 @@ test_that("a game laid out in order is played as it can be worked by hand", {
   expect_equal(trace$action, c("deal", rep(c("turns_first", "turns_second", "wins_pair"), 3), "wins"))
   expect_equal(trace$table + trace$won_1, rep(6, nrow(trace)))
   expect_output(print(trace), "Seat 1 wins after 3 turns \\(pairs: 3\\).*turns 1.*has a pair")
-  one <- trials(game_pairs(pairs = 3, seats = 1, shuffle = "none", record = c("turns", "decisions_1", "forced_1")), 1, 1)
+  one <- trials(game_pairs(pairs = 3, seats = 1, shuffle = "none", record = c("turns", "decisions_1", "forced_1")), 1,
+                1)
   expect_equal(unlist(one[-1]), c(turns = 3, decisions_1 = 6, forced_1 = 1))
 })
 
@@ -95,9 +97,11 @@ test_that("players are set, printed, varied, compared, written and read", {
   result <- withr::local_tempfile(fileext = ".json")
   counts <- simulate(evening, 2000, seed = 1)
   write_result(counts, result)
-  expect_equal(as.data.frame(simulate(read_result(result)$provenance$experiment, 2000, seed = 1)), as.data.frame(counts))
+  expect_equal(as.data.frame(simulate(read_result(result)$provenance$experiment, 2000, seed = 1)),
+               as.data.frame(counts))
   # On the same deals: perfect memory beats one that forgets.
-  better <- tidy(compare(evening, change_rules(evening, players = "forgetful:recall=0.7:span=4, full_memory"), 5000, seed = 1))
+  better <- tidy(compare(evening, change_rules(evening, players = "forgetful:recall=0.7:span=4, full_memory"), 5000,
+                         seed = 1))
   expect_gt(better$conf.low[better$term == "winner=2"], 0)
   varied <- vary_rules(evening, players = list("random", player_full_memory()), nsim = 500, seed = 1)
   means <- varied$estimate[varied$term == "turns"]
@@ -127,7 +131,8 @@ test_that("any deck whose cards come in twos will do", {
 test_that("what cannot be played is refused with what is allowed", {
   bad <- list(
     list(quote(game_pairs(pairs = 27)), "input", "`pairs` must be a whole number from 1 to 26"),
-    list(quote(game_pairs(deck = as_cards("AS AS KD KD"), pairs = 3, match_by = "card")), "rules", "has 2 pairs, not 3"),
+    list(quote(game_pairs(deck = as_cards("AS AS KD KD"), pairs = 3, match_by = "card")), "rules",
+         "has 2 pairs, not 3"),
     list(quote(game_pairs(grid = c(4, 5))), "rules", "A grid of 4 by 5 holds 20 cards, not the 30 of 15 pairs"),
     list(quote(game_pairs(players = list(player_random(), player_random(), player_random()))), "rules",
          "3 players for 2 seats"),

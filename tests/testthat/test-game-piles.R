@@ -13,7 +13,8 @@ test_that("piles come from lists, text blocks, CSV and YAML alike", {
   writeLines(c("baker: [AS, KD, 10H]", "ferryman: 2C 3C AC"), yaml)
   beside <- blocks("baker: AS KD 10H", "ferryman: 2C 3C AC")
   typed <- "baker: AS KD 10H | ferryman: 2C 3C AC"
-  for (piles in list(want, list(baker = "AS KD 10H", ferryman = as_cards("2C 3C AC")), text, csv, yaml, beside, typed)) {
+  for (piles in list(want, list(baker = "AS KD 10H", ferryman = as_cards("2C 3C AC")), text, csv, yaml, beside,
+                     typed)) {
     game <- game_war(piles = piles)
     expect_equal(lapply(game$piles, as.character), want)
     expect_equal(game$seat_names, names(want))
@@ -22,7 +23,8 @@ test_that("piles come from lists, text blocks, CSV and YAML alike", {
   for (piles in list("AS KD 10H | 2C 3C AC", blocks("AS KD 10H", "", "2C 3C AC"))) {
     expect_equal(lapply(unname(game_war(piles = piles)$piles), as.character), unname(want))
   }
-  expect_equal(lengths(game_war(piles = "1 3 5 | 2 3 4", deck = deck_from(data.frame(card = 1:5, rank = 1:5, copies = 2)),
+  expect_equal(lengths(game_war(piles = "1 3 5 | 2 3 4", deck = deck_from(data.frame(card = 1:5, rank = 1:5,
+                                                                                     copies = 2)),
                                 rank_by = "rank")$piles), c(`1` = 3, `2` = 3))
   expect_equal(trials(game_war(piles = text), 1, 1)$winner, trials(game_war(piles = want), 1, 1)$winner)
 })
@@ -39,7 +41,8 @@ test_that("bad piles are refused with the line", {
                class = "habanera_error_file")
   expect_error(game_war(piles = blocks("baker:", "AS", "baker:", "2C")), "line 3 names \"baker\" a second time",
                class = "habanera_error_file")
-  expect_error(game_war(piles = blocks("AS 2C", "left:", "3D")), "line 1 holds cards before", class = "habanera_error_file")
+  expect_error(game_war(piles = blocks("AS 2C", "left:", "3D")), "line 1 holds cards before",
+               class = "habanera_error_file")
   expect_error(game_war(piles = blocks("AS 2C")), "2 to 6 seats, not 1 piles", class = "habanera_error_rules")
   expect_error(game_war(piles = list("AS", "2S"), cards_each = 1), "dealt already", class = "habanera_error_rules")
   expect_error(game_war(piles = list("AS", "2S"), shuffle = "riffle"), "as they lie", class = "habanera_error_rules")

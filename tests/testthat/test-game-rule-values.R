@@ -4,9 +4,11 @@ rich_kind <- function() {
   kind$rules <- list(
     rule_deck("the cards turned"), rule_condition("stops", "rank >= 4", "what stops"),
     rule_whole("enough", 3, 1, 1000, "cards that are enough"),
-    rule_fraction("pays", 1.5, 0, 100, "what a stop pays to one"), rule_numbers("ramp", c(1, 2), 0, 100, "bets in turn"),
+    rule_fraction("pays", 1.5, 0, 100, "what a stop pays to one"), rule_numbers("ramp", c(1, 2), 0, 100,
+                                                                                "bets in turn"),
     rule_numbers("bonus", c(low = 1, high = 2), 0, 100, "by name", named = TRUE),
-    rule_table("prizes", data.frame(card = c("1", "2"), pays = c(1, 4 / 3)), list(card = "text", pays = "number"), "prizes")
+    rule_table("prizes", data.frame(card = c("1", "2"), pays = c(1, 4 / 3)), list(card = "text", pays = "number"),
+               "prizes")
   )
   kind$cards <- function(rules, deck, record, call) as.integer(kinds_meeting(rules$stops, deck, "stops", call))
   kind
@@ -48,9 +50,11 @@ test_that("values that a rule cannot have are refused by name, with what is allo
     expect_error(rule$check(value, rule$name, NULL), words, fixed = TRUE, class = "habanera_error_input")
   }
   pays <- rule_fraction("pays", 1, 0, 10, "")
-  for (value in list("3:0", "a", 11, NA, c(1, 2), "1:2:3")) refused(pays, value, "`pays` must be a number or a fraction")
+  for (value in list("3:0", "a", 11, NA, c(1, 2), "1:2:3")) refused(pays, value,
+                                                                    "`pays` must be a number or a fraction")
   ramp <- rule_numbers("ramp", 1, 0, 100, "", size = 2)
-  for (value in list("1,b", c(1, 101), c(a = 1, b = 2), 1:3, list(), NULL)) refused(ramp, value, "`ramp` must be 2 numbers")
+  for (value in list("1,b", c(1, 101), c(a = 1, b = 2), 1:3, list(),
+                     NULL)) refused(ramp, value, "`ramp` must be 2 numbers")
   bonus <- rule_numbers("bonus", c(a = 1), 0, 9, "", named = TRUE)
   for (value in list(c(1, 2), "1,2", c(a = 1, a = 2))) refused(bonus, value, "by name")
   prizes <- rule_table("prizes", NULL, list(card = "text", pays = "number"), "")

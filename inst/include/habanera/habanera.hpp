@@ -59,6 +59,7 @@
 #include "habanera/shuffle/workspace.hpp"
 #include "habanera/stat/exact_sum.hpp"
 #include "habanera/stat/row_law.hpp"
+#include "habanera/war/actions.hpp"
 #include "habanera/war/pot.hpp"
 #include "habanera/war/rules.hpp"
 #include "habanera/war/run.hpp"

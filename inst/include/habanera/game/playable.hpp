@@ -74,7 +74,8 @@ class Playable : public PlayableGame {
     std::vector<std::size_t> places;
     const auto& known = Outcome::columns();
     for (const std::string& name : record) {
-      const auto found = std::find_if(known.begin(), known.end(), [&](const auto& column) { return column.name == name; });
+      const auto found =
+          std::find_if(known.begin(), known.end(), [&](const auto& column) { return column.name == name; });
       if (found == known.end()) throw std::invalid_argument("there is no outcome called \"" + name + "\"");
       places.push_back(static_cast<std::size_t>(found - known.begin()));
     }

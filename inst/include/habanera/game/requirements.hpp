@@ -22,7 +22,8 @@ class GameRequirements {
 
   template <class G> using Rules = typename G::Rules;
   template <class G> using Outcome = typename G::Outcome;
-  template <class G> using Columns = decltype(G::Outcome::columns().front().read(std::declval<const typename G::Outcome&>()));
+  template <class G> using Columns =
+      decltype(G::Outcome::columns().front().read(std::declval<const typename G::Outcome&>()));
   template <class G> using Actions = decltype(std::vector<Word>(G::actions()));
   template <class G> using Zones = decltype(std::vector<Zone>(std::declval<const G&>().zones()));
   template <class G> using Made = decltype(G(std::declval<typename G::Rules>()));

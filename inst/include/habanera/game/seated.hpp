@@ -99,7 +99,8 @@ class Seated {
 
   template <std::size_t seat>
   static void add_decisions(std::vector<Column<Outcome>>& all) {
-    static const std::string made = "decisions_" + std::to_string(seat + 1), forced = "forced_" + std::to_string(seat + 1);
+    static const std::string made = "decisions_" + std::to_string(seat + 1);
+    static const std::string forced = "forced_" + std::to_string(seat + 1);
     all.push_back({made.c_str(), [](const Outcome& o) { return o.decisions.made[seat]; }});
     all.push_back({forced.c_str(), [](const Outcome& o) { return o.decisions.forced[seat]; }});
   }

@@ -46,7 +46,8 @@ struct Vocabulary {
 template <class Game>
 Vocabulary vocabulary_of(const Game& game) {
   Vocabulary all{{}, Game::actions(), game.zones()};
-  for (const auto& column : Game::Outcome::columns()) all.outcomes.push_back({column.name, column.words, column.is_seat});
+  for (const auto& column : Game::Outcome::columns())
+    all.outcomes.push_back({column.name, column.words, column.is_seat});
   return all;
 }
 

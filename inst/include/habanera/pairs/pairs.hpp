@@ -57,9 +57,12 @@ class Pairs {
       static const std::vector<Column<Outcome>> all{
           {"turns", [](const Outcome& o) { return o.turns; }},
           {"winner", [](const Outcome& o) { return o.winner; }, {}, true},
-          {"pairs_1", [](const Outcome& o) { return o.won[0]; }}, {"pairs_2", [](const Outcome& o) { return o.won[1]; }},
-          {"pairs_3", [](const Outcome& o) { return o.won[2]; }}, {"pairs_4", [](const Outcome& o) { return o.won[3]; }},
-          {"pairs_5", [](const Outcome& o) { return o.won[4]; }}, {"pairs_6", [](const Outcome& o) { return o.won[5]; }}};
+          {"pairs_1", [](const Outcome& o) { return o.won[0]; }},
+          {"pairs_2", [](const Outcome& o) { return o.won[1]; }},
+          {"pairs_3", [](const Outcome& o) { return o.won[2]; }},
+          {"pairs_4", [](const Outcome& o) { return o.won[3]; }},
+          {"pairs_5", [](const Outcome& o) { return o.won[4]; }},
+          {"pairs_6", [](const Outcome& o) { return o.won[5]; }}};
       return all;
     }
   };
@@ -151,7 +154,8 @@ class Pairs {
     const bool alike = position.seen[place] == position.seen[position.first];
     ++position.turns;
     if (alike) {
-      for (const std::size_t won : {position.first, place}) position.won_by[won] = static_cast<std::uint8_t>(position.seat + 1);
+      for (const std::size_t won : {position.first, place})
+        position.won_by[won] = static_cast<std::uint8_t>(position.seat + 1);
       position.left -= 2;
       ++position.won[position.seat];
     }

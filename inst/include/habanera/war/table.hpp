@@ -8,6 +8,7 @@
 #include "habanera/chance/words.hpp"
 #include "habanera/game/repeats.hpp"
 #include "habanera/game/ring_pile.hpp"
+#include "habanera/game/vocabulary.hpp"
 #include "habanera/war/pot.hpp"
 #include "habanera/war/rules.hpp"
 
@@ -57,6 +58,14 @@ class WarTable {
       for (const Card card : aside) use(card);
   }
   std::size_t zones() const { return seats_ + 2; }
+  // Their names in this order.
+  static std::vector<Zone> zones_for(std::size_t seats) {
+    std::vector<Zone> all;
+    for (std::size_t seat = 0; seat < seats; ++seat) all.push_back({"pile", seat});
+    all.push_back({"pot"});
+    all.push_back({"aside"});
+    return all;
+  }
 
   // Those that have not left the game.
   std::size_t playing_cards() const { return cards_ - aside.size(); }

@@ -11,6 +11,7 @@
 #include <utility>
 #include <vector>
 
+#include "habanera/war/actions.hpp"
 #include "habanera/war/rules.hpp"
 #include "habanera/war/run.hpp"
 #include "habanera/war/table.hpp"
@@ -23,18 +24,10 @@ namespace habanera {
 // conservation check. A game keeps its room from play to play, so that nothing is allocated again.
 // `Seats` is 0, or the number of seats where it is known when compiling: the loops over seats vanish.
 template <std::size_t Seats>
-class War {
+class War : public WarActions {
  public:
   using Rules = WarRules;
   using Outcome = WarOutcome;
-
-  enum Action { turns, lays, ties, takes, takes_back, discards, leaves, scores, is_short, is_out, begins_inner,
-                ends_inner, wins, draws };
-  static std::vector<Word> actions() {
-    return {{turns, "turns"}, {lays, "lays"}, {ties, "ties"}, {takes, "takes"}, {takes_back, "takes_back"},
-            {discards, "discards"}, {leaves, "leaves"}, {scores, "scores"}, {is_short, "is_short"}, {is_out, "is_out"},
-            {begins_inner, "begins_inner"}, {ends_inner, "ends_inner"}, {wins, "wins"}, {draws, "draws"}};
-  }
 
   explicit War(WarRules rules) : rules_(std::move(rules)) {
     rules_.check();
@@ -46,14 +39,7 @@ class War {
   }
 
   const WarRules& rules() const { return rules_; }
-  // As the table has them: a pile for each seat, then what lies on the table and what has left the game.
-  std::vector<Zone> zones() const {
-    std::vector<Zone> all;
-    for (std::size_t seat = 0; seat < rules_.seats(); ++seat) all.push_back({"pile", seat});
-    all.push_back({"pot"});
-    all.push_back({"aside"});
-    return all;
-  }
+  std::vector<Zone> zones() const { return WarTable::zones_for(rules_.seats()); }
   // Cards that are alike to the game.
   std::uint32_t likeness(Card card) const { return rules_.ranks[card]; }
 
