@@ -28,7 +28,7 @@ piles_code <- function(piles) {
 # NULL when the shell cannot say it.
 game_shell <- function(game, kind, rules) {
   deck <- deck_option(game$rules$deck)
-  if (is.null(deck) || !is.null(game$piles) || has_function(game$shuffle)) return(NULL)
+  if (is.null(deck) || !is.null(game$piles) || has_r_function(game)) return(NULL)
   typed <- lapply(rules, typed_rule)
   if (any(vapply(typed, is.null, TRUE))) return(NULL)
   set <- sprintf(" --set %s=%s", names(rules), vapply(typed, shell_word, ""))

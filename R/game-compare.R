@@ -38,8 +38,8 @@ new_game_pair <- function(x, y, call) {
     refuse(sprintf("The games have %s and %s seats.", format_count(seats[1]), format_count(seats[2])),
            call = call)
   }
-  if (has_function(x$shuffle) || has_function(y$shuffle)) {
-    refuse("Games shuffled by an R function cannot be compared deal by deal.", call = call)
+  if (has_r_function(x) || has_r_function(y)) {
+    refuse("Games in which R functions shuffle or decide cannot be compared deal by deal.", call = call)
   }
   x$spec$record <- y$spec$record <- shared
   new_experiment("habanera_game_pair", x = x, y = y, record = shared)

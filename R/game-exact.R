@@ -8,7 +8,7 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   call <- rlang::current_env()
   rlang::check_dots_empty(call = call)
   check_whole(most, 1, 1e9)
-  if (has_function(x$shuffle)) refuse("exact() cannot walk an R function.", "work")
+  if (has_r_function(x)) refuse("exact() cannot walk an R function.", "work")
   deals <- count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)
   began <- now()

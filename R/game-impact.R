@@ -37,7 +37,7 @@ card_impact <- function(game, attribute = "card", outcome = "win", seat = 1, nsi
 new_holding <- function(game, attribute, outcome, seat, call) {
   if (is.null(game$spec$dealing)) refuse(sprintf("%s deals no hands.", game$kind$title), call = call)
   if (!is.null(game$piles)) refuse("Given piles are the same in every trial; card_impact() needs a deal.", call = call)
-  if (has_function(game$shuffle)) refuse("card_impact() cannot shuffle by an R function.", call = call)
+  if (has_r_function(game)) refuse("card_impact() cannot play by an R function.", call = call)
   data <- catalogue_of(game$deck)$data[kinds_of(game$deck)$codes, , drop = FALSE]
   check_choice(attribute, names(data), "attribute", call)
   numbers <- names(game$kind$columns)

@@ -39,7 +39,7 @@ pairs_kind <- function() {
 
 # Twos of numbered cards.
 paired_deck <- function(pairs) {
-  catalogue <- new_catalogue(data.frame(card = as.character(seq_len(pairs))), sprintf("%d pairs", pairs))
+  catalogue <- new_catalogue(data.frame(card = as.character(seq_len(pairs))), "numbered pairs")
   new_cards(rep(seq_len(pairs), each = 2), catalogue)
 }
 
@@ -108,8 +108,7 @@ pairs_deck <- function(rules) {
 
 pairs_spec <- function(rules, classes, dealing) {
   list(mates = as.integer(classes), pairs = rules$pairs, seats = rules$seats, again = rules$again,
-       players = lapply(seated_players(rules$players, rules$seats),
-                        function(player) c(name = player$name, player$settings)))
+       players = lapply(seated_players(rules$players, rules$seats), core_player))
 }
 
 pairs_in_short <- function(outcomes, weight) {

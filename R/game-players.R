@@ -7,13 +7,19 @@
 #' then its mate if that is known, else another it has not seen. `player_careful()` does the same, but where the mate of
 #' the first card is not known turns one already seen with its second, so that nothing new is shown.
 #' `player_forgetful()` keeps each card it sees with the chance `recall`, and drops it after `span` other cards; among
-#' cards it does not know it takes any. `player_random()` makes any move.
+#' cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours.
 #'
 #' @param recall The chance that a card seen is kept in mind, from 0 to 1.
 #' @param span After how many other cards seen it is dropped; `Inf`: never.
+#' @param f An R function of `view` and `moves` that returns one of `moves`, a vector of whole numbers. Of [game_pairs()]
+#'   a move is a place, counted from 1, and `view` a list of `seen` (for each place the number of the pair that its card
+#'   belongs to, `NA` where nobody has seen it), `when` (at which sighting it was last seen), `lies` (whether a card
+#'   still lies there), `first` (the place of the card turned first, `NA` before), `seat` and `pairs` (won by each seat).
+#'   R's generator is set from each trial's address before the game. Such games are played one after the other, in R.
 #' @return A `habanera_player`. As text, for the shell and files, the name and what is set:
 #'   `"forgetful:recall=0.7:span=6"`.
-#' @section Errors: `habanera_error_input` for settings out of range.
+#' @section Errors: `habanera_error_input` for settings out of range; `habanera_error_function` for a function that fails
+#'   or returns what is no move, with the game, trial and choice.
 #' @seealso [game_pairs()].
 #' @examples
 #' game_pairs(pairs = 6, players = list(player_full_memory(), player_forgetful(0.7)))
@@ -42,6 +48,15 @@ player_forgetful <- function(recall = 0.7, span = Inf) {
 #' @rdname players
 #' @export
 player_random <- function() new_player("random")
+
+#' @rdname players
+#' @export
+player_with <- function(f) {
+  check_function(f)
+  player <- new_player("with")
+  player$f <- f
+  player
+}
 
 player_makers <- list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
                       random = player_random)
@@ -82,6 +97,7 @@ player_texts <- function(players) vapply(players, format, "")
 # R code that gives them.
 players_code <- function(players) {
   code <- vapply(players, function(player) {
+    if (!is.null(player$f)) return(sprintf("player_with(%s)", paste(deparse(player$f), collapse = "\n")))
     values <- vapply(player$settings, as_code, "")
     settings <- sprintf("%s = %s", names(values), values)
     sprintf("player_%s(%s)", player$name, paste(settings, collapse = ", "))

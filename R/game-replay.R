@@ -28,7 +28,12 @@ replay.habanera_game <- function(x, seed, trial = 1, ...) {
   check_seed(seed)
   check_whole(trial)
   deck <- game_deck(x, seed, trial)
-  new_game_trace(x, core_replay_game(game_machine(x), deck, seed, trial, 0), deck, seed, trial)
+  new_game_trace(x, replayed_game(x, deck, seed, trial), deck, seed, trial)
+}
+
+# As the core plays it once more, with where the cards lay after step `kept`.
+replayed_game <- function(game, deck, seed, trial, kept = 0) {
+  in_trial(game, seed, trial, core_replay_game(game_machine(game), deck, seed, trial, kept))
 }
 
 #' @rdname replay_game
@@ -113,7 +118,7 @@ piles_at <- function(trace, step = NULL, round = NULL) {
   check_whole(step, 1, nrow(trace))
   if (trace$depth[step] > 0) refuse(sprintf("Step %s lies within a game in the game.", format_count(step)))
   game <- attr(trace, "game")
-  played <- core_replay_game(game_machine(game), attr(trace, "deck"), attr(trace, "seed"), attr(trace, "trial"), step)
+  played <- replayed_game(game, attr(trace, "deck"), attr(trace, "seed"), attr(trace, "trial"), step)
   codes <- kinds_of(game$deck)$codes
   cards <- lapply(played$zones, function(kinds) new_cards(codes[kinds], catalogue_of(game$deck)))
   of_seat <- game$words$zones$seat > 0

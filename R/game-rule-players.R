@@ -12,7 +12,7 @@ rule_players <- function(known, meaning) {
     }
     players <- lapply(value, function(player) if (rlang::is_string(player)) player_from_text(player, call) else player)
     for (player in players) {
-      if (!inherits(player, "habanera_player") || !player$name %in% known) {
+      if (!inherits(player, "habanera_player") || !player$name %in% c(known, "with")) {
         refuse(sprintf("`players` must be %s, not %s.", allowed,
                        if (inherits(player, "habanera_player")) quoted(player$name) else said(player)), call = call)
       }
@@ -28,4 +28,22 @@ refuse_other_number <- function(players, seats, call) {
   if (length(players) %in% c(1, seats)) return(invisible())
   refuse(sprintf("There are %s for %s.", count_of(length(players), "player"), count_of(seats, "seat")), "rules",
          call = call)
+}
+
+# Whether a game is played in R, one trial after the other: an R function shuffles or decides.
+has_r_function <- function(game) has_function(game$shuffle) || has_function_player(game)
+
+has_function_player <- function(game) any(vapply(game$rules$players, function(player) !is.null(player$f), NA))
+
+# A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
+core_player <- function(player) {
+  spec <- c(name = player$name, player$settings)
+  if (is.null(player$f)) return(spec)
+  c(as.list(spec), f = function(view, moves, choice) {
+    move <- refuse_if_fails(player$f(view, moves), sprintf("Your player failed at choice %d of its game.", choice),
+                            "function", NULL)
+    if (is.numeric(move) && length(move) == 1 && move %in% moves) return(as.double(move))
+    refuse(sprintf("Your player must return one of its moves (%s), not %s, at choice %d of its game.",
+                   join_some(as.character(moves), 8), said(move), choice), "function", NULL)
+  })
 }

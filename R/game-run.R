@@ -8,9 +8,9 @@ entries_per_trial.habanera_game <- function(experiment) 1
 
 #' @export
 run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
-  if (has_function(experiment$shuffle)) {
+  if (has_r_function(experiment)) {
     trials <- first - 1 + seq_len(count)
-    return(tally_of_rows(recorded_rows(play_shuffled_in_r(experiment, seed, trials), experiment$record), trials))
+    return(tally_of_rows(recorded_rows(play_in_r_alone(experiment, seed, trials), experiment$record), trials))
   }
   counted_rows(core_count_game(game_machine(experiment), experiment$spec, seed, first, count, threads),
                experiment$record)
@@ -65,17 +65,34 @@ half_widths.habanera_game <- function(experiment, tally, done, wanted) {
 
 #' @export
 play_trials.habanera_game <- function(experiment, seed, trials) {
-  rows <- if (has_function(experiment$shuffle)) play_shuffled_in_r(experiment, seed, trials) else {
+  rows <- if (has_r_function(experiment)) play_in_r_alone(experiment, seed, trials) else {
     core_trial_game(game_machine(experiment), experiment$spec, seed, trials)
   }
   cbind(data.frame(trial = trials),
         game_outcomes(experiment, recorded_rows(rows, experiment$record)))
 }
 
-play_shuffled_in_r <- function(game, seed, trials) {
-  decks <- lapply(trials, function(trial) game_deck(game, seed, trial))
-  core_trial_game_on(game_machine(game), game$spec, seed, trials,
-                     matrix(unlist(decks), nrow = length(trials), byrow = TRUE))
+# One trial after the other, each with R's generator set from its address.
+play_in_r_alone <- function(game, seed, trials) {
+  machine <- game_machine(game)
+  rows <- lapply(trials, function(trial) {
+    deck <- matrix(game_deck(game, seed, trial), nrow = 1)
+    in_trial(game, seed, trial, core_trial_game_on(machine, game$spec, seed, trial, deck))
+  })
+  lapply(seq_along(game$record), function(column) vapply(rows, function(row) row[[column]], 0))
+}
+
+# Plays a trial in which R functions may decide: their luck is the trial's, and what they do wrong is told with it.
+in_trial <- function(game, seed, trial, code) {
+  if (!has_function_player(game)) return(code)
+  tryCatch(with_trial_generator(seed, trial, player_lane, code),
+           habanera_error_function = function(cnd) refuse_in_trial(cnd, game, seed, trial))
+}
+
+refuse_in_trial <- function(cnd, game, seed, trial) {
+  refuse(c(rlang::cnd_message(cnd), i = sprintf("%s, seed %s, trial %s; the same again: trials(x, seed = %s, trials = %s).",
+                                                game$kind$title, whole_code(seed), format_count(trial),
+                                                whole_code(seed), whole_code(trial))), "function", NULL)
 }
 
 # The kinds of the deck as trial `trial` deals it, from the top.
@@ -91,7 +108,7 @@ as_plain.habanera_game <- function(experiment) {
        rules = plain_given(experiment$given), shuffle = procedure_text(experiment$shuffle),
        piles = if (!is.null(experiment$piles)) lapply(experiment$piles, as.character),
        seat_names = experiment$seat_names, record = experiment$record,
-       has_function = if (has_function(experiment$shuffle)) TRUE, named = !is.null(settings$seat_names))
+       has_function = if (has_r_function(experiment)) TRUE, named = !is.null(settings$seat_names))
 }
 
 plain_given <- function(given) {

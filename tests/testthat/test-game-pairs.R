@@ -156,3 +156,40 @@ test_that("pairs are played in the shell", {
   varied <- run_words("vary", "pairs", "--over", "players=full_memory;careful;random", "--trials", "100", "--seed", "1")
   expect_match(varied$out, "careful", all = FALSE)
 })
+
+test_that("an R function plays as the player of the core that does the same", {
+  # Full memory, written from its description alone.
+  full_memory <- function(view, moves) {
+    mate <- function(place) setdiff(which(view$lies & view$seen %in% view$seen[place]), place)
+    unseen <- moves[is.na(view$seen[moves])]
+    if (!is.na(view$first)) {
+      found <- mate(view$first)
+      if (length(found)) return(found[1])
+      return(if (length(unseen)) unseen[1] else moves[1])
+    }
+    seen <- moves[!is.na(view$seen[moves])]
+    paired <- seen[vapply(seen, function(place) length(mate(place)) > 0, NA)]
+    if (length(paired)) paired[1] else if (length(unseen)) unseen[1] else moves[1]
+  }
+  by_function <- game_pairs(pairs = 6, players = list(player_with(full_memory), player_careful()))
+  by_core <- game_pairs(pairs = 6, players = list(player_full_memory(), player_careful()))
+  expect_equal(trials(by_function, 2, 1:40), trials(by_core, 2, 1:40))
+  expect_equal(as.data.frame(simulate(by_function, 60, seed = 2)), as.data.frame(simulate(by_core, 60, seed = 2)))
+  expect_equal(replay(by_function, 2, 7)$cards, replay(by_core, 2, 7)$cards)
+  # Its luck is the trial's.
+  lucky <- game_pairs(pairs = 5, players = player_with(function(view, moves) moves[sample(length(moves), 1)]))
+  expect_equal(trials(lucky, 3, 4:6), trials(lucky, 3, 1:6)[4:6, ], ignore_attr = TRUE)
+  expect_equal(attr(replay(lucky, 3, 5), "outcome")$turns, trials(lucky, 3, 5)$turns)
+})
+
+test_that("an R function that fails or makes no move is named with its trial and choice", {
+  bad <- function(f) simulate(game_pairs(pairs = 2, players = player_with(f)), 10, seed = 5)
+  expect_error(bad(function(view, moves) stop("no idea")), "failed at choice 1.*no idea.*seed 5, trial 1;",
+               class = "habanera_error_function")
+  expect_error(bad(function(view, moves) if (is.na(view$first)) moves[1] else view$first),
+               "must return one of its moves \\(2, 3 and 4\\), not 1, at choice 2", class = "habanera_error_function")
+  expect_error(bad(function(view, moves) "left"), "not \"left\"", class = "habanera_error_function")
+  by_function <- game_pairs(pairs = 2, players = player_with(function(view, moves) moves[1]))
+  expect_error(exact(by_function), "cannot walk an R function", class = "habanera_error_work")
+  expect_error(compare(by_function, by_function), "shuffle or decide", class = "habanera_error_input")
+})

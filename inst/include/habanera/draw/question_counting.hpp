@@ -44,7 +44,7 @@ class WordSink {
   const SparseTally& tally() const { return tally_; }
 
  private:
-  std::uint64_t sum(const Card* cards, std::size_t size) const {
+  [[gnu::always_inline]] std::uint64_t sum(const Card* cards, std::size_t size) const {
     std::uint64_t index = start_;
 #pragma GCC unroll 8
     for (std::size_t i = 0; i < size; ++i) index += added_[cards[i]];

@@ -26,16 +26,10 @@ class SparseTally {
   explicit SparseTally(std::uint64_t dense)
       : counts_(static_cast<std::size_t>(dense), 0), examples_(static_cast<std::size_t>(dense)) {}
 
-  void add(std::uint64_t outcome, std::uint64_t trial) {
-    if (outcome < counts_.size()) {
-      if (counts_[outcome]++ == 0) examples_[outcome] = trial;
-      return;
-    }
-    Entry& entry = others_[outcome];
-    if (entry.n++ == 0) {
-      entry.example = trial;
-      refuse_too_many(others_.size());
-    }
+  // Of a short draw, a call would cost as much as what it does.
+  [[gnu::always_inline]] void add(std::uint64_t outcome, std::uint64_t trial) {
+    if (outcome >= counts_.size()) return add_other(outcome, trial);
+    if (counts_[outcome]++ == 0) examples_[outcome] = trial;
   }
 
   void merge(const SparseTally& other) {
@@ -65,6 +59,14 @@ class SparseTally {
   }
 
  private:
+  [[gnu::noinline]] void add_other(std::uint64_t outcome, std::uint64_t trial) {
+    Entry& entry = others_[outcome];
+    if (entry.n++ == 0) {
+      entry.example = trial;
+      refuse_too_many(others_.size());
+    }
+  }
+
   static void refuse_too_many(std::size_t outcomes) {
     if (outcomes > most_outcomes)
       throw std::length_error("more than " + std::to_string(most_outcomes) + " different outcomes");
