@@ -51,7 +51,8 @@ deck_of_piles <- function(piles, call) {
   pieces <- pile_pieces(lapply(piles, as.character), standard_catalogue)
   number <- suppressWarnings(as.numeric(pieces))
   if (length(pieces) && !anyNA(number) && all(number >= 1 & number == floor(number) & number <= most_cards)) {
-    return(deck_numbered(max(number)))
+    # A number that lies there several times is there so often.
+    return(rep(deck_numbered(max(number)), times = pmax(1, tabulate(number, max(number)))))
   }
   deck_standard(jokers = sum(toupper(pieces) %in% "JOKER"))
 }

@@ -26,6 +26,9 @@ test_that("piles come from lists, text blocks, CSV and YAML alike", {
   expect_equal(lengths(game_war(piles = "1 3 5 | 2 3 4", deck = deck_from(data.frame(card = 1:5, rank = 1:5,
                                                                                      copies = 2)),
                                 rank_by = "rank")$piles), c(`1` = 3, `2` = 3))
+  twice <- game_war(piles = "2 5 6 7 | 2 3 4 1", face_down = 0)
+  expect_equal(lapply(unname(twice$piles), as.character), list(c("2", "5", "6", "7"), c("2", "3", "4", "1")))
+  expect_equal(trials(twice, 1, 1)$winner, "1")  # a tie of twos, then five beats three, and so on
   expect_equal(trials(game_war(piles = text), 1, 1)$winner, trials(game_war(piles = want), 1, 1)$winner)
 })
 
