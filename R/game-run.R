@@ -90,9 +90,9 @@ in_trial <- function(game, seed, trial, code) {
 }
 
 refuse_in_trial <- function(cnd, game, seed, trial) {
-  refuse(c(rlang::cnd_message(cnd), i = sprintf("%s, seed %s, trial %s; the same again: trials(x, seed = %s, trials = %s).",
-                                                game$kind$title, whole_code(seed), format_count(trial),
-                                                whole_code(seed), whole_code(trial))), "function", NULL)
+  refuse(c(rlang::cnd_message(cnd),
+           i = sprintf("%s, seed %s, trial %s; the same again: trials(x, seed = %s, trials = %s).", game$kind$title,
+                       whole_code(seed), format_count(trial), whole_code(seed), whole_code(trial))), "function", NULL)
 }
 
 # The kinds of the deck as trial `trial` deals it, from the top.

@@ -19,7 +19,8 @@
 #' * is a shuffle fair, and which slip is it like? [audit()], [shuffle_with()], [shuffle_recorded()],
 #'   [shuffle_program()], [diagnose()]
 #' * how many repeats are enough? [mixing()]
-#' * a whole game: [game_war()], [game_pairs()] with its [players], [rules()]; one game looked at: [replay_game], [piles_at()]
+#' * a whole game: [game_war()], [game_pairs()] with its [players], [rules()]; one game looked at: [replay_game],
+#'   [piles_at()]
 #' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [estimates()]
 #' * what is a card worth? [card_impact()]
 #' * a figure, a page, a file: [autoplot()], [report()], [write_result()]
