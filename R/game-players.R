@@ -12,8 +12,9 @@
 #' @param recall The chance that a card seen is kept in mind, from 0 to 1.
 #' @param span After how many other cards seen it is dropped; `Inf`: never.
 #' @param f An R function of `view` and `moves` that returns one of `moves`, a vector of whole numbers. Of
-#'   [game_pairs()] a move is a place, counted from 1, and `view` a list of `seen` (for each place the number of the pair that its card
-#'   belongs to, `NA` where nobody has seen it), `when` (at which sighting it was last seen), `lies` (whether a card
+#'   [game_pairs()] a move is a place, counted from 1, and `view` a list of `seen` (for each place the number of
+#'   the pair that its card belongs to, `NA` where nobody has seen it), `when` (at which sighting it was last seen),
+#'   `lies` (whether a card
 #'   still lies there), `first` (the place of the card turned first, `NA` before), `seat` and `pairs` (won by each
 #'   seat).
 #'   R's generator is set from each trial's address before the game. Such games are played one after the other, in R.
