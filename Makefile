@@ -28,9 +28,14 @@ build/objects: $(CORE_HEADERS) $(wildcard src/*.h) | dependencies
 	@rm -f src/*.o src/*.so
 	@touch $@
 
+# A user's own settings of the compiler win.
+ifeq ($(R_MAKEVARS_USER)$(wildcard $(HOME)/.R/Makevars*),)
+COMPILER_SETTINGS = R_MAKEVARS_USER=$(CURDIR)/tools/Makevars
+endif
+
 build/installed: build/objects $(SOURCES) | dependencies
 	@echo "habanera: building and installing the package"
-	@MAKEFLAGS=-j$$(nproc) R_MAKEVARS_USER=$(CURDIR)/tools/Makevars R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
+	@MAKEFLAGS=-j$$(nproc) $(COMPILER_SETTINGS) R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
 	@Rscript -e 'habanera::install_command()'
 	@touch $@
 

@@ -61,7 +61,9 @@ refuse_without_ask <- function(options) {
 draws_status <- function(counts, options) {
   if (is.null(options$expect)) return(exit_status[["done"]])
   # The expectation is about the draws themselves, not about the grouping shown.
-  if (verdict(counts) != "biased") return(exit_status[["done"]])
+  found <- verdict(counts)
+  if (found == "too_few") refuse("There are too few draws to tell whether they are fair.", "value", call = NULL)
+  if (found != "biased") return(exit_status[["done"]])
   cat("habanera: expected fair draws, but a bias is seen.\n", file = stderr())
   exit_status[["expectation_failed"]]
 }

@@ -81,8 +81,8 @@ experiment_code.habanera_game_pair <- function(experiment) {
 run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) {
   one <- experiment$x
   category <- unname(is_category(one, experiment$record))
-  tally <- core_count_pairs(game_machine(one), one$spec, game_machine(experiment$y), experiment$y$spec, category, seed,
-                            first, count, threads)
+  tally <- until_the_end(one, seed, core_count_pairs(game_machine(one), one$spec, game_machine(experiment$y),
+                                                     experiment$y$spec, category, seed, first, count, threads))
   counted_rows(tally, c("column", "part", "one", "two"))
 }
 

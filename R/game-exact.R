@@ -13,7 +13,10 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   if (deals > most) refuse_deals(x, deals, most, call)
   began <- now()
   walked <- tryCatch(core_walk_game(game_machine(x), x$spec, most),
-                     `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call))
+                     `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call),
+                     `habanera::EndlessGame` = function(cnd) {
+                       refuse("By these players some courses of the game never end; simulate().", "work", call)
+                     })
   rows <- gathered_rows(game_outcomes(x, recorded_rows(walked$rows, x$record)))
   new_distribution(result_kind(x), rows$outcomes, rows$sum(walked$probability),
                    new_provenance(x, 1, seconds = now() - began, source = "exact"))

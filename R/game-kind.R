@@ -53,6 +53,14 @@ usual_kind <- function() list(
 # A game with its rules in the core.
 game_machine <- function(game) game$kind$machine(game$spec$rules)
 
+# Runs the core on a game, which may not end.
+until_the_end <- function(game, seed, code) {
+  tryCatch(code, `habanera::EndlessGame` = function(cnd) {
+    refuse(sprintf("%s with seed %s: %s. The players never finish it.", game$kind$title, whole_code(seed),
+                   conditionMessage(cnd)), "endless", call = NULL)
+  })
+}
+
 # How its words stand in the core: see core_game_words().
 game_words <- function(kind, rules) core_game_words(kind$machine(rules))
 
@@ -93,6 +101,20 @@ zone_headings <- function(game) {
 outcomes_in_words <- function(outcome) {
   values <- vapply(outcome, function(value) if (is.numeric(value)) format_statistic(value) else as.character(value), "")
   paste(names(values), "is", values, collapse = ", ")
+}
+
+# Shares of the games by the value of an outcome, by name; NULL where it is not recorded.
+outcome_shares <- function(values, weight) {
+  if (is.null(values)) return(NULL)
+  shares <- tapply(weight, values, sum) / sum(weight)
+  rlang::set_names(as.vector(shares), names(shares))
+}
+
+# "seat 1 wins 40% and seat 2 wins 50% of the games", by the shares of those who won; NULL where nobody did.
+wins_in_words <- function(shares) {
+  seats <- setdiff(names(shares), "nobody")
+  if (!length(seats)) return(NULL)
+  paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(shares[seats]))), " of the games")
 }
 
 seat_headings <- function(names) ifelse(grepl("^[0-9]+$", names), paste("seat", names), names)

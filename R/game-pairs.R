@@ -112,20 +112,14 @@ pairs_spec <- function(rules, classes, dealing) {
 }
 
 pairs_in_short <- function(outcomes, weight) {
-  won <- if (!is.null(outcomes[["winner"]])) {
-    share <- tapply(weight, outcomes[["winner"]], sum) / sum(weight)
-    nobody <- if ("nobody" %in% names(share)) sprintf("; %s are tied", format_percent(share[["nobody"]]))
-    seats <- setdiff(names(share), "nobody")
-    if (length(seats)) {
-      paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(share[seats]))), " of the games",
-             nobody)
-    }
-  }
+  shares <- outcome_shares(outcomes[["winner"]], weight)
+  tied <- if ("nobody" %in% names(shares)) sprintf("%s are tied", format_percent(shares[["nobody"]]))
   turns <- if (!is.null(outcomes[["turns"]])) {
     at <- format_count(column_quantiles(outcomes[["turns"]], weight, c(0.5, 0.9), FALSE)$estimate)
     sprintf("half take up to %s turns, nine in ten up to %s", at[1], at[2])
   }
-  paste0(sentence(c(won, turns)), ".", collapse = " ")
+  told <- c(paste(c(wins_in_words(shares), tied), collapse = "; "), turns)
+  paste0(sentence(told[nzchar(told)]), ".", collapse = " ")
 }
 
 pairs_step_words <- c(deal = "laid out", turns_first = "turns", turns_second = "turns", wins_pair = "has a pair",

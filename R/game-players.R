@@ -6,11 +6,13 @@
 #' `player_full_memory()` remembers all that was turned: it takes a known pair first, else turns a card it has not seen,
 #' then its mate if that is known, else another it has not seen. `player_careful()` does the same, but where the mate of
 #' the first card is not known turns one already seen with its second, so that nothing new is shown.
-#' `player_forgetful()` keeps each card it sees with the chance `recall`, and drops it after `span` other cards; among
-#' cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours.
+#' `player_forgetful()` looks at each of its choices on what was shown since the last: each of these cards it keeps with
+#' the chance `recall`, and drops it after `span` other cards; one that it has kept it does not lose by seeing it again.
+#' Among cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours.
 #'
 #' @param recall The chance that a card seen is kept in mind, from 0 to 1.
 #' @param span After how many other cards seen it is dropped; `Inf`: never.
+#' @param name What it is called in prints and tables.
 #' @param f An R function of `view` and `moves` that returns one of `moves`, a vector of whole numbers. Of
 #'   [game_pairs()] a move is a place, counted from 1, and `view` a list of `seen` (for each place the number of
 #'   the pair that its card belongs to, `NA` where nobody has seen it), `when` (at which sighting it was last seen),
@@ -53,10 +55,10 @@ player_random <- function() new_player("random")
 
 #' @rdname players
 #' @export
-player_with <- function(f) {
+player_with <- function(f, name = "function") {
   check_function(f)
   player <- new_player("with")
-  player$f <- f
+  player[c("f", "label")] <- list(f, check_string(name))
   player
 }
 
@@ -65,6 +67,7 @@ player_makers <- list(full_memory = player_full_memory, careful = player_careful
 
 #' @export
 format.habanera_player <- function(x, ...) {
+  if (!is.null(x$f)) return(x$label)
   set <- Filter(is.finite, x$settings)
   paste(c(x$name, sprintf("%s=%s", names(set), vapply(set, format, "", digits = 15))), collapse = ":")
 }
@@ -94,12 +97,21 @@ player_from_text <- function(text, call) {
   do.call(player_makers[[name]], as.list(settings))
 }
 
+function_player_code <- function(player) {
+  sprintf("player_with(%s, %s)", paste(deparse(player$f), collapse = "\n"), as_code(player$label))
+}
+
+# As files hold them. A function stands there as its code, which tells runs apart but is not read again.
+plain_players <- function(players) {
+  vapply(players, function(player) if (is.null(player$f)) format(player) else function_player_code(player), "")
+}
+
 player_texts <- function(players) vapply(players, format, "")
 
 # R code that gives them.
 players_code <- function(players) {
   code <- vapply(players, function(player) {
-    if (!is.null(player$f)) return(sprintf("player_with(%s)", paste(deparse(player$f), collapse = "\n")))
+    if (!is.null(player$f)) return(function_player_code(player))
     values <- vapply(player$settings, as_code, "")
     settings <- sprintf("%s = %s", names(values), values)
     sprintf("player_%s(%s)", player$name, paste(settings, collapse = ", "))

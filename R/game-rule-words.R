@@ -45,7 +45,7 @@ plain_rule <- function(value) {
     name <- deck_shell_name(value)
     return(if (is.null(name)) plain_deck(value) else name)
   }
-  if (inherits(value, "habanera_players")) return(player_texts(value))
+  if (inherits(value, "habanera_players")) return(plain_players(value))
   if (is.data.frame(value)) {
     return(lapply(seq_len(nrow(value)), function(row) lapply(value[row, , drop = FALSE], plain_number)))
   }

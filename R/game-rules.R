@@ -44,6 +44,7 @@ change_game <- function(game, changes, call) {
 write_rules <- function(game, file) {
   call <- rlang::current_env()
   check_game(game)
+  if (has_function_player(game)) refuse("A player that is an R function cannot be written to a file.", call = call)
   plain <- c(list(game = game$game), plain_rules(game$rules))
   lines <- switch(file_kind(check_string(file)), yaml = , yml = yaml::as.yaml(whole_as_integers(plain),
                                                                               handlers = list(logical = yaml_truth)),

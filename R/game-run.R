@@ -12,8 +12,10 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
     trials <- first - 1 + seq_len(count)
     return(tally_of_rows(recorded_rows(play_in_r_alone(experiment, seed, trials), experiment$record), trials))
   }
-  counted_rows(core_count_game(game_machine(experiment), experiment$spec, seed, first, count, threads),
-               experiment$record)
+  tally <- until_the_end(experiment, seed, core_count_game(game_machine(experiment), experiment$spec, seed, first,
+                                                           count,
+                                                           threads))
+  counted_rows(tally, experiment$record)
 }
 
 # A tally of the core with its rows as a data frame.
@@ -66,7 +68,7 @@ half_widths.habanera_game <- function(experiment, tally, done, wanted) {
 #' @export
 play_trials.habanera_game <- function(experiment, seed, trials) {
   rows <- if (has_r_function(experiment)) play_in_r_alone(experiment, seed, trials) else {
-    core_trial_game(game_machine(experiment), experiment$spec, seed, trials)
+    until_the_end(experiment, seed, core_trial_game(game_machine(experiment), experiment$spec, seed, trials))
   }
   cbind(data.frame(trial = trials),
         game_outcomes(experiment, recorded_rows(rows, experiment$record)))
@@ -84,8 +86,8 @@ play_in_r_alone <- function(game, seed, trials) {
 
 # Plays a trial in which R functions may decide: their luck is the trial's, and what they do wrong is told with it.
 in_trial <- function(game, seed, trial, code) {
-  if (!has_function_player(game)) return(code)
-  tryCatch(with_trial_generator(seed, trial, player_lane, code),
+  if (!has_function_player(game)) return(until_the_end(game, seed, code))
+  tryCatch(with_trial_generator(seed, trial, player_lane, until_the_end(game, seed, code)),
            habanera_error_function = function(cnd) refuse_in_trial(cnd, game, seed, trial))
 }
 

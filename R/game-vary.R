@@ -98,7 +98,12 @@ possible_variants <- function(game, grid, call) {
     inform_user(sprintf("%s passed over, such as %s", count_of(length(problems), "combination that contradicts itself",
                                                                "combinations that contradict themselves"), problems[1]))
   }
-  list(variants = variants[possible], table = variant_table(variants[possible], names(grid[[1]])))
+  table <- variant_table(variants[possible], names(grid[[1]]))
+  if (anyDuplicated(table)) {
+    refuse(sprintf("%s would be played twice; give values that read differently, once each.",
+                   rules_in_words(as.list(table[duplicated(table), , drop = FALSE][1, , drop = FALSE]))), "rules", call)
+  }
+  list(variants = variants[possible], table = table)
 }
 
 most_variants <- 1000

@@ -2,17 +2,8 @@
 
 # The outcome in a sentence or two: who wins, how long it takes, whether it ends.
 war_in_short <- function(outcomes, weight) {
-  share <- function(name) {
-    if (is.null(outcomes[[name]])) return(NULL)
-    shares <- tapply(weight, outcomes[[name]], sum) / sum(weight)
-    rlang::set_names(as.vector(shares), names(shares))
-  }
-  winner <- share("winner")
-  seats <- setdiff(names(winner), "nobody")
-  won <- if (length(seats)) {
-    paste0(join_words(sprintf("%s wins %s", seat_headings(seats), format_percent(winner[seats]))), " of the games")
-  }
-  ended <- share("ended")
+  won <- wins_in_words(outcome_shares(outcomes[["winner"]], weight))
+  ended <- outcome_shares(outcomes[["ended"]], weight)
   stuck <- if ("never_ends" %in% names(ended)) sprintf("%s never end", format_percent(ended[["never_ends"]]))
   rounds <- outcomes[["rounds"]]
   length <- if (any(!is.na(rounds))) {

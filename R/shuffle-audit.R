@@ -38,10 +38,10 @@
 #'   has them); `grid`: `c(rows, columns)` when the cards are laid out row by row; `progress` as in
 #'   [simulate()][simulate.habanera_experiment]; `sizes`: numbers of cards, to audit the procedure on numbered
 #'   decks of each size instead (see [audit_sizes]).
-#' @return A `habanera_audit`. `verdict()` gives `"no_bias_seen"`, `"biased"` or `"not_a_shuffle"`; `tidy()` a
-#'   row per test: `term`, `statistic`, `p.value`, `p.adjusted`, `effect` (in words) and `could_see` (the
-#'   smallest bias that would have been found with 95% power, in the test's own unit); `summary()` the places
-#'   where it fails; `autoplot()` figures; `report()` a page.
+#' @return A `habanera_audit`. `verdict()` gives `"no_bias_seen"`, `"biased"` or `"not_a_shuffle"` (of draws `"too_few"`
+#'   where there are too few to tell); `tidy()` a row per test: `term`, `statistic`, `p.value`, `p.adjusted`, `effect`
+#'   (in words) and `could_see` (the smallest bias that would have been found with 95% power, in the test's own unit);
+#'   `summary()` the places where it fails; `autoplot()` figures; `report()` a page.
 #' @section Errors: `habanera_error_input` for impossible settings; `habanera_error_work` for more than 4,096
 #'   cards; `habanera_error_program` as in [shuffle_program()]. Interrupting keeps what is counted, with a
 #'   warning.

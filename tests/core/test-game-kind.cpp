@@ -45,8 +45,8 @@ TEST_CASE("the words of a game come by name") {
 TEST_CASE("no card is lost in a game of one's own") {
   Turning game({{0, 1, 0, 1}, 3});
   RandomChance chance(1, 1, lane::game);
-  NoPlayers players;
+  SeatLanes luck(1, 1);
   CardCheck check;
-  game.play({2, 0, 3, 1}, chance, players, check);
+  game.play({2, 0, 3, 1}, chance, luck, check);
   CHECK(check.moves() == 5);
 }

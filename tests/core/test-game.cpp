@@ -39,9 +39,9 @@ WarOutcome play_piles(WarRules rules, const std::vector<std::vector<Card>>& pile
   }
   War<Seats> war(rules);
   RandomChance chance(1, 1, lane::game);
-  NoPlayers players;
+  SeatLanes luck(1, 1);
   CardCheck check;
-  const WarOutcome checked = war.play(deck, chance, players, check);
+  const WarOutcome checked = war.play(deck, chance, luck, check);
   CHECK(check.moves() > 0);
   return checked;
 }
@@ -83,7 +83,7 @@ std::size_t check_trials(const WarRules& rules, std::uint64_t seed) {
   War<Seats> war(rules);
   Workspace work;
   Silent silent;
-  NoPlayers players;
+  SeatLanes luck(1, 1);
   std::size_t moves = 0;
   for (std::uint64_t trial = 1; trial <= 50; ++trial) {
     std::vector<Card> table = deck;
@@ -92,9 +92,9 @@ std::size_t check_trials(const WarRules& rules, std::uint64_t seed) {
     CardCheck check;
     TableRecorder recorder;
     RandomChance one(seed, trial, lane::game), two(seed, trial, lane::game), three(seed, trial, lane::game);
-    const auto quiet = values(war.play(table, one, players, silent));
-    CHECK(quiet == values(war.play(table, two, players, check)));
-    CHECK(quiet == values(war.play(table, three, players, recorder)));
+    const auto quiet = values(war.play(table, one, luck, silent));
+    CHECK(quiet == values(war.play(table, two, luck, check)));
+    CHECK(quiet == values(war.play(table, three, luck, recorder)));
     CHECK(recorder.steps().size() + 1 >= check.moves());
     moves += check.moves();
   }
@@ -175,10 +175,10 @@ TEST_CASE("rounds played in one run are the general rounds, by random rules on r
     RandomChance dealing(21, game, lane::deal), one(21, game, lane::game), two(21, game, lane::game);
     Draw(DrawSpec{deck, deck.size(), false})(table, work, dealing, silent);
     War<2> war(rules);
-    NoPlayers players;
+    SeatLanes luck(1, 1);
     LooksOn looks_on;
-    const WarOutcome at_once = war.play(table, one, players, silent);
-    REQUIRE(values(at_once) == values(war.play(table, two, players, looks_on)));
+    const WarOutcome at_once = war.play(table, one, luck, silent);
+    REQUIRE(values(at_once) == values(war.play(table, two, luck, looks_on)));
     ties += at_once.ties;
     never += at_once.ended == WarOutcome::never_ends;
     rounds += at_once.rounds;
@@ -239,11 +239,11 @@ TEST_CASE("a shuffled pot asks chance, and a walk without end is stopped") {
   WarRules rules = rules_for(4, 1, {2, 2});
   rules.collect = WarRules::Collect::shuffled;
   War<2> war(rules);
-  NoPlayers players;
+  SeatLanes luck(1, 1);
   Silent silent;
   // 4 1 against 3 2: each pot of two cards asks for one choice of two; 0 keeps the order of the seats.
   GivenChance chance({0, 0, 0, 0});
-  const WarOutcome outcome = war.play({3, 2, 0, 1}, chance, players, silent);
+  const WarOutcome outcome = war.play({3, 2, 0, 1}, chance, luck, silent);
   CHECK(outcome.winner == 1);
   CHECK(outcome.rounds == 4);
   CHECK(chance.unused() == 0);

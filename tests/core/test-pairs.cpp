@@ -68,12 +68,50 @@ TEST_CASE("a game of pairs worked by hand") {
 }
 
 TEST_CASE("a careful player shows nothing new with its second card") {
-  GivenChance none({});
-  // A B C A B C. The careful one turns A, B (it knows no card before A), then the third, and the first again.
-  const auto careful = play(table(3, {remembering(true)}), {0, 2, 4, 1, 3, 5}, none);
-  CHECK(careful.game.turns == 5);  // A B, C A(known), A A(mate), B B, C C
-  const auto full = play(table(3, {remembering()}), {0, 2, 4, 1, 3, 5}, none);
-  CHECK(full.game.turns == 5);  // A B, C A(new: now a pair), A A, B B, C C
+  // A B C A B C: the places that one player alone turns, one after the other.
+  const auto turned = [](bool careful) {
+    const Pairs game(table(3, {remembering()}).game);
+    RememberingPlayer player(PairsMemory(), careful);
+    GivenChance none({});
+    SharedLuck<GivenChance>::Lane luck(none);
+    const std::vector<Card> deck{0, 2, 4, 1, 3, 5};
+    ShuffledStock stock(deck);
+    Pairs::Position position = game.start();
+    std::vector<std::size_t> places;
+    play_out(game, position, stock,
+             [&](std::size_t, const Pairs::Position& now, Moves moves) { return player.choose(now, moves, luck); },
+             [&](const Next& next, const Pairs::Position&) {
+               if (next.what == Next::turn) places.push_back(next.place);
+             });
+    return places;
+  };
+  // Both show A and B. Then the careful one turns C and, for its second, the A that all know; the other one shows A.
+  CHECK(turned(true) == std::vector<std::size_t>{0, 1, 2, 0, 3, 0, 4, 1, 5, 2});
+  CHECK(turned(false) == std::vector<std::size_t>{0, 1, 2, 3, 0, 3, 4, 1, 5, 2});
+}
+
+TEST_CASE("what is remembered stays so when it is seen again") {
+  // Kept at the first sighting; at the second the chance says no; then it is dropped by its span.
+  PairsMemory memory(0.5, 3);
+  memory.begins();
+  Pairs::Position view = Pairs(table(2, {remembering()}).game).start();
+  Moves all;
+  for (std::size_t place = 0; place < 4; ++place) all.add(place);
+  const auto look = [&](std::vector<std::uint64_t> choices) {
+    GivenChance chance(std::move(choices));
+    SharedLuck<GivenChance>::Lane luck(chance);
+    memory.look(view, all, luck);
+    return memory.known().has(0);
+  };
+  view.when[0] = view.sightings = 1;
+  CHECK(look({0}));  // the first of two branches: it happens
+  view.when[0] = view.sightings = 2;
+  CHECK(look({1}));
+  CHECK(look({}));  // a sighting is decided on once
+  view.sightings = 4;
+  CHECK(look({}));
+  view.sightings = 5;
+  CHECK_FALSE(look({}));
 }
 
 TEST_CASE("an unseen stock gives the law of a shuffled one") {
@@ -130,6 +168,19 @@ TEST_CASE("forgetful players play on, and simulation follows the walk") {
     CHECK(std::abs(static_cast<double>(entry.n) / 1e5 - p) < 4 * std::sqrt(p * (1 - p) / 1e5));
   }
   CHECK(total == doctest::Approx(1).epsilon(1e-9));
+}
+
+TEST_CASE("a game that does not end is stopped, and the trial is named") {
+  // Turns the two first cards for ever.
+  class Stubborn : public PairsPlayer {
+   public:
+    std::unique_ptr<PairsPlayer> copy() const override { return std::make_unique<Stubborn>(*this); }
+    std::size_t choose(const Pairs::View&, Moves moves, PlayerChance&) override { return moves.first(); }
+  };
+  const Playable<Seated<Pairs>> game(table(2, {std::make_shared<Stubborn>()}));
+  const auto runner = game.runner(Draw(DrawSpec{deck_of(2), 4, false}), {"turns"});
+  CHECK(runner->play_on({0, 1, 2, 3}, 1, 7) == RowTally::Row{2});
+  CHECK_THROWS_WITH_AS(runner->play_on({0, 2, 1, 3}, 1, 7), "trial 7 does not end in 200000 steps", EndlessGame);
 }
 
 TEST_CASE("what cannot be played is refused") {

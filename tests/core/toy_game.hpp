@@ -42,8 +42,8 @@ class Turning {
   const Rules& rules() const { return rules_; }
   std::uint32_t likeness(habanera::Card card) const { return rules_.stops[card]; }
 
-  template <class Chance, class Players, class Watcher>
-  Outcome play(const std::vector<habanera::Card>& deck, Chance&, Players&, Watcher& watcher) {
+  template <class Chance, class Luck, class Watcher>
+  Outcome play(const std::vector<habanera::Card>& deck, Chance&, Luck&, Watcher& watcher) {
     Table table{{{deck.rbegin(), deck.rend()}, {}}};
     auto& [stock, row] = table.zone;
     watcher.laid_out(deck, deck.size(), table);

@@ -138,3 +138,11 @@ test_that("the command is linked where it is asked for", {
   expect_error(install_command(folder), "is no link of ours", class = "habanera_error_file")
   expect_error(install_command("/proc/none"), class = "habanera_error_file")
 })
+
+test_that("too few draws are no proof that they are fair", {
+  file <- withr::local_tempfile(lines = c("AS KH", "3D 10C"), fileext = ".txt")
+  ran <- run_words("draws", "--file", file, "--expect", "fair")
+  expect_equal(ran$status, 3)
+  expect_match(ran$err, "too few draws to tell", all = FALSE)
+  expect_equal(verdict(draws_recorded(file)), "too_few")
+})

@@ -103,11 +103,13 @@ test_that("players are set, printed, varied, compared, written and read", {
   better <- tidy(compare(evening, change_rules(evening, players = "forgetful:recall=0.7:span=4, full_memory"), 5000,
                          seed = 1))
   expect_gt(better$conf.low[better$term == "winner=2"], 0)
-  varied <- vary_rules(evening, players = list("random", player_full_memory()), nsim = 500, seed = 1)
-  means <- varied$estimate[varied$term == "turns"]
-  expect_gt(means[1], 3 * means[2])
+  # With m pairs left a turn at random finds one with chance 1 / (2 m - 1): n pairs take n^2 turns.
+  varied <- vary_rules(evening, players = list("random", player_full_memory()), nsim = 2000, seed = 1)
+  turns <- varied[varied$term == "turns", ]
+  expect_lt(abs(turns$estimate[1] - 36), standard_errors * turns$std.error[1])
   expect_s3_class(autoplot(replay(evening, seed = 1)), "ggplot")
-  expect_equal(nrow(tidy(simulate(evening, 100, seed = 1, threads = 2))), nrow(tidy(simulate(evening, 100, seed = 1))))
+  expect_equal(as.data.frame(simulate(evening, 500, seed = 1, threads = 2)),
+               as.data.frame(simulate(evening, 500, seed = 1, threads = 1)))
 })
 
 test_that("a forgetful player with full recall is one of full memory, and the shuffle is the deal's", {
@@ -192,4 +194,96 @@ test_that("an R function that fails or makes no move is named with its trial and
   by_function <- game_pairs(pairs = 2, players = player_with(function(view, moves) moves[1]))
   expect_error(exact(by_function), "cannot walk an R function", class = "habanera_error_work")
   expect_error(compare(by_function, by_function), "shuffle or decide", class = "habanera_error_input")
+})
+
+# The table as two seats play it, in plain R and from the rules alone: each has a memory of places, which keeps what was
+# shown since its last choice with its chance, and drops it after so many other cards.
+played_by_hand <- function(pairs, recall, span, careful) {
+  deck <- sample(rep(seq_len(pairs), 2))
+  lies <- rep(TRUE, length(deck))
+  shown <- looked <- integer(length(deck))
+  kept <- list(integer(length(deck)), integer(length(deck)))
+  looks <- list(looked, looked)
+  sightings <- turns <- 0
+  won <- c(0, 0)
+  seat <- 1
+  any_of <- function(places) places[sample.int(length(places), 1)]
+  known_to <- function(seat, but) {
+    for (place in which(lies & shown != looks[[seat]] & seq_along(deck) != but)) {
+      if (runif(1) < recall[seat]) kept[[seat]][place] <<- shown[place]
+      looks[[seat]][place] <<- shown[place]
+    }
+    which(lies & kept[[seat]] > 0 & sightings - kept[[seat]] <= span[seat] & seq_along(deck) != but)
+  }
+  show <- function(place) {
+    sightings <<- sightings + 1
+    shown[place] <<- sightings
+  }
+  while (any(lies)) {
+    known <- known_to(seat, 0)
+    paired <- known[deck[known] %in% deck[known][duplicated(deck[known])]]
+    unknown <- setdiff(which(lies), known)
+    first <- if (length(paired)) paired[1] else if (length(unknown)) any_of(unknown) else any_of(which(lies))
+    show(first)
+    known <- known_to(seat, first)
+    unknown <- setdiff(which(lies), c(known, first))
+    mate <- known[deck[known] == deck[first]]
+    second <- if (length(mate)) mate[1] else if (careful[seat] && length(known)) known[1] else
+      if (length(unknown)) any_of(unknown) else any_of(setdiff(which(lies), first))
+    show(second)
+    turns <- turns + 1
+    if (deck[first] == deck[second]) {
+      lies[c(first, second)] <- FALSE
+      won[seat] <- won[seat] + 1
+    } else {
+      seat <- 3 - seat
+    }
+  }
+  c(turns = turns, pairs_1 = won[1])
+}
+
+test_that("careful and forgetful players play as a slow program written from the rules has them", {
+  set.seed(11)
+  seats <- list(
+    list(player_careful(), player_forgetful(0.6, 5), recall = c(1, 0.6), span = c(Inf, 5), careful = c(TRUE, FALSE)),
+    list(player_forgetful(0.8, 3), player_forgetful(0.3), recall = c(0.8, 0.3), span = c(3, Inf),
+         careful = c(FALSE, FALSE)),
+    list(player_full_memory(), player_careful(), recall = c(1, 1), span = c(Inf, Inf), careful = c(FALSE, TRUE))
+  )
+  for (case in seats) {
+    slow <- replicate(1500, played_by_hand(5, case$recall, case$span, case$careful))
+    counts <- simulate(game_pairs(pairs = 5, players = case[1:2], record = c("turns", "pairs_1")), 20000, seed = 6)
+    found <- tidy(counts)
+    for (term in c("turns", "pairs_1")) {
+      error <- sqrt(found$std.error[found$term == term]^2 + var(slow[term, ]) / ncol(slow))
+      z <- (found$estimate[found$term == term] - mean(slow[term, ])) / error
+      expect_lt(abs(z), standard_errors, label = paste(term, format(case[[1]]), format(case[[2]]), "z"))
+    }
+  }
+})
+
+test_that("players that never finish a game are stopped, and the trial is named", {
+  # Turns the first two cards for ever, unless they are a pair: of two pairs they are with chance 1/3.
+  stubborn <- game_pairs(pairs = 2, seats = 1, players = player_with(function(view, moves) moves[1], "stubborn"))
+  paired <- which(trials(game_pairs(pairs = 2, seats = 1), 1, 1:20)$turns == 2)
+  expect_equal(trials(stubborn, 1, paired)$turns, rep(2, length(paired)))
+  stuck <- setdiff(1:20, paired)[1]
+  expect_error(trials(stubborn, 1, stuck), sprintf("seed 1: trial %d does not end in 200000 steps", stuck),
+               class = "habanera_error_endless")
+  expect_error(exact(game_pairs(pairs = 2, players = "random")), "There are more deals", class = "habanera_error_work")
+})
+
+test_that("R functions that decide are told apart, and stay out of files of rules", {
+  first <- player_with(function(view, moves) moves[sample(length(moves), 1)], "one")
+  other <- player_with(function(view, moves) rev(moves)[sample(length(moves), 1)], "other")
+  game <- function(player) game_pairs(pairs = 3, players = player)
+  file <- withr::local_tempfile()
+  simulate(game(first), 20, seed = 1, checkpoint = file)
+  expect_error(simulate(game(other), 40, seed = 1, checkpoint = file), "of another run",
+               class = "habanera_error_checkpoint")
+  expect_error(write_rules(game(first), withr::local_tempfile(fileext = ".yaml")), "cannot be written")
+  varied <- vary_rules(game(first), players = list(first, other), nsim = 20, seed = 1)
+  expect_equal(unique(varied$players), c("one", "other"))
+  expect_error(vary_rules(game(first), players = list(first, first), nsim = 20, seed = 1), "would be played twice",
+               class = "habanera_error_rules")
 })

@@ -27,8 +27,12 @@ struct Decisions {
   std::array<std::int64_t, most_players> made{}, forced{};
 };
 
-// A position that never ends is stopped after so many steps.
-inline constexpr std::uint64_t most_steps = 100000000;
+// A game that does not end is stopped after so many steps.
+inline constexpr std::uint64_t most_steps = 200000;
+
+struct EndlessGame : std::runtime_error {
+  using std::runtime_error::runtime_error;
+};
 
 // The one loop that plays any game with decisions, from any position to its end. `choose(seat, position, moves)` is the
 // seat's move; `told(next, position)` is called after each step.
@@ -55,7 +59,7 @@ Decisions play_out(const Game& game, typename Game::Position& position, Stock& s
     }
     told(next, position);
   }
-  throw std::length_error("the game did not end in " + std::to_string(most_steps) + " steps");
+  throw EndlessGame("does not end in " + std::to_string(most_steps) + " steps");
 }
 
 }  // namespace habanera

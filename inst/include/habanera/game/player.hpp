@@ -31,9 +31,6 @@ class Player {
   virtual std::size_t choose(const View& view, Moves moves, PlayerChance& chance) = 0;
 };
 
-// Of games without decisions.
-struct NoPlayers {};
-
 // The luck of every seat, from a lane of the trial of its own.
 class SeatLanes {
  public:

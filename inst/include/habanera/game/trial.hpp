@@ -8,6 +8,7 @@
 
 #include "habanera/chance/random.hpp"
 #include "habanera/draw/draw.hpp"
+#include "habanera/game/play_out.hpp"
 #include "habanera/game/requirements.hpp"
 #include "habanera/run/row_tally.hpp"
 #include "habanera/watcher/silent.hpp"
@@ -60,7 +61,11 @@ class GameRunner : public TrialRunner {
   const RowTally::Row& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) override {
     RandomChance chance(seed, trial, lane::game);
     SeatLanes luck(seed, trial);
-    read_columns(game_.play(deck, chance, luck, silent_), columns_, row_);
+    try {
+      read_columns(game_.play(deck, chance, luck, silent_), columns_, row_);
+    } catch (const EndlessGame& endless) {
+      throw EndlessGame("trial " + std::to_string(trial) + " " + endless.what());
+    }
     return row_;
   }
 

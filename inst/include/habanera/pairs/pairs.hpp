@@ -39,7 +39,6 @@ class Pairs {
     std::size_t left;                                // places where cards lie
     std::size_t seat = 0;                            // whose turn it is
     std::size_t first = most_places, chosen = most_places;  // turned first, and to be turned now
-    std::size_t second = most_places;                // turned last, for those who look on
     std::uint32_t sightings = 0;
     std::int64_t turns = 0;
     std::array<std::int64_t, most_players> won{};
@@ -118,7 +117,6 @@ class Pairs {
     position.when[next.place] = ++position.sightings;
     if (!position.second_card()) {
       position.first = next.place;
-      position.second = most_places;
       return;
     }
     end_turn(position, next.place);
@@ -159,7 +157,6 @@ class Pairs {
       position.left -= 2;
       ++position.won[position.seat];
     }
-    position.second = place;
     position.first = most_places;
     if (!alike || !rules_.again) position.seat = (position.seat + 1) % rules_.seats;
   }

@@ -17,24 +17,22 @@ class PairsMemory {
  public:
   // Everything seen is kept.
   PairsMemory() = default;
-  // Of each card seen it is kept with this chance, and for so many other cards seen.
+  // Of each card seen it is kept with this chance, and for so many other cards seen. One that was kept before stays so.
   PairsMemory(double recall, std::uint32_t span) : recall_(recall), span_(span) {}
 
   void begins() {
     kept_.fill(0);
-    refused_.fill(0);
+    looked_.fill(0);
   }
 
-  // Reads what was seen since.
+  // Reads what was shown since the last look.
   void look(const Pairs::View& view, Moves places, PlayerChance& chance) {
     known_ = Moves();
     for (std::size_t left = places.count(), i = 0; i < left; ++i) {
       const std::size_t place = places.at(i);
-      if (view.when[place] == 0) continue;
-      if (recall_ < 1 && kept_[place] != view.when[place] && refused_[place] != view.when[place])
-        (chance.happens(recall_) ? kept_ : refused_)[place] = view.when[place];
-      const bool kept = recall_ >= 1 || kept_[place] == view.when[place];
-      if (kept && view.sightings - view.when[place] <= span_) known_.add(place);
+      if (looked_[place] != view.when[place] && chance_of_keeping(chance)) kept_[place] = view.when[place];
+      looked_[place] = view.when[place];
+      if (kept_[place] != 0 && view.sightings - kept_[place] <= span_) known_.add(place);
     }
   }
 
@@ -60,9 +58,12 @@ class PairsMemory {
   }
 
  private:
+  // Perfect recall asks for no luck, so that every path of such a game can be walked.
+  bool chance_of_keeping(PlayerChance& chance) const { return recall_ >= 1 || chance.happens(recall_); }
+
   double recall_ = 1;
   std::uint32_t span_ = 0xffffffff;
-  std::array<std::uint32_t, most_places> kept_{}, refused_{};  // the sighting decided on
+  std::array<std::uint32_t, most_places> kept_{}, looked_{};  // the last sighting kept, and the last decided on
   Moves known_;
 };
 

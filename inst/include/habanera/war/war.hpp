@@ -44,8 +44,8 @@ class War : public WarActions {
   std::uint32_t likeness(Card card) const { return rules_.ranks[card]; }
 
   // One game on the shuffled deck, its top first.
-  template <class Chance, class Players, class Watcher>
-  WarOutcome play(const std::vector<Card>& deck, Chance& chance, Players&, Watcher& watcher) {
+  template <class Chance, class Luck, class Watcher>
+  WarOutcome play(const std::vector<Card>& deck, Chance& chance, Luck&, Watcher& watcher) {
     all_rounds_ = inner_games_ = deepest_ = 0;
     WarOutcome outcome = play_level(0, deck, rules_.dealing, chance, watcher);
     outcome.inner_games = inner_games_;
