@@ -57,6 +57,10 @@ core_game_words <- function(game) {
     .Call(`_habanera_core_game_words`, game)
 }
 
+core_walks_by_memory <- function(game, spec) {
+    .Call(`_habanera_core_walks_by_memory`, game, spec)
+}
+
 core_game_deck <- function(spec, seed, trial) {
     .Call(`_habanera_core_game_deck`, spec, seed, trial)
 }
@@ -67,6 +71,10 @@ core_count_game <- function(game, spec, seed, first, count, threads) {
 
 core_count_pairs <- function(game_one, one, game_two, two, is_category, seed, first, count, threads) {
     .Call(`_habanera_core_count_pairs`, game_one, one, game_two, two, is_category, seed, first, count, threads)
+}
+
+core_count_rounds <- function(games, specs, values, seed, first, count, threads) {
+    .Call(`_habanera_core_count_rounds`, games, specs, values, seed, first, count, threads)
 }
 
 core_count_holdings <- function(game, spec, holding, seed, first, count, threads) {
@@ -113,8 +121,16 @@ core_hands_indices <- function(maker, law, words) {
     .Call(`_habanera_core_hands_indices`, maker, law, words)
 }
 
+core_high_card <- function(spec) {
+    .Call(`_habanera_core_high_card`, spec)
+}
+
 core_pairs <- function(spec) {
     .Call(`_habanera_core_pairs`, spec)
+}
+
+core_solve_pairs <- function(spec) {
+    .Call(`_habanera_core_solve_pairs`, spec)
 }
 
 core_count_question <- function(spec, seed, first, count, threads) {

@@ -50,7 +50,7 @@ settling_stops <- function(trials) unique(round(exp(seq(log(min(10, trials)), lo
 
 settled_row <- function(counts, column, exact) {
   trials <- trial_count(counts)
-  estimates <- last_turn(column_estimates(counts$outcomes, counts$n, trials, 0.95))
+  estimates <- last_turn(column_estimates(counts$outcomes, counts$n, trials, 0.95, sums = sums_of_counts(counts)))
   row <- estimates[estimates$term == column, , drop = FALSE]
   # A text that has not come yet has no row.
   if (!nrow(row)) row <- data.frame(estimate = 0, conf.low = 0, conf.high = none_seen_bound(trials))

@@ -7,7 +7,7 @@ beside_exact <- function(estimates, law) {
   place <- match(key(estimates), key(law))
   estimates$exact <- ifelse(is.na(place), 0, law$estimate[place])
   variance <- ifelse(is.na(place), 0, law$variance[place])
-  error <- sqrt(variance / estimates$total)
+  error <- if (is.null(estimates$by_trial)) sqrt(variance / estimates$total) else estimates$std.error
   off <- estimates$estimate - estimates$exact
   # Rounding in a column that cannot vary is no deviation.
   settled <- abs(off) <= 1e-9 * pmax(1, abs(estimates$exact))
@@ -25,7 +25,8 @@ quick_exact.default <- function(experiment) NULL
 # Counts beside their exact law, row by row of tidy(); `part` picks the outcomes looked at.
 outcome_estimates <- function(x, level = 0.95, part = all_rows, law = quick_exact(x$provenance$experiment)) {
   rows <- part(x$outcomes)
-  estimates <- column_estimates(x$outcomes[rows, , drop = FALSE], x$n[rows], trial_count(x), level)
+  estimates <- column_estimates(x$outcomes[rows, , drop = FALSE], x$n[rows], trial_count(x), level,
+                                sums = sums_of_counts(x, all(rows)))
   if (is.null(law)) return(beside_exact(estimates, NULL))
   rows <- part(law$outcomes)
   beside_exact(estimates, weighted_terms(law$outcomes[rows, , drop = FALSE], law$probability[rows]))

@@ -24,8 +24,9 @@ told_quantiles <- c(0.1, 0.5, 0.9)
 
 # A row for each number and quantile: `term` such as rounds_p90.
 quantile_rows <- function(x, level = 0.95, p = told_quantiles, rows = all_rows(x$outcomes)) {
-  simulated <- inherits(x, "habanera_counts")
-  weight <- (if (simulated) x$n else x$probability)[rows]
+  # Rounds of a shoe hang together: their quantiles have no intervals by order statistics.
+  simulated <- inherits(x, "habanera_counts") && is.null(x[["sums"]])
+  weight <- (if (is.null(x$n)) x$probability else x$n)[rows]
   numbers <- names(x$outcomes)[vapply(x$outcomes, is.numeric, TRUE)]
   found <- lapply(numbers, function(name) {
     cbind(term = sprintf("%s_p%s", name, format(100 * p, trim = TRUE)), column = name, p = p,

@@ -50,9 +50,10 @@ outcome_half_widths <- function(found, trials, wanted) {
 }
 
 # Estimates from counts, with their intervals: Wilson's for a chance, normal for a mean, which a single value does not
-# have.
-column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes)) {
+# have. Of rounds that hang together in their trials, errors are by trial, from `sums` (see round_sums()).
+column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes), sums = NULL) {
   terms <- weighted_terms(outcomes, n, wanted)
+  if (!is.null(sums)) return(round_estimates(terms, trials, level, sums))
   total <- terms$total
   error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / ifelse(total > 1, total - 1,
                                                                                         NA)) / total)

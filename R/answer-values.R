@@ -11,12 +11,14 @@ outcome_distributions <- function(x, law, part, simulated) {
     unseen$total <- rep(c(seen$total, 0)[1], nrow(unseen))
     seen <- in_value_order(rbind(seen, unseen))
   }
-  interval <- wilson_interval(seen$weight, seen$total)
+  # Rounds of a shoe hang together, so that their number says nothing of the error of a single value.
+  alone <- is.null(x[["sums"]])
+  interval <- wilson_interval(seen$weight, if (alone) seen$total else rep(NA_real_, nrow(seen)))
   expected <- if (is.null(exact)) NA_real_ else {
     found <- exact$estimate[match(value_key(seen), value_key(exact))]
     ifelse(is.na(found), 0, found)
   }
-  z <- (seen$estimate - expected) / sqrt(expected * (1 - expected) / seen$total)
+  z <- (seen$estimate - expected) / sqrt(expected * (1 - expected) / seen$total) * ifelse(alone, 1, NA)
   kept <- intersect(c("column", "turn", "value"), names(seen))
   cbind(seen[kept], n = seen$weight, estimate = seen$estimate, conf.low = interval$low, conf.high = interval$high,
         exact = expected, statistic = ifelse(is.finite(z), z, NA))

@@ -59,8 +59,9 @@ run_lap.habanera_draws <- function(experiment, seed, first, count, threads) {
   spec <- draw_spec(experiment$deck, experiment$size, experiment$replace, repeats,
                     experiment$shuffle)
   tally <- core_count_draws(spec, seed, first, count, threads)
-  if (!repeats) tally["pairs"] <- list(NULL)
-  tally
+  # A kind that stands k times in a draw is in k (k - 1) / 2 pairs.
+  squares <- if (repeats) 2 * tally[["pairs"]] + tally$n
+  list(n = tally$n, example_trial = tally$example_trial, squares = squares)
 }
 #' @export
 run_lap.habanera_positions <- function(experiment, seed, first, count, threads) {
@@ -71,9 +72,7 @@ run_lap.habanera_positions <- function(experiment, seed, first, count, threads) 
     return(tally_of_draws(cells, nrow(outcome_space(experiment)), first, FALSE))
   }
   spec <- draw_spec(experiment$deck, length(experiment$deck), FALSE, FALSE, experiment$shuffle)
-  tally <- core_count_positions(spec, seed, first, count, threads)
-  tally["pairs"] <- list(NULL)
-  tally
+  core_count_positions(spec, seed, first, count, threads)[c("n", "example_trial")]
 }
 
 #' @export

@@ -97,7 +97,7 @@ recorded_counts <- function(kinds, deck, replace, label, source, made_by, call) 
   tally <- tally_of_draws(kinds, count, 1, can_repeat(experiment))
   from <- new_provenance(experiment, ncol(kinds), trials = data.frame(first = 1, last = nrow(kinds)),
                          source = source, made_by = made_by)
-  new_counts("draws", outcome_space(experiment), tally$n, tally$example_trial, tally[["pairs"]], from)
+  new_counts("draws", outcome_space(experiment), tally$n, tally$example_trial, tally[["squares"]], from)
 }
 
 # The same question, of draws whose shuffle is not ours.
@@ -166,6 +166,6 @@ counts_of_totals <- function(n, experiment, call) {
   }
   from <- new_provenance(experiment, size, trials = data.frame(first = 1, last = sum(n) / size),
                          source = "a table of counts")
-  pairs <- if (can_repeat(experiment)) rep(NA_real_, length(n))
-  new_counts("draws", outcome_space(experiment), n, rep(NA_real_, length(n)), pairs, from)
+  squares <- if (can_repeat(experiment)) rep(NA_real_, length(n))
+  new_counts("draws", outcome_space(experiment), n, rep(NA_real_, length(n)), squares, from)
 }

@@ -7,16 +7,15 @@ tally_of_draws <- function(kinds, count, first, repeats) {
   example <- rep(Inf, count)
   example[held[order(rows)][seen]] <- first - 1 + sort(rows)[seen]
   list(n = as.double(tabulate(held, count)), example_trial = example,
-       pairs = if (repeats) like_pairs(rows, held, count))
+       squares = if (repeats) squares_of_rows(rows, held, count))
 }
 
-# How many pairs of like cards the rows hold, kind by kind.
-like_pairs <- function(rows, held, count) {
-  key <- sort((rows - 1) * count + held)
-  runs <- rle(key)
-  pairs <- rowsum(runs$lengths * (runs$lengths - 1) / 2, (runs$values - 1) %% count + 1)
+# How often each kind stands in a row, squared and summed over the rows.
+squares_of_rows <- function(rows, held, count) {
+  runs <- rle(sort((rows - 1) * count + held))
+  squares <- rowsum(runs$lengths^2, (runs$values - 1) %% count + 1)
   all <- numeric(count)
-  all[as.integer(rownames(pairs))] <- pairs[, 1]
+  all[as.integer(rownames(squares))] <- squares[, 1]
   all
 }
 

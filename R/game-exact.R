@@ -1,25 +1,29 @@
 #' @rdname exact
 #' @section Games: Every deal of a small deck is played, by the code that simulates. After a uniform shuffle, cards that
 #'   are alike to the game (of one rank) are dealt as one kind, which leaves far fewer deals. What a game leaves to
-#'   chance after the deal (a shuffled pot) is walked too.
-#' @param most For games: the most deals walked.
+#'   chance after the deal (a shuffled pot) is walked too. Where seats decide by what lies on the table alone, and the
+#'   shuffle is uniform, courses of the game that come to like positions go on as one, so that much larger games are in
+#'   reach; steps that all courses together take with a chance below 1e-18 are left out. Of rounds from one shoe,
+#'   `probability` is how many of its rounds give the outcome on average.
+#' @param most For games: the most deals, or positions, walked.
 #' @export
 exact.habanera_game <- function(x, ..., most = most_paths) {
   call <- rlang::current_env()
   rlang::check_dots_empty(call = call)
   check_whole(most, 1, 1e9)
   if (has_r_function(x)) refuse("exact() cannot walk an R function.", "work")
-  deals <- count_of_deals(x)
+  machine <- game_machine(x)
+  deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)
   began <- now()
-  walked <- tryCatch(core_walk_game(game_machine(x), x$spec, most),
+  walked <- tryCatch(core_walk_game(machine, x$spec, most),
                      `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call),
                      `habanera::EndlessGame` = function(cnd) {
                        refuse("By these players some courses of the game never end; simulate().", "work", call)
                      })
   rows <- gathered_rows(game_outcomes(x, recorded_rows(walked$rows, x$record)))
   new_distribution(result_kind(x), rows$outcomes, rows$sum(walked$probability),
-                   new_provenance(x, 1, seconds = now() - began, source = "exact"))
+                   new_provenance(x, entries_per_trial(x), seconds = now() - began, source = "exact"))
 }
 
 refuse_deals <- function(game, deals, most, call) {

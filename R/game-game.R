@@ -86,7 +86,7 @@ game_spec <- function(kind, game, call) {
   cards <- kind$cards(game$rules, game$deck, game$record, call)
   # An R function shuffles before the core deals.
   shuffle <- if (has_function(game$shuffle)) shuffle_none() else game$shuffle
-  size <- if (is.null(dealing)) length(game$deck) else sum(dealing$sizes)
+  size <- if (is.null(dealing)) kind$dealt(game$rules, game$deck) else sum(dealing$sizes)
   list(draw = draw_spec(game$deck, size, FALSE, FALSE, shuffle), dealing = dealing,
        rules = kind$core(game$rules, cards, dealing), record = game$record)
 }

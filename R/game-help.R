@@ -11,7 +11,7 @@ rules_for_help <- function(name) {
 columns_for_help <- function(name) {
   columns <- game_kind(name)$columns
   items <- Map(function(column, name) {
-    type <- if (is.null(column$told_of)) "text" else "a whole number"
+    type <- if (is.null(column$told_of)) "text" else if (isTRUE(column$is_money)) "a number" else "a whole number"
     sprintf("* `%s` (%s): %s.", name, type, column$meaning)
   }, columns, names(columns))
   paste(unlist(items), collapse = "\n")

@@ -27,11 +27,23 @@ usual_kind <- function() list(
   deck = function(rules) rules$deck,
   # How the deck is dealt to the seats: a list of `sizes` and `alternate`; NULL: it is not.
   dealing = function(rules, piles) NULL,
+  # How many cards from the top can come into play where no seat is dealt any.
+  dealt = function(rules, deck) length(deck),
   # What the cards are to the game (`record` names what is recorded), and the rules as the core takes them.
   cards = function(rules, deck, record, call) NULL,
   core = function(rules, cards, dealing) unclass(rules),
   # A number for each kind in the deck, the same for cards alike to the game.
   likeness = function(game) seq_along(kinds_of(game$deck)$codes),
+  # Of a number that the core counts in a smaller unit: how many of these make one, by its name.
+  units = function(rules) list(),
+  # The bets that can be made, for house_edge(): a data frame with `term`, `column` (the outcome that is the player's
+  # result) and `stake`.
+  bets = function(rules) NULL,
+  # Best play by the core: of the player that is solved, as core_players() gives it, a list of `worth`, `positions` and
+  # what that is in `words`.
+  solve = NULL,
+  # The outcomes that are what each seat has of the win, for round_robin().
+  scores = function(rules) NULL,
   # The outcome that says which seat has won, and the one that counts rounds.
   winner = NULL, rounds = NULL,
   # What came of it in a sentence or two.

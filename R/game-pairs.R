@@ -31,7 +31,9 @@ pairs_kind <- function() {
     "pairs", "Pairs", "game_pairs", "pairs lie face down, two cards are turned a turn; who remembers most wins.",
     pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs, settled = settled_pairs, deck = pairs_deck,
     cards = function(rules, deck, record, call) pair_classes(deck[!duplicated(deck)], rules$match_by),
-    core = pairs_spec, likeness = function(game) game$spec$rules$mates, winner = "winner", rounds = "turns",
+    core = pairs_spec, likeness = function(game) game$spec$rules$mates, winner = "winner", rounds = "turns", units = pairs_units,
+    solve = solve_pairs,
+    scores = function(rules) sprintf("score_%d", seq_len(rules$seats)),
     in_short = pairs_in_short, step_words = pairs_step_words, end_in_words = pairs_end_in_words, course = pairs_course,
     fewer_deals = "fewer `pairs`", examples = pairs_examples
   )
@@ -48,7 +50,7 @@ pairs_rules <- function() {
     rule_deck("the cards that lie in pairs", paired_deck(26), "26 pairs of numbered cards"),
     rule_whole("pairs", 15, 1, 26, "how many pairs are laid out, the first in the deck"),
     rule_whole("seats", 2, 1, 6, "how many play"),
-    rule_players(c("full_memory", "careful", "forgetful", "random"), "who decides for the seats"),
+    rule_players(c("full_memory", "careful", "forgetful", "random", "lookahead", "solved"), "who decides for the seats"),
     rule_numbers("grid", NULL, 1, 52, "rows and columns of the table, which hold all cards", size = 2,
                  without = "as it comes"),
     rule_flag("again", "who finds a pair turns again", TRUE),
@@ -62,14 +64,18 @@ pairs_columns <- function() {
                      sprintf("%s_%d", name, 1:6))
   }
   c(list(winner = list(meaning = "the seat with most pairs, or nobody where several have"),
-         turns = list(meaning = "turns, of two cards each", told_of = "that were played")),
-    by_seat("pairs", "pairs won by seat %d"), by_seat("decisions", "choices that seat %d made"),
+         turns = list(meaning = "turns, of two cards each", told_of = "that were played"),
+         turns_again = list(meaning = "turns that a seat had because it had found a pair", told_of = "that were played")),
+    by_seat("pairs", "pairs won by seat %d"),
+    lapply(by_seat("score", "what seat %d has of the win: 1, or a share of it"), c, list(is_money = TRUE)),
+    by_seat("decisions", "choices that seat %d made"),
     by_seat("forced", "of the choices of seat %d, those with one move only"))
 }
 
 # The rules that must fit the deck and each other.
 settled_pairs <- function(rules, piles, changed, call) {
   refuse_other_number(rules$players, rules$seats, call)
+  refuse_unsolvable(seated_players(rules$players, rules$seats), call)
   if (!is.null(rules$grid) && prod(rules$grid) != 2 * rules$pairs) {
     refuse(sprintf("A grid of %s holds %s, not the %s of %s.", paste(rules$grid, collapse = " by "),
                    count_of(prod(rules$grid), "card"), format_count(2 * rules$pairs), count_of(rules$pairs, "pair")),
@@ -107,9 +113,21 @@ pairs_deck <- function(rules) {
 }
 
 pairs_spec <- function(rules, classes, dealing) {
-  list(mates = as.integer(classes), pairs = rules$pairs, seats = rules$seats, again = rules$again,
-       players = lapply(seated_players(rules$players, rules$seats), core_player))
+  table <- list(mates = as.integer(classes), copies = kinds_of(pairs_deck(rules))$copies, pairs = rules$pairs,
+                seats = rules$seats, again = rules$again)
+  c(table, list(players = core_players(seated_players(rules$players, rules$seats), table)))
 }
+
+solve_pairs <- function(player) {
+  found <- core_solve_pairs(player)
+  words <- if (player$game$seats == 1) sprintf("%s turns on average", format_number(-found$worth, 6)) else {
+    sprintf("%s of the win", format_percent(found$worth, 5))
+  }
+  c(found, list(words = words))
+}
+
+# Scores are counted in sixtieths, which up to six can share.
+pairs_units <- function(rules) as.list(rlang::set_names(rep(60, 6), sprintf("score_%d", 1:6)))
 
 pairs_in_short <- function(outcomes, weight) {
   shares <- outcome_shares(outcomes[["winner"]], weight)

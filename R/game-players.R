@@ -10,9 +10,18 @@
 #' the chance `recall`, and drops it after `span` other cards; one that it has kept it does not lose by seeing it again.
 #' Among cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours.
 #'
+#' `player_lookahead()` knows no game: it tries each move by games played out at random, the cards that its seat has not
+#' seen being dealt anew among the deals that fit, the same deals for every move, and makes the one that is best on
+#' average (of pairs: has most of the win; alone: takes fewest turns). Its judgement is that of whoever plays these games
+#' out: the random player will do for any game, a better one looks further. `player_solved()` plays best: every course of the
+#' game is gone through, with the other seats as they are; see also [best_play()].
+#'
 #' @param recall The chance that a card seen is kept in mind, from 0 to 1.
 #' @param span After how many other cards seen it is dropped; `Inf`: never.
 #' @param name What it is called in prints and tables.
+#' @param samples How many games are played out for each move.
+#' @param playing The player who plays them out, for all seats: `player_random()`, `player_full_memory()` or
+#'   `player_careful()`.
 #' @param f An R function of `view` and `moves` that returns one of `moves`, a vector of whole numbers. Of
 #'   [game_pairs()] a move is a place, counted from 1, and `view` a list of `seen` (for each place the number of
 #'   the pair that its card belongs to, `NA` where nobody has seen it), `when` (at which sighting it was last seen),
@@ -62,13 +71,30 @@ player_with <- function(f, name = "function") {
   player
 }
 
+#' @rdname players
+#' @export
+player_lookahead <- function(samples = 20, playing = player_random()) {
+  check_whole(samples, 1, 1e6)
+  if (rlang::is_string(playing)) playing <- player_from_text(playing, rlang::current_env())
+  known <- c("random", "full_memory", "careful")
+  if (!inherits(playing, "habanera_player") || !playing$name %in% known) {
+    refuse(sprintf("`playing` must be a player (%s), not %s.", join_words(known, "or"),
+                   if (inherits(playing, "habanera_player")) quoted(format(playing)) else said(playing)))
+  }
+  new_player("lookahead", samples = as.double(samples), playing = playing)
+}
+
+#' @rdname players
+#' @export
+player_solved <- function() new_player("solved")
+
 player_makers <- list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
-                      random = player_random)
+                      random = player_random, lookahead = player_lookahead, solved = player_solved)
 
 #' @export
 format.habanera_player <- function(x, ...) {
   if (!is.null(x$f)) return(x$label)
-  set <- Filter(is.finite, x$settings)
+  set <- Filter(function(value) !identical(value, Inf), x$settings)
   paste(c(x$name, sprintf("%s=%s", names(set), vapply(set, format, "", digits = 15))), collapse = ":")
 }
 
@@ -87,14 +113,18 @@ player_from_text <- function(text, call) {
     refuse(sprintf("There is no player %s%s Players: %s.", quoted(name), did_you_mean(name, names(player_makers)),
                    join_words(names(player_makers))), call = call)
   }
-  settings <- suppressWarnings(as.numeric(sub("^.*=", "", parts[-1])))
-  names(settings) <- sub("=.*$", "", parts[-1])
+  given <- sub("^[^=]*=", "", parts[-1])
+  names(given) <- sub("=.*$", "", parts[-1])
+  settings <- lapply(given, function(value) {
+    number <- suppressWarnings(as.numeric(value))
+    if (is.na(number)) value else number
+  })
   unknown <- setdiff(names(settings), names(formals(player_makers[[name]])))
-  if (length(unknown) || anyNA(settings)) {
+  if (length(unknown) || !all(grepl("=", parts[-1], fixed = TRUE))) {
     refuse(sprintf("The player %s is set as in \"forgetful:recall=0.7:span=6\", not %s.", quoted(name), quoted(text)),
            call = call)
   }
-  do.call(player_makers[[name]], as.list(settings))
+  do.call(player_makers[[name]], settings)
 }
 
 function_player_code <- function(player) {
@@ -112,7 +142,9 @@ player_texts <- function(players) vapply(players, format, "")
 players_code <- function(players) {
   code <- vapply(players, function(player) {
     if (!is.null(player$f)) return(function_player_code(player))
-    values <- vapply(player$settings, as_code, "")
+    values <- vapply(player$settings, function(value) {
+      if (inherits(value, "habanera_player")) players_code(list(value)) else as_code(value)
+    }, "")
     settings <- sprintf("%s = %s", names(values), values)
     sprintf("player_%s(%s)", player$name, paste(settings, collapse = ", "))
   }, "")

@@ -89,7 +89,7 @@ new_game_trace <- function(game, played, deck, seed, trial) {
 
 # All outcome columns of one game, recorded or not.
 whole_outcome <- function(game, values) {
-  rows <- rlang::set_names(as.list(values), game$words$outcomes)
+  rows <- rlang::set_names(values, game$words$outcomes)
   game_outcomes(game, as.data.frame(rows[names(game$kind$columns)], optional = TRUE))
 }
 

@@ -35,11 +35,42 @@ has_r_function <- function(game) has_function(game$shuffle) || has_function_play
 
 has_function_player <- function(game) any(vapply(game$rules$players, function(player) !is.null(player$f), NA))
 
+# Players who decide by what lies on the table alone, so that best play against them can be found.
+decides_by_view <- function(player) {
+  player$name %in% c("full_memory", "careful", "random") ||
+    (player$name == "forgetful" && all(unlist(player$settings) >= c(1, Inf)))
+}
+
+refuse_unsolvable <- function(players, call) {
+  solved <- which(vapply(players, function(player) player$name == "solved", NA))
+  for (seat in solved) {
+    others <- Filter(Negate(decides_by_view), players[-seat])
+    if (length(others)) {
+      refuse(sprintf(paste("`player_solved()` plays best against players who decide by what lies on the table, such as",
+                           "full_memory, careful and random, not %s."), quoted(format(others[[1]]))), "rules", call)
+    }
+  }
+}
+
+# The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.
+core_players <- function(players, table) {
+  specs <- lapply(players, core_player)
+  for (seat in which(vapply(players, function(player) player$name == "solved", NA))) {
+    beside <- specs
+    beside[[seat]] <- list(name = "nobody")
+    specs[[seat]] <- list(name = "solved", seat = seat, game = c(table, list(players = beside)))
+  }
+  specs
+}
+
 # A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
 core_player <- function(player) {
-  spec <- c(name = player$name, player$settings)
+  settings <- lapply(player$settings, function(value) {
+    if (inherits(value, "habanera_player")) core_player(value) else value
+  })
+  spec <- c(list(name = player$name), settings)
   if (is.null(player$f)) return(spec)
-  c(as.list(spec), f = function(view, moves, choice) {
+  c(spec, f = function(view, moves, choice) {
     move <- refuse_if_fails(player$f(view, moves), sprintf("Your player failed at choice %d of its game.", choice),
                             "function", NULL)
     if (is.numeric(move) && length(move) == 1 && move %in% moves) return(as.double(move))

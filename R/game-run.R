@@ -4,17 +4,40 @@
 #' @export
 result_kind.habanera_game <- function(experiment) c("game", "outcomes")
 #' @export
-entries_per_trial.habanera_game <- function(experiment) 1
+entries_per_trial.habanera_game <- function(experiment) if (holds_rounds(experiment)) NA else 1
+
+# Whether a trial is not one round but a shoe of them, as many as come.
+holds_rounds <- function(game) isTRUE(game$words$holds_rounds)
+
+#' @export
+adds_up.habanera_game <- function(experiment, n, trials) {
+  if (holds_rounds(experiment)) sum(n) >= trials else sum(n) == trials
+}
+
+#' @export
+total_columns.habanera_game <- function(experiment) c("entries", recorded_totals(experiment))
+
+recorded_totals <- function(game) {
+  unlist(lapply(game$record, function(name) {
+    words <- category_words(game, name)
+    if (is.null(words)) name else paste0(name, "=", words)
+  }))
+}
+
+# How many values each recorded column has, 0 for a number.
+value_counts <- function(game) vapply(game$record, function(name) length(category_words(game, name)), 0)
 
 #' @export
 run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
   if (has_r_function(experiment)) {
     trials <- first - 1 + seq_len(count)
-    return(tally_of_rows(recorded_rows(play_in_r_alone(experiment, seed, trials), experiment$record), trials))
+    played <- play_in_r_alone(experiment, seed, trials)
+    return(tally_of_rows(recorded_rows(played$rows, experiment$record), trials))
   }
-  tally <- until_the_end(experiment, seed, core_count_game(game_machine(experiment), experiment$spec, seed, first,
-                                                           count,
-                                                           threads))
+  machine <- game_machine(experiment)
+  tally <- until_the_end(experiment, seed, if (holds_rounds(experiment)) {
+    core_count_rounds(list(machine), list(experiment$spec), list(value_counts(experiment)), seed, first, count, threads)
+  } else core_count_game(machine, experiment$spec, seed, first, count, threads))
   counted_rows(tally, experiment$record)
 }
 
@@ -40,16 +63,22 @@ counted_outcomes.habanera_game <- function(experiment, tally) {
 # Rows in the order of their words, as counts that are joined have them.
 in_text_order <- function(outcomes, tally) {
   rows <- gathered_rows(outcomes)
-  list(outcomes = rows$outcomes, n = rows$sum(tally$n), example_trial = rows$least(tally$example_trial), pairs = NULL)
+  list(outcomes = rows$outcomes, n = rows$sum(tally$n), example_trial = rows$least(tally$example_trial))
 }
 
-# Whole numbers of the core as text and numbers.
+# Whole numbers of the core as text and numbers, money in stakes.
 game_outcomes <- function(game, rows) {
   for (name in names(rows)) {
     words <- category_words(game, name)
-    if (!is.null(words)) rows[[name]] <- words[rows[[name]] + 1]
+    rows[[name]] <- if (is.null(words)) rows[[name]] / unit_of(game, name) else words[rows[[name]] + 1]
   }
   rows
+}
+
+# What one is of a number in the core: money is counted in its smallest unit.
+unit_of <- function(game, names) {
+  units <- game$kind$units(game$rules)
+  unlist(lapply(names, function(name) if (name %in% names(units)) units[[name]] else 1))
 }
 
 #' @export
@@ -62,26 +91,29 @@ precision_terms.habanera_game <- function(experiment) experiment$record
 
 #' @export
 half_widths.habanera_game <- function(experiment, tally, done, wanted) {
-  outcome_half_widths(counted_outcomes(experiment, tally), done, wanted)
+  found <- counted_outcomes(experiment, tally)
+  column_estimates(found$outcomes, found$n, done, 0.95, wanted, round_sums(experiment, tally[["sums"]]))$half_width
 }
 
 #' @export
 play_trials.habanera_game <- function(experiment, seed, trials) {
-  rows <- if (has_r_function(experiment)) play_in_r_alone(experiment, seed, trials) else {
+  played <- if (has_r_function(experiment)) play_in_r_alone(experiment, seed, trials) else {
     until_the_end(experiment, seed, core_trial_game(game_machine(experiment), experiment$spec, seed, trials))
   }
-  cbind(data.frame(trial = trials),
-        game_outcomes(experiment, recorded_rows(rows, experiment$record)))
+  cbind(data.frame(trial = rep(trials, times = played$each)),
+        game_outcomes(experiment, recorded_rows(played$rows, experiment$record)))
 }
 
 # One trial after the other, each with R's generator set from its address.
 play_in_r_alone <- function(game, seed, trials) {
   machine <- game_machine(game)
-  rows <- lapply(trials, function(trial) {
+  played <- lapply(trials, function(trial) {
     deck <- matrix(game_deck(game, seed, trial), nrow = 1)
     in_trial(game, seed, trial, core_trial_game_on(machine, game$spec, seed, trial, deck))
   })
-  lapply(seq_along(game$record), function(column) vapply(rows, function(row) row[[column]], 0))
+  list(rows = lapply(seq_along(game$record), function(column) {
+    unlist(lapply(played, function(trial) trial$rows[[column]]))
+  }), each = vapply(played, `[[`, 0, "each"))
 }
 
 # Plays a trial in which R functions may decide: their luck is the trial's, and what they do wrong is told with it.

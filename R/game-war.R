@@ -189,3 +189,10 @@ war_spec <- function(rules, ranks, dealing) {
   c(unclass(rules)[kept], list(tie_seat = if (rules$tie == "seat") rules$tie_seat else 1, ranks = ranks$rank,
                                dealing = dealing))
 }
+
+# What cards are to War: their ranks.
+war_cards <- function(rules, deck, record, call) {
+  ranks <- ranks_of_kinds(deck, rules$rank_by, call)
+  if (!ranks$whole) refuse_for_ranks(intersect("weighted_pile", record), "record", ranks, call)
+  ranks
+}

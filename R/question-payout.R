@@ -6,7 +6,8 @@
 #' With chance p and pay v of each outcome, the mean pay is m = sum(p v), the return m / stake, the edge
 #' 1 - m / stake, the hit frequency the chance that v > 0, and the standard deviation sqrt(sum(p v^2) - m^2)
 #' (Epstein 2009, "The theory of gambling and statistical logic", ch. 3). From counts the standard error of m is
-#' the standard deviation over the root of the number of trials.
+#' the standard deviation over the root of the number of trials; of rounds from one shoe
+#' it is by shoe, where the pays follow from one outcome (a category, or a straight line of a number), else `NA`.
 #'
 #' @param x Counts or a distribution with one row of outcomes a trial, such as those of [draws()] with questions.
 #' @param pays What the player is handed, the stake included if it comes back: a vector named by the values of
@@ -36,7 +37,7 @@ check_payable <- function(x, call) {
     hint <- if (inherits(x, "habanera_experiment")) "; take exact() or simulate() of it first" else ""
     refuse(sprintf("`x` must be counts or a distribution, not %s%s.", said_result(x), hint), call = call)
   }
-  if (x$provenance$entries != 1) {
+  if (isTRUE(x$provenance$entries != 1)) {
     refuse(sprintf("Pays need one row of outcomes a trial; here a trial has %s.", format_count(x$provenance$entries)),
            call = call)
   }
@@ -101,11 +102,43 @@ new_payout <- function(x, pays, stake, call) {
   law <- if (simulated && inherits(x, "habanera_counts_outcomes")) quick_exact(x$provenance$experiment)
   structure(
     list(lines = pay_lines(x$outcomes, weight, pays), moments = pay_moments(pays$of(x$outcomes), weight), stake = stake,
+         error = pay_errors(x, pays, weight),
          exact = if (!is.null(law)) pay_moments(pays$of(law$outcomes), law$probability),
          trials = if (simulated) trial_count(x), words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment)),
     class = "habanera_payout"
   )
+}
+
+# The standard errors of the mean pay and of the hit frequency; NA where they cannot be had.
+pay_errors <- function(x, pays, weight) {
+  if (!inherits(x, "habanera_counts")) return(list(mean = 0, hit = 0))
+  values <- pays$of(x$outcomes)
+  moments <- pay_moments(values, weight)
+  if (is.null(x[["sums"]])) {
+    return(list(mean = moments$sd / sqrt(sum(weight)), hit = sqrt(moments$hit * (1 - moments$hit) / sum(weight))))
+  }
+  list(mean = round_pay_error(x, pays$by, values), hit = round_pay_error(x, pays$by, as.double(values > 0)))
+}
+
+# Of rounds that hang together in their trials: where `values` follow from what trials add up to, since there is one for
+# each value of a category, or they rise with a number in a straight line.
+round_pay_error <- function(x, by, values) {
+  sums <- sums_of_counts(x)
+  columns <- names(sums$sum)
+  if (length(by) != 1) return(if (length(unique(values)) == 1) 0 else NA_real_)
+  given <- x$outcomes[[by]]
+  weights <- rlang::set_names(numeric(length(columns)), columns)
+  if (is.character(given)) {
+    weights[paste0(by, "=", given)] <- values
+  } else {
+    ends <- c(which.min(given), which.max(given))
+    slope <- if (diff(given[ends]) == 0) 0 else diff(values[ends]) / diff(given[ends])
+    start <- values[ends[1]] - slope * given[ends[1]]
+    if (any(abs(start + slope * given - values) > 1e-9 * max(1, abs(values)))) return(NA_real_)
+    weights[c("entries", by)] <- c(start, slope / sums$unit[[by]])
+  }
+  ratio_of_sums(sums, trial_count(x), weights, as.double(columns == "entries"))$std.error
 }
 
 pay_moments <- function(values, weight) {
@@ -142,11 +175,12 @@ tidy.habanera_payout <- function(x, ...) {
   found <- data.frame(term = pay_terms, estimate = pay_estimates(x$moments, x$stake))
   if (is.null(x$trials)) return(found)
   # The error of a standard deviation depends on moments that pay tables leave wild: none is given.
-  error <- x$moments$sd / sqrt(x$trials)
-  hit <- wilson_interval(round(x$moments$hit * x$trials), x$trials)
+  error <- x$error$mean
+  # As many independent plays would have the same error.
+  plays <- if (isTRUE(x$error$hit > 0)) x$moments$hit * (1 - x$moments$hit) / x$error$hit^2 else x$trials
+  hit <- if (is.na(x$error$hit)) list(low = NA_real_, high = NA_real_) else wilson_interval(x$moments$hit * plays, plays)
   half <- stats::qnorm(0.975) * error
-  found$std.error <- c(error / x$stake, error / x$stake, sqrt(x$moments$hit * (1 - x$moments$hit) / x$trials), error,
-                       NA)
+  found$std.error <- c(error / x$stake, error / x$stake, x$error$hit, error, NA)
   found$conf.low <- found$estimate - c(half / x$stake, half / x$stake, found$estimate[3] - hit$low, half, NA)
   found$conf.high <- found$estimate + c(half / x$stake, half / x$stake, hit$high - found$estimate[3], half, NA)
   found$exact <- if (is.null(x$exact)) NA_real_ else pay_estimates(x$exact, x$stake)
@@ -172,6 +206,7 @@ payout_sentences <- function(x) {
   between <- function(i, format) {
     if (is.null(x$trials)) return("")
     exact <- if (is.na(row$exact[i])) "" else sprintf("; exactly %s", format(row$exact[i]))
+    if (is.na(row$std.error[i])) return("")
     sprintf(" (95%%: %s to %s%s)", format(row$conf.low[i]), format(row$conf.high[i]), exact)
   }
   percent <- function(p) format_percent(p, 4)
@@ -219,7 +254,7 @@ price_for <- function(x, pays, edge = 0.15, stake = NULL) {
 new_price <- function(payout, edge, stake, call) {
   mean <- payout$moments$mean
   if (mean <= 0) refuse("Nothing is ever paid here; no price has an edge below 1.", call = call)
-  error <- if (is.null(payout$trials)) 0 else payout$moments$sd / sqrt(payout$trials)
+  error <- payout$error$mean
   factor <- if (is.null(stake)) 1 else (1 - edge) * stake / mean
   solved <- if (is.null(stake)) mean / (1 - edge) else factor
   lines <- payout$lines[payout$lines$pays > 0, , drop = FALSE]
@@ -242,7 +277,7 @@ print.habanera_price <- function(x, ...) {
 }
 
 price_sentence <- function(x) {
-  error <- if (x$std.error > 0) sprintf(", with a standard error of %s", format_number(x$std.error, 2)) else ""
+  error <- if (isTRUE(x$std.error > 0)) sprintf(", with a standard error of %s", format_number(x$std.error, 2)) else ""
   keeps <- sprintf("the house keeps %s of every stake", format_percent(x$edge, 4))
   if (x$factor == 1) return(sprintf("At a stake of %s%s, %s.", format_money(x$stake), error, keeps))
   sprintf("At a stake of %s with all pays times %s%s, %s.", format_money(x$stake), format_number(x$factor, 5), error,

@@ -34,7 +34,7 @@ half_widths.habanera_asked <- function(experiment, tally, done, wanted) {
 #' @export
 counted_outcomes.habanera_asked <- function(experiment, tally) {
   rows <- gathered_rows(key_outcomes(experiment, tally$key))
-  list(outcomes = rows$outcomes, n = rows$sum(tally$n), example_trial = rows$least(tally$example_trial), pairs = NULL)
+  list(outcomes = rows$outcomes, n = rows$sum(tally$n), example_trial = rows$least(tally$example_trial))
 }
 
 #' @export

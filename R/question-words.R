@@ -140,11 +140,6 @@ decimals_of <- function(values, text, call) {
   refuse(sprintf("In `%s`, the values must have at most 6 decimals.", text), "language", call)
 }
 
-greatest_divisor <- function(x) {
-  divisor <- Reduce(function(a, b) if (b == 0) a else Recall(b, a %% b), abs(x), 0)
-  if (divisor == 0) 1 else divisor
-}
-
 group_word <- function(word, pool, text, call) {
   values <- attribute_values(word[[2]], pool, text, call)
   group <- match(values, unique(values))

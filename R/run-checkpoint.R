@@ -2,7 +2,7 @@
 # names the format and the digest of all that follows, a line of JSON that says what it is of and how the numbers
 # divide, and the numbers.
 
-checkpoint_format <- "habanera checkpoint 2"
+checkpoint_format <- "habanera checkpoint 3"
 
 check_checkpoint <- function(file, call) {
   if (is.null(file)) return(NULL)
@@ -31,22 +31,25 @@ checkpoint_bytes <- function(run, state) {
 
 experiment_digest <- function(experiment) cli::hash_sha256(to_json(as_plain(experiment)))
 
-# A tally as named vectors of numbers, and back: rows of outcomes are columns called "row: ...".
-row_mark <- "row: "
-
+# A tally as named vectors of numbers, and back: rows of outcomes are columns called "row: ...", sums are called
+# "sum: ...".
 tally_parts <- function(tally) {
-  rows <- tally[["rows"]]
-  if (!is.null(rows)) rows <- rlang::set_names(as.list(rows), paste0(row_mark, names(rows)))
-  c(Filter(Negate(is.null), tally[setdiff(names(tally), "rows")]), rows)
+  nested <- c(rows = "row: ", sums = "sum: ")
+  parts <- lapply(names(nested), function(name) {
+    if (!is.null(tally[[name]])) rlang::set_names(as.list(tally[[name]]), paste0(nested[[name]], names(tally[[name]])))
+  })
+  c(Filter(Negate(is.null), tally[setdiff(names(tally), names(nested))]), unlist(parts, recursive = FALSE))
 }
 
 tally_from_parts <- function(parts) {
-  is_row <- startsWith(names(parts), row_mark)
-  tally <- parts[!is_row]
-  if (any(is_row)) {
-    rows <- rlang::set_names(parts[is_row], substring(names(parts)[is_row], nchar(row_mark) + 1))
-    tally[["rows"]] <- as.data.frame(rows, optional = TRUE)
+  marked <- function(mark) {
+    found <- parts[startsWith(names(parts), mark)]
+    if (length(found)) rlang::set_names(found, substring(names(found), nchar(mark) + 1))
   }
+  tally <- parts[!grepl("^(row|sum): ", names(parts))]
+  rows <- marked("row: ")
+  if (!is.null(rows)) tally[["rows"]] <- as.data.frame(rows, optional = TRUE)
+  tally[["sums"]] <- marked("sum: ")
   tally
 }
 

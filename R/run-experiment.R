@@ -12,13 +12,13 @@ outcome_space <- function(experiment) UseMethod("outcome_space")
 entries_per_trial <- function(experiment) UseMethod("entries_per_trial")
 
 # Plays trials `first` to `first + count - 1`: a tally, a list of `n`, `example_trial` (Inf where
-# none) and `pairs` (NULL or per cell), over the outcome space.
+# none) and `squares` (NULL or per cell), over the outcome space.
 run_lap <- function(experiment, seed, first, count, threads) UseMethod("run_lap")
 
 # The outcome of single trials: a data frame with a row per trial (or several), `trial` first.
 play_trials <- function(experiment, seed, trials) UseMethod("play_trials")
 
-# A whole tally as a list of `outcomes` (data frame), `n`, `example_trial` and `pairs`. A tally of an
+# A whole tally as a list of `outcomes` (data frame), `n`, `example_trial`, `squares` and `sums`. A tally of an
 # experiment whose outcomes are not known beforehand has a `key` or a row of `rows` for each of its cells instead.
 counted_outcomes <- function(experiment, tally) UseMethod("counted_outcomes")
 
@@ -52,7 +52,7 @@ precision_terms.habanera_experiment <- function(experiment) {
 half_widths.habanera_experiment <- function(experiment, tally, done, wanted) {
   outcomes <- outcome_space(experiment)
   rows <- if (wanted %in% names(outcomes)) seq_len(nrow(outcomes)) else match(wanted, outcome_terms(outcomes))
-  estimate_cells(tally$n, tally[["pairs"]], done)$half_width[rows]
+  estimate_cells(tally$n, tally[["squares"]], done)$half_width[rows]
 }
 
 # Stops with a clear error if the experiment cannot be simulated with these settings (a list with
@@ -182,7 +182,7 @@ add_tallies <- function(one, two) {
   if (!is.null(one$key)) return(add_keyed_tallies(one, two))
   if (!is.null(one$rows)) return(add_rowed_tallies(one, two))
   list(n = one$n + two$n, example_trial = pmin(one$example_trial, two$example_trial),
-       pairs = if (!is.null(one[["pairs"]])) one[["pairs"]] + two[["pairs"]])
+       squares = if (!is.null(one[["squares"]])) one[["squares"]] + two[["squares"]])
 }
 
 # Keys are joined by sorting: R's hashing of numbers is slow where they differ in few of their bits.
@@ -201,7 +201,7 @@ add_keyed_tallies <- function(one, two) {
 add_rowed_tallies <- function(one, two) {
   rows <- gathered_rows(rbind(one$rows, two$rows))
   list(rows = rows$outcomes, n = rows$sum(c(one$n, two$n)),
-       example_trial = rows$least(c(one$example_trial, two$example_trial)))
+       example_trial = rows$least(c(one$example_trial, two$example_trial)), sums = add_sums(one$sums, two$sums))
 }
 
 # How many different outcomes came, where they are not known beforehand.

@@ -131,7 +131,7 @@ next_lap <- function(experiment, count, seconds) {
 
 most_in_lap <- function(experiment, count) {
   chain <- trials_in_chain(experiment)
-  most <- min(count, floor(most_entries_per_lap / max(1, entries_per_trial(experiment))))
+  most <- min(count, floor(most_entries_per_lap / max(1, entries_per_trial(experiment), na.rm = TRUE)))
   chain * max(1, floor(most / chain))
 }
 
@@ -164,7 +164,8 @@ counts_so_far <- function(run, state) {
   from <- new_provenance(run$experiment, entries_per_trial(run$experiment), state$seed, ranges,
                          state$seconds, source_of(run$experiment))
   found <- counted_outcomes(run$experiment, state$tally)
-  new_counts(result_kind(run$experiment), found$outcomes, found$n, found$example_trial, found[["pairs"]], from)
+  new_counts(result_kind(run$experiment), found$outcomes, found$n, found$example_trial, found[["squares"]], from,
+             state$tally[["sums"]])
 }
 
 # A progress bar that cli shows on runs over about two seconds; does nothing when not wanted.

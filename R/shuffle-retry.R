@@ -53,7 +53,7 @@ run_lap.habanera_retry_cost <- function(experiment, seed, first, count, threads)
   cells <- nrow(outcome_space(experiment))
   tally <- core_count_asked(core_steps(experiment$shuffle), experiment$deck_size, cells, seed, first,
                             count, threads)
-  tally["pairs"] <- list(NULL)
+  tally["squares"] <- list(NULL)
   tally
 }
 

@@ -1,15 +1,16 @@
 # Counts: what a simulation returns. A table of outcomes with how often each came and the smallest
 # trial number that gave it. All whole numbers, so that merging is adding.
 #
-# `pairs` tells how many pairs of like outcomes single trials held: NULL when an outcome comes at
-# most once in a trial, NA where it is not known.
+# What trials add up to (see stat-sums.R) is kept where a trial may hold several entries: `squares` of how often each
+# outcome came in a trial (NA where it is not known), or, of rounds, `sums` of all columns and their products. Both are
+# NULL where an outcome comes at most once in a trial.
 #
 # `example_trial` is Inf where an outcome never came, and NA where its trials are not known.
-new_counts <- function(kind, outcomes, n, example_trial, pairs, provenance) {
+new_counts <- function(kind, outcomes, n, example_trial, squares, provenance, sums = NULL) {
   structure(
     list(outcomes = outcomes, n = as.double(n),
          example_trial = ifelse(n > 0, as.double(example_trial), Inf),
-         pairs = pairs, provenance = provenance),
+         squares = squares, sums = sums, provenance = provenance),
     class = c(paste0("habanera_counts_", kind), "habanera_counts")
   )
 }
@@ -111,10 +112,11 @@ merge_counts <- function(x, y, call = rlang::caller_env()) {
   from$trials <- join_ranges(rbind(from$trials, y$provenance$trials), call)
   from$seconds <- if (!is.null(from$seconds)) from$seconds + y$provenance$seconds
   x$provenance <- from
+  x["sums"] <- list(add_sums(x[["sums"]], y[["sums"]]))
   if (!identical(x$outcomes, y$outcomes)) return(with_rows_joined(x, y))
   x$n <- x$n + y$n
   x$example_trial <- pmin(x$example_trial, y$example_trial)
-  if (!is.null(x[["pairs"]])) x[["pairs"]] <- x[["pairs"]] + y$pairs
+  if (!is.null(x[["squares"]])) x[["squares"]] <- x[["squares"]] + y[["squares"]]
   x
 }
 

@@ -16,9 +16,9 @@ wilson_interval <- function(successes, trials, level = 0.95) {
 # (Clopper & Pearson 1934): what a simulated 0 says.
 none_seen_bound <- function(trials, level = 0.95) -expm1(log((1 - level) / 2) / trials)
 
-# The variance per trial of how often an outcome comes, from exact whole-number sums: `n` entries in
-# all, and `pairs` pairs of entries of one trial, so that the squares sum to 2 pairs + n.
-entry_variance <- function(n, pairs, trials) {
+# The variance per trial of how often an outcome comes, from exact whole-number sums: `n` entries in all, and how often
+# it came in each trial, squared, as `squares`.
+entry_variance <- function(n, squares, trials) {
   if (trials < 2) return(rep(NA_real_, length(n)))
-  (2 * pairs + n - n^2 / trials) / (trials - 1)
+  (squares - n^2 / trials) / (trials - 1)
 }

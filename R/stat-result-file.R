@@ -80,10 +80,10 @@ refuse_extension <- function(file, call) {
   refuse(sprintf("%s must end in .csv, .json or .parquet.", quoted(file)), "file", call)
 }
 
-# The table as written: what as.data.frame() gives, and last `pairs` where they were counted.
+# The table as written: what as.data.frame() gives, and last `squares` where they were counted.
 result_columns <- function(x) {
   table <- as.data.frame(x)
-  if (!is.null(x[["pairs"]])) table[["pairs"]] <- x[["pairs"]]
+  if (!is.null(x[["squares"]])) table[["squares"]] <- x[["squares"]]
   table
 }
 
@@ -94,7 +94,8 @@ result_header <- function(x) {
     habanera = from$version, result = if (inherits(x, "habanera_counts")) "counts" else "distribution",
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
     trials = from$trials, entries = from$entries, seconds = from$seconds, source = from$source,
-    made_by = from$made_by, rows = nrow(table), pairs = !is.null(x[["pairs"]]),
+    made_by = from$made_by, rows = nrow(table), squares = !is.null(x[["squares"]]),
+    sums = x[["sums"]], form = result_form,
     columns = as.list(vapply(table, typeof, ""))
   )
 }
@@ -161,26 +162,38 @@ read_parquet_result <- function(file) {
 # way is of no use to anybody.
 result_from <- function(kept) {
   header <- kept$header
+  if (!identical(as.double(header$form), result_form)) refuse_other_form(header)
   stopifnot(is.list(kept$table), is.list(header$columns), names(header$columns) %in% names(kept$table))
   table <- Map(typed_column, kept$table[names(header$columns)], header$columns)
   table <- as.data.frame(table, stringsAsFactors = FALSE, optional = TRUE)
   stopifnot(nrow(table) == header$rows)
   experiment <- restore_experiment(header$experiment)
-  from <- new_provenance(experiment, header$entries, double_or_null(header$seed),
+  from <- new_provenance(experiment, if (is.null(header$entries)) NA else header$entries, double_or_null(header$seed),
                          if (length(header$trials)) as.data.frame(header$trials),
                          double_or_null(header$seconds), header$source, header$made_by)
   from$version <- header$habanera
-  outcomes <- table[setdiff(names(table), c("n", "example_trial", "probability", if (isTRUE(header$pairs)) "pairs"))]
+  outcomes <- table[setdiff(names(table), c("n", "example_trial", "probability", if (isTRUE(header$squares)) "squares"))]
   if (identical(header$result, "distribution")) {
     probability <- checked_numbers(table[["probability"]])
-    stopifnot(abs(sum(probability) - from$entries) <= 1e-6 * max(1, from$entries))
+    stopifnot(is.na(from$entries) || abs(sum(probability) - from$entries) <= 1e-6 * max(1, from$entries))
     return(new_distribution(result_kind(experiment), outcomes, probability, from))
   }
   n <- checked_numbers(table[["n"]])
-  stopifnot(identical(header$result, "counts"), n == floor(n), sum(n) > 0 || nrow(table) == 0 || from$entries == 0,
+  stopifnot(identical(header$result, "counts"), n == floor(n), sum(n) > 0 || nrow(table) == 0 || isTRUE(from$entries == 0),
             from$source != "simulation" || adds_up(experiment, n, trial_count(list(provenance = from))))
   new_counts(result_kind(experiment), outcomes, n, table[["example_trial"]],
-             if (isTRUE(header$pairs)) table[["pairs"]], from)
+             if (isTRUE(header$squares)) table[["squares"]], from, read_sums(header$sums, experiment))
+}
+
+# The form of the files: raised when what they hold changes.
+result_form <- 2
+
+refuse_other_form <- function(header) {
+  refuse(sprintf(paste("The result was written by version %s in another form (%s; this version reads %s).",
+                       "Make it anew: %s."),
+                 header$habanera, said(header$form), said(result_form),
+                 if (is.null(header$seed)) header$words else sprintf("%s, seed %s", header$words, said(header$seed))),
+         "file", NULL)
 }
 
 checked_numbers <- function(values) {

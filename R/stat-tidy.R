@@ -24,7 +24,7 @@ NULL
 #' @rawNamespace S3method(generics::tidy, habanera_counts)
 tidy.habanera_counts <- function(x, conf.level = 0.95, ...) {
   check_between(conf.level, 0, 1)
-  estimates <- estimate_cells(x$n, x[["pairs"]], trial_count(x), conf.level)
+  estimates <- estimate_cells(x$n, x[["squares"]], trial_count(x), conf.level)
   table <- cbind(term = outcome_terms(x$outcomes), estimates[c("estimate", "std.error", "conf.low",
                                                                "conf.high")])
   cbind(table, exact_columns(x))
@@ -41,15 +41,15 @@ outcome_terms <- function(outcomes) {
   do.call(paste, c(unname(each), sep = ",", recycle0 = TRUE))
 }
 
-estimate_cells <- function(n, pairs, trials, level = 0.95) {
+estimate_cells <- function(n, squares, trials, level = 0.95) {
   estimate <- n / trials
-  if (is.null(pairs)) {
+  if (is.null(squares)) {
     interval <- wilson_interval(n, trials, level)
     return(data.frame(estimate = estimate, std.error = sqrt(estimate * (1 - estimate) / trials),
                       conf.low = interval$low, conf.high = interval$high,
                       half_width = interval$half_width))
   }
-  error <- sqrt(entry_variance(n, pairs, trials) / trials)
+  error <- sqrt(entry_variance(n, squares, trials) / trials)
   half <- stats::qnorm((1 + level) / 2) * error
   data.frame(estimate = estimate, std.error = error, conf.low = estimate - half,
              conf.high = estimate + half, half_width = half)

@@ -140,3 +140,9 @@ aligned_lines <- function(table) {
   }, table, names(table))
   sub(" +$", "", do.call(paste, c(unname(columns), sep = "  ")))
 }
+
+# Of several whole numbers; 1 where all are 0.
+greatest_divisor <- function(x) {
+  divisor <- Reduce(function(a, b) if (b == 0) a else Recall(b, a %% b), abs(x), 0)
+  if (divisor == 0) 1 else divisor
+}

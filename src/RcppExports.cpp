@@ -189,6 +189,18 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_walks_by_memory
+bool core_walks_by_memory(SEXP game, Rcpp::List spec);
+RcppExport SEXP _habanera_core_walks_by_memory(SEXP gameSEXP, SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_walks_by_memory(game, spec));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_game_deck
 Rcpp::IntegerVector core_game_deck(Rcpp::List spec, double seed, double trial);
 RcppExport SEXP _habanera_core_game_deck(SEXP specSEXP, SEXP seedSEXP, SEXP trialSEXP) {
@@ -234,6 +246,23 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_count_pairs(game_one, one, game_two, two, is_category, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_count_rounds
+Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_rounds(SEXP gamesSEXP, SEXP specsSEXP, SEXP valuesSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type games(gamesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type specs(specsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type values(valuesSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_count_rounds(games, specs, values, seed, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -389,6 +418,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_high_card
+SEXP core_high_card(Rcpp::List spec);
+RcppExport SEXP _habanera_core_high_card(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_high_card(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_pairs
 SEXP core_pairs(Rcpp::List spec);
 RcppExport SEXP _habanera_core_pairs(SEXP specSEXP) {
@@ -397,6 +437,17 @@ BEGIN_RCPP
     Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_pairs(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_solve_pairs
+Rcpp::List core_solve_pairs(Rcpp::List spec);
+RcppExport SEXP _habanera_core_solve_pairs(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_solve_pairs(spec));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -591,9 +642,11 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_write_output", (DL_FUNC) &_habanera_core_write_output, 1},
     {"_habanera_core_path_kind", (DL_FUNC) &_habanera_core_path_kind, 1},
     {"_habanera_core_game_words", (DL_FUNC) &_habanera_core_game_words, 1},
+    {"_habanera_core_walks_by_memory", (DL_FUNC) &_habanera_core_walks_by_memory, 2},
     {"_habanera_core_game_deck", (DL_FUNC) &_habanera_core_game_deck, 3},
     {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 6},
     {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 9},
+    {"_habanera_core_count_rounds", (DL_FUNC) &_habanera_core_count_rounds, 7},
     {"_habanera_core_count_holdings", (DL_FUNC) &_habanera_core_count_holdings, 7},
     {"_habanera_core_trial_game", (DL_FUNC) &_habanera_core_trial_game, 4},
     {"_habanera_core_trial_game_on", (DL_FUNC) &_habanera_core_trial_game_on, 5},
@@ -605,7 +658,9 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_hands_kept", (DL_FUNC) &_habanera_core_hands_kept, 3},
     {"_habanera_core_hands_exchange", (DL_FUNC) &_habanera_core_hands_exchange, 3},
     {"_habanera_core_hands_indices", (DL_FUNC) &_habanera_core_hands_indices, 3},
+    {"_habanera_core_high_card", (DL_FUNC) &_habanera_core_high_card, 1},
     {"_habanera_core_pairs", (DL_FUNC) &_habanera_core_pairs, 1},
+    {"_habanera_core_solve_pairs", (DL_FUNC) &_habanera_core_solve_pairs, 1},
     {"_habanera_core_count_question", (DL_FUNC) &_habanera_core_count_question, 5},
     {"_habanera_core_trial_question", (DL_FUNC) &_habanera_core_trial_question, 3},
     {"_habanera_core_play_on", (DL_FUNC) &_habanera_core_play_on, 2},

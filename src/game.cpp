@@ -49,6 +49,26 @@ Rcpp::List pack_tally(const habanera::RowTally& tally) {
                             Rcpp::Named("n") = n, Rcpp::Named("example_trial") = example);
 }
 
+// Whole numbers too wide for a double, as value = high * 2^48 + low.
+void pack_wide(Rcpp::List& into, const std::string& name, const std::vector<habanera::WideInteger>& values) {
+  const auto size = static_cast<R_xlen_t>(values.size());
+  Rcpp::NumericVector high(size), low(size);
+  for (R_xlen_t i = 0; i < size; ++i) {
+    const habanera::WideInteger value = values[static_cast<std::size_t>(i)], upper = value >> 48;
+    high[i] = static_cast<double>(upper);
+    low[i] = static_cast<double>(value - upper * (habanera::WideInteger{1} << 48));
+  }
+  into[name + "_high"] = high;
+  into[name + "_low"] = low;
+}
+
+Rcpp::List pack_sums(const habanera::TrialSums& sums) {
+  Rcpp::List packed;
+  pack_wide(packed, "sum", sums.sums());
+  pack_wide(packed, "product", sums.products());
+  return packed;
+}
+
 Rcpp::IntegerVector pack_kinds(const std::vector<habanera::Card>& cards) {
   Rcpp::IntegerVector kinds;
   for (const habanera::Card card : cards) kinds.push_back(card + 1);
@@ -83,6 +103,22 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
                             Rcpp::Named("sizes") = sizes);
 }
 
+class TrialRows {
+ public:
+  void add(const habanera::Entries& entries) {
+    rows_.insert(rows_.end(), entries.begin(), entries.end());
+    each_.push_back(static_cast<double>(entries.size()));
+  }
+  Rcpp::List packed() const {
+    return Rcpp::List::create(Rcpp::Named("rows") = pack_columns(rows_, [](const auto& row) { return row; }),
+                              Rcpp::Named("each") = each_);
+  }
+
+ private:
+  std::vector<habanera::RowTally::Row> rows_;
+  Rcpp::NumericVector each_;
+};
+
 Rcpp::IntegerVector pack_words(const std::vector<habanera::Word>& words) {
   Rcpp::IntegerVector packed;
   for (const habanera::Word& word : words) packed.push_back(word.number, word.name);
@@ -111,8 +147,13 @@ Rcpp::List core_game_words(SEXP game) {
   return Rcpp::List::create(Rcpp::Named("outcomes") = outcomes, Rcpp::Named("categories") = categories,
                             Rcpp::Named("seats") = seats, Rcpp::Named("actions") = pack_words(words.actions),
                             Rcpp::Named("zones") = Rcpp::List::create(Rcpp::Named("name") = zones,
-                                                                      Rcpp::Named("seat") = seat_of));
+                                                                      Rcpp::Named("seat") = seat_of),
+                            Rcpp::Named("holds_rounds") = to_game(game).holds_rounds());
 }
+
+// Whether exact answers go by remembered positions, and not deal by deal.
+// [[Rcpp::export]]
+bool core_walks_by_memory(SEXP game, Rcpp::List spec) { return to_game(game).walks_by_memory(to_draw(spec["draw"])); }
 
 // The deck of a trial as it was shuffled.
 // [[Rcpp::export]]
@@ -131,7 +172,7 @@ Rcpp::List core_count_game(SEXP game, Rcpp::List spec, double seed, double first
   const auto runner = to_runner(game, spec);
   return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
     return habanera::GameCounter(*runner, to_count(seed));
-  }));
+  }).tally());
 }
 
 // [[Rcpp::export]]
@@ -140,7 +181,28 @@ Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::
   const auto a = to_runner(game_one, one), b = to_runner(game_two, two);
   return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
     return habanera::PairCounter(*a, *b, is_category, to_count(seed));
-  }));
+  }).tally());
+}
+
+// Games whose trials hold rounds, all on the same deals: the tally of the rounds where there is one game, and what the
+// trials add up to. `values` says for each game and recorded column how many values it has, 0 for a number.
+// [[Rcpp::export]]
+Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, double seed, double first,
+                             double count, int threads) {
+  std::vector<std::unique_ptr<habanera::TrialRunner>> runners;
+  std::vector<habanera::RoundCounter::Game> all;
+  for (R_xlen_t i = 0; i < games.size(); ++i) {
+    runners.push_back(to_runner(games[i], specs[i]));
+    std::vector<std::size_t> sizes;
+    for (const double size : Rcpp::NumericVector(values[i])) sizes.push_back(static_cast<std::size_t>(to_count(size)));
+    all.push_back({runners.back().get(), habanera::EntryTotals(sizes)});
+  }
+  const auto counted = habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+    return habanera::RoundCounter(all, to_count(seed));
+  });
+  Rcpp::List packed = pack_tally(counted.tally());
+  packed["sums"] = pack_sums(counted.sums());
+  return packed;
 }
 
 // [[Rcpp::export]]
@@ -153,16 +215,16 @@ Rcpp::List core_count_holdings(SEXP game, Rcpp::List spec, Rcpp::List holding, d
                                                to_dealing(holding["dealing"])};
   return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
     return habanera::HoldingCounter(*runner, held, to_count(seed));
-  }));
+  }).tally());
 }
 
-// What was recorded of single trials, as columns.
+// What was recorded of single trials, as columns, and how many rows each trial has.
 // [[Rcpp::export]]
 Rcpp::List core_trial_game(SEXP game, Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
   const auto runner = to_runner(game, spec);
-  std::vector<habanera::RowTally::Row> rows;
-  for (const double trial : trials) rows.push_back(runner->play(to_count(seed), to_count(trial)));
-  return pack_columns(rows, [](const auto& row) { return row; });
+  TrialRows rows;
+  for (const double trial : trials) rows.add(runner->play(to_count(seed), to_count(trial)));
+  return rows.packed();
 }
 
 // The same on decks shuffled elsewhere, one in each row.
@@ -170,12 +232,12 @@ Rcpp::List core_trial_game(SEXP game, Rcpp::List spec, double seed, Rcpp::Numeri
 Rcpp::List core_trial_game_on(SEXP game, Rcpp::List spec, double seed, Rcpp::NumericVector trials,
                               Rcpp::IntegerMatrix decks) {
   const auto runner = to_runner(game, spec);
-  std::vector<habanera::RowTally::Row> rows;
+  TrialRows rows;
   for (R_xlen_t i = 0; i < trials.size(); ++i) {
     const Rcpp::IntegerVector deck = decks(static_cast<int>(i), Rcpp::_);
-    rows.push_back(runner->play_on(to_kinds(deck), to_count(seed), to_count(trials[i])));
+    rows.add(runner->play_on(to_kinds(deck), to_count(seed), to_count(trials[i])));
   }
-  return pack_columns(rows, [](const auto& row) { return row; });
+  return rows.packed();
 }
 
 // [[Rcpp::export]]
@@ -192,8 +254,7 @@ Rcpp::List core_walk_game(SEXP game, Rcpp::List spec, double path_limit) {
 Rcpp::List core_replay_game(SEXP game, Rcpp::IntegerVector deck, double seed, double trial, double kept) {
   const habanera::ReplayedGame replayed =
       to_game(game).replay(to_kinds(deck), to_count(seed), to_count(trial), static_cast<std::size_t>(to_count(kept)));
-  Rcpp::NumericVector outcome;
-  for (const std::int64_t value : replayed.outcome) outcome.push_back(to_number(value));
+  const Rcpp::List outcome = pack_columns(replayed.outcomes, [](const auto& row) { return row; });
   return Rcpp::List::create(Rcpp::Named("steps") = pack_steps(replayed.steps), Rcpp::Named("outcome") = outcome,
                             Rcpp::Named("zones") = pack_piles(replayed.zones));
 }

@@ -1,7 +1,9 @@
 #include "game.h"
 #include "player.h"
 
+#include "habanera/game/lookahead.hpp"
 #include "habanera/game/seated.hpp"
+#include "habanera/game/solver.hpp"
 #include "habanera/pairs/pairs.hpp"
 #include "habanera/pairs/players.hpp"
 
@@ -29,30 +31,70 @@ struct PairsView {
   }
 };
 
-// A player as R gives it: its name and its settings.
-std::shared_ptr<const habanera::PairsPlayer> to_player(const Rcpp::List& spec, std::size_t places) {
-  const std::string name = Rcpp::as<std::string>(spec["name"]);
-  if (name == "full_memory") return std::make_shared<habanera::RememberingPlayer>(habanera::PairsMemory(), false);
-  if (name == "careful") return std::make_shared<habanera::RememberingPlayer>(habanera::PairsMemory(), true);
-  if (name == "random") return std::make_shared<habanera::RandomPlayer<habanera::Pairs::View>>();
-  if (name == "with") return function_player<habanera::Pairs::View>(spec["f"], PairsView{places});
-  if (name != "forgetful") Rcpp::stop("internal error: no player is called \"%s\"", name);
+using Table = habanera::Pairs;
+
+Table::Rules to_table(const Rcpp::List& spec) {
+  Table::Rules rules;
+  rules.mates = to_kinds(spec["mates"]);
+  for (const double copies : Rcpp::NumericVector(spec["copies"])) rules.copies.push_back(copies);
+  rules.pairs = static_cast<std::size_t>(to_count(spec["pairs"]));
+  rules.seats = static_cast<std::size_t>(to_count(spec["seats"]));
+  rules.again = Rcpp::as<bool>(spec["again"]);
+  return rules;
+}
+
+using SeatPlayer = std::shared_ptr<const habanera::PairsPlayer>;
+std::vector<SeatPlayer> to_players(const Rcpp::List& spec, const Table::Rules& rules);
+
+// What the seat of a player that is solved does best against the others of its game.
+habanera::Solver<Table> to_solver(const Rcpp::List& spec) {
+  const Rcpp::List game = spec["game"];
+  const Table::Rules rules = to_table(game);
+  return {Table(rules), to_players(game, rules), static_cast<std::size_t>(to_count(spec["seat"])) - 1};
+}
+
+SeatPlayer to_forgetful(const Rcpp::List& spec) {
   const double span = Rcpp::as<double>(spec["span"]);
   const auto most = span < 0xffffffff ? static_cast<std::uint32_t>(to_count(span)) : 0xffffffff;
   const habanera::PairsMemory memory(Rcpp::as<double>(spec["recall"]), most);
   return std::make_shared<habanera::RememberingPlayer>(memory, false);
 }
 
+// A player as R gives it: its name and its settings.
+SeatPlayer to_player(const Rcpp::List& spec, const Table::Rules& rules) {
+  const std::string name = Rcpp::as<std::string>(spec["name"]);
+  if (name == "nobody") return nullptr;
+  if (name == "full_memory") return std::make_shared<habanera::RememberingPlayer>(habanera::PairsMemory(), false);
+  if (name == "careful") return std::make_shared<habanera::RememberingPlayer>(habanera::PairsMemory(), true);
+  if (name == "forgetful") return to_forgetful(spec);
+  if (name == "random") return std::make_shared<habanera::RandomPlayer<Table::View>>();
+  if (name == "with") return function_player<Table::View>(spec["f"], PairsView{2 * rules.pairs});
+  if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Table>>(to_solver(spec));
+  if (name != "lookahead") Rcpp::stop("internal error: no player is called \"%s\"", name);
+  const auto samples = static_cast<std::size_t>(to_count(spec["samples"]));
+  return std::make_shared<habanera::LookaheadPlayer<Table>>(Table(rules), samples, to_player(spec["playing"], rules));
+}
+
+std::vector<SeatPlayer> to_players(const Rcpp::List& spec, const Table::Rules& rules) {
+  std::vector<SeatPlayer> players;
+  for (const Rcpp::List player : Rcpp::List(spec["players"])) players.push_back(to_player(player, rules));
+  return players;
+}
+
 }  // namespace
 
 // [[Rcpp::export]]
 SEXP core_pairs(Rcpp::List spec) {
-  habanera::Seated<habanera::Pairs>::Rules rules;
-  rules.game.mates = to_kinds(spec["mates"]);
-  rules.game.pairs = static_cast<std::size_t>(to_count(spec["pairs"]));
-  rules.game.seats = static_cast<std::size_t>(to_count(spec["seats"]));
-  rules.game.again = Rcpp::as<bool>(spec["again"]);
-  for (const Rcpp::List player : Rcpp::List(spec["players"])) 
-    rules.players.push_back(to_player(player, 2 * rules.game.pairs));
-  return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<habanera::Pairs>>>(rules));
+  const Table::Rules rules = to_table(spec);
+  return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<Table>>>(
+      habanera::Seated<Table>::Rules{rules, to_players(spec, rules)}));
+}
+
+// What is still to come at the start of the game is worth to a seat by best play, and the positions gone through.
+// [[Rcpp::export]]
+Rcpp::List core_solve_pairs(Rcpp::List spec) {
+  habanera::Solver<Table> solver = to_solver(spec);
+  const double worth = solver.worth(Table(to_table(spec["game"])).start());
+  return Rcpp::List::create(Rcpp::Named("worth") = worth,
+                            Rcpp::Named("positions") = static_cast<double>(solver.positions()));
 }

@@ -19,7 +19,7 @@ TEST_CASE("a game of one's own is run, walked and replayed by the same code") {
   CHECK(law.at({Turning::Outcome::enough, 2}) == doctest::Approx(0.5).epsilon(1e-12));
 
   const auto runner = game.runner(draw, {"how", "turned"});
-  const RowTally tally = count_games(1, 40000, 2, [&] { return GameCounter(*runner, 7); });
+  const RowTally tally = count_games(1, 40000, 2, [&] { return GameCounter(*runner, 7); }).tally();
   for (const auto& [row, entry] : tally.entries()) {
     const double p = law.at(row), error = std::sqrt(p * (1 - p) / 40000);
     CHECK(std::abs(static_cast<double>(entry.n) / 40000 - p) < 4 * error);
@@ -27,7 +27,7 @@ TEST_CASE("a game of one's own is run, walked and replayed by the same code") {
 
   const ReplayedGame replayed = game.replay({1, 3, 0, 2}, 1, 1, 2);
   REQUIRE(replayed.steps.size() == 4);  // laid out, two cards, the end
-  CHECK(replayed.outcome == RowTally::Row{2, Turning::Outcome::stopped});
+  CHECK(replayed.outcomes == std::vector<RowTally::Row>{{2, Turning::Outcome::stopped}});
   CHECK(replayed.zones == std::vector<std::vector<Card>>{{2, 0, 3}, {1}});
   CHECK_THROWS_AS(game.runner(draw, {"rounds"}), std::invalid_argument);
 }

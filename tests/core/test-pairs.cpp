@@ -5,8 +5,10 @@
 
 #include "habanera/chance/given.hpp"
 #include "habanera/game/counting.hpp"
+#include "habanera/game/lookahead.hpp"
 #include "habanera/game/playable.hpp"
 #include "habanera/game/seated.hpp"
+#include "habanera/game/solver.hpp"
 #include "habanera/pairs/pairs.hpp"
 #include "habanera/pairs/players.hpp"
 #include "habanera/watcher/card_check.hpp"
@@ -28,6 +30,7 @@ Seated<Pairs>::Rules table(std::size_t pairs, Seats players, bool again = true) 
   rules.game.seats = players.size();
   rules.game.again = again;
   for (std::size_t i = 0; i < 2 * pairs; ++i) rules.game.mates.push_back(static_cast<std::uint16_t>(i / 2));
+  rules.game.copies.assign(2 * pairs, 1);
   rules.players = std::move(players);
   return rules;
 }
@@ -43,7 +46,8 @@ Seated<Pairs>::Outcome play(const Seated<Pairs>::Rules& rules, const std::vector
   Seated<Pairs> game(rules);
   SharedLuck<Chance> luck(chance);
   CardCheck check;
-  const auto outcome = game.play(deck, chance, luck, check);
+  Seated<Pairs>::Outcome outcome{};
+  game.play(deck, chance, luck, check, [&](const Seated<Pairs>::Outcome& ended) { outcome = ended; });
   CHECK(check.moves() >= 2 * rules.game.pairs);
   return outcome;
 }
@@ -145,7 +149,7 @@ TEST_CASE("an unseen stock gives the law of a shuffled one") {
   });
   const auto unseen = count([&](EveryChance& chance) {
     std::array<RememberingPlayer, 2> players{{{PairsMemory(), false}, {PairsMemory(), true}}};
-    UnseenStock<EveryChance> stock({1, 1, 1, 1, 1, 1}, chance);
+    UnseenStock<EveryChance> stock(UnseenCards({1, 1, 1, 1, 1, 1}), chance);
     Pairs::Position position = game.start();
     play_out(game, position, stock, choose_with(players, chance), [](const Next&, const auto&) {});
     return game.outcome(position);
@@ -160,7 +164,7 @@ TEST_CASE("forgetful players play on, and simulation follows the walk") {
   const Draw draw(DrawSpec{deck_of(2), 4, false});
   const auto law = game.walk(draw, {"winner", "pairs_1"}, 1000000);
   const auto runner = game.runner(draw, {"winner", "pairs_1"});
-  const RowTally tally = count_games(1, 100000, 2, [&] { return GameCounter(*runner, 3); });
+  const RowTally tally = count_games(1, 100000, 2, [&] { return GameCounter(*runner, 3); }).tally();
   double total = 0;
   for (const auto& [row, entry] : tally.entries()) {
     const double p = law.at(row);
@@ -179,7 +183,7 @@ TEST_CASE("a game that does not end is stopped, and the trial is named") {
   };
   const Playable<Seated<Pairs>> game(table(2, {std::make_shared<Stubborn>()}));
   const auto runner = game.runner(Draw(DrawSpec{deck_of(2), 4, false}), {"turns"});
-  CHECK(runner->play_on({0, 1, 2, 3}, 1, 7) == RowTally::Row{2});
+  CHECK(runner->play_on({0, 1, 2, 3}, 1, 7).front() == RowTally::Row{2});
   CHECK_THROWS_WITH_AS(runner->play_on({0, 2, 1, 3}, 1, 7), "trial 7 does not end in 200000 steps", EndlessGame);
 }
 
@@ -194,4 +198,125 @@ TEST_CASE("what cannot be played is refused") {
   };
   GivenChance none({});
   CHECK_THROWS_AS(play(table(2, {std::make_shared<Stubborn>()}), {0, 1, 2, 3}, none), std::domain_error);
+}
+
+TEST_CASE("positions that are remembered give the law of every path") {
+  const auto random = std::make_shared<RandomPlayer<Pairs::View>>();
+  const std::vector<std::pair<Seated<Pairs>::Rules, std::vector<std::string>>> games{
+      {table(3, {remembering(), remembering(true)}), {"turns", "winner", "pairs_1", "turns_again", "decisions_2", "forced_1"}},
+      {table(3, {remembering(true), remembering(), remembering()}, false), {"turns", "score_1", "score_3"}}};
+  for (const auto& [rules, record] : games) {
+    const Playable<Seated<Pairs>> game(rules);
+    // A shuffle that is not by swaps (a spot for each card, one after the other) is walked path by path.
+    const Draw draw(DrawSpec{deck_of(3), 6, false});
+    REQUIRE(game.walks_by_memory(draw));
+    std::map<RowTally::Row, double> paths;
+    Seated<Pairs> played(rules);
+    AlikeDeal deal(deck_of(3), 6, played);
+    std::vector<std::size_t> columns;
+    for (const std::string& name : record)
+      for (std::size_t i = 0; i < Seated<Pairs>::Outcome::columns().size(); ++i)
+        if (Seated<Pairs>::Outcome::columns()[i].name == name) columns.push_back(i);
+    walk_every_path(WorkBound(1000000), [&](EveryChance& chance) {
+      SharedLuck<EveryChance> luck(chance);
+      Silent silent;
+      played.play(deal(chance), chance, luck, silent, [&](const Seated<Pairs>::Outcome& outcome) {
+        RowTally::Row row;
+        read_columns(outcome, columns, row);
+        paths[row] += chance.probability();
+      });
+    });
+    const auto law = game.walk(draw, record, 1000000);
+    REQUIRE(law.size() == paths.size());
+    for (const auto& [row, chance] : paths) CHECK(law.at(row) == doctest::Approx(chance).epsilon(1e-12));
+  }
+  // Whoever forgets is walked path by path.
+  const auto forgetful = std::make_shared<RememberingPlayer>(PairsMemory(0.5, 2), false);
+  CHECK_FALSE(Playable<Seated<Pairs>>(table(2, {forgetful})).walks_by_memory(Draw(DrawSpec{deck_of(2), 4, false})));
+}
+
+TEST_CASE("best play alone, by hand and held to all that is played") {
+  const auto solver = [](std::size_t pairs, Seats players, std::size_t seat = 0) {
+    return Solver<Pairs>(Pairs(table(pairs, players).game), players, seat);
+  };
+  const auto start = [](std::size_t pairs, std::size_t seats) { return Pairs(table(pairs, Seats(seats, remembering())).game).start(); };
+  // One pair takes a turn. Of two, the second card is the first one's mate with chance 1/3: two turns; else a third card
+  // tells all, and it takes three.
+  CHECK(solver(1, {nullptr}).worth(start(1, 1)) == doctest::Approx(-1).epsilon(1e-12));
+  CHECK(solver(2, {nullptr}).worth(start(2, 1)) == doctest::Approx(-(2.0 / 3 + 3 * 2.0 / 3)).epsilon(1e-12));
+
+  // What is solved, played by the loop of all games, comes to what was promised, and no other player does better.
+  for (std::size_t pairs : {3u, 4u}) {
+    auto solved = solver(pairs, {nullptr});
+    const double promised = -solved.worth(start(pairs, 1));
+    const auto mean_turns = [&](std::shared_ptr<const PairsPlayer> player) {
+      double mean = 0;
+      for (const auto& [row, chance] : Playable<Seated<Pairs>>(table(pairs, {player}))
+               .walk(Draw(DrawSpec{deck_of(pairs), 2 * pairs, false}), {"turns"}, 1000000))
+        mean += chance * static_cast<double>(row[0]);
+      return mean;
+    };
+    CHECK(mean_turns(std::make_shared<SolvedPlayer<Pairs>>(solved)) == doctest::Approx(promised).epsilon(1e-12));
+    CHECK(mean_turns(remembering()) >= promised - 1e-12);
+    CHECK(mean_turns(remembering(true)) >= promised - 1e-12);
+  }
+}
+
+TEST_CASE("best play against another is worth what it brings, and at least what the other would have") {
+  for (const bool careful : {false, true}) {
+    const Seats players{nullptr, remembering(careful)};
+    Solver<Pairs> solver(Pairs(table(4, {remembering(), remembering()}).game), players, 0);
+    const double promised = solver.worth(Pairs(table(4, {remembering(), remembering()}).game).start());
+    const auto share = [&](std::shared_ptr<const PairsPlayer> player) {
+      double mean = 0;
+      for (const auto& [row, chance] : Playable<Seated<Pairs>>(table(4, {player, remembering(careful)}))
+               .walk(Draw(DrawSpec{deck_of(4), 8, false}), {"score_1"}, 1000000))
+        mean += chance * static_cast<double>(row[0]) / Pairs::whole_score;
+      return mean;
+    };
+    CHECK(share(std::make_shared<SolvedPlayer<Pairs>>(solver)) == doctest::Approx(promised).epsilon(1e-12));
+    CHECK(share(remembering()) <= promised + 1e-12);
+    CHECK(share(remembering(true)) <= promised + 1e-12);
+  }
+}
+
+TEST_CASE("what the plain solver cannot do it says") {
+  const auto forgetful = std::make_shared<RememberingPlayer>(PairsMemory(0.5, 2), false);
+  const Pairs two(table(3, {remembering(), remembering()}).game);
+  CHECK_THROWS_WITH_AS(Solver<Pairs>(two, {nullptr, forgetful}, 0),
+                       "the player of seat 2 does not decide by what it sees alone", std::invalid_argument);
+  Solver<Pairs> endless(two, {nullptr, std::make_shared<RandomPlayer<Pairs::View>>()}, 0);
+  CHECK_THROWS_AS(endless.worth(two.start()), std::domain_error);
+}
+
+TEST_CASE("who looks ahead takes what is known, and never peeks") {
+  const Pairs game(table(4, {remembering(), remembering()}).game);
+  const auto random = std::make_shared<RandomPlayer<Pairs::View>>();
+  // Places 0 and 1 show a pair, 2 and 3 two others; what lies at the other four is another thing in each deck.
+  const auto worth = [&](std::shared_ptr<const PairsPlayer> playing, const std::vector<Card>& deck,
+                         std::vector<std::size_t> turned, std::uint64_t trial) {
+    LookaheadPlayer<Pairs> player(game, 40, playing);
+    Pairs::Position view = game.start();
+    for (const std::size_t place : turned) {
+      game.move(view, place);
+      game.give(view, game.next(view), deck[place]);
+    }
+    SeatLanes::Lane luck(1, trial, view.seat);
+    return player.worth_of_moves(view, game.moves(view), luck);
+  };
+  const std::vector<Card> deck{0, 1, 2, 4, 3, 5, 6, 7}, other{0, 1, 2, 4, 7, 6, 5, 3};
+  int mates = 0, others = 0;
+  for (std::uint64_t trial = 1; trial <= 20; ++trial) {
+    for (const auto& playing : {std::shared_ptr<const PairsPlayer>(random), remembering()}) {
+      CHECK(worth(playing, deck, {0, 2, 1, 3}, trial) == worth(playing, other, {0, 2, 1, 3}, trial));
+    }
+    // Once the first card of a known pair lies turned, its mate at place 1 (the first move open) is best; and by players
+    // who remember it is seen that a card whose mate nobody knows should not be turned again first.
+    const auto second = worth(random, deck, {0, 2, 1, 3, 0}, trial), first = worth(remembering(), deck, {0, 2, 1, 3}, trial);
+    mates += std::max_element(second.begin(), second.end()) == second.begin();
+    const auto best = std::max_element(first.begin(), first.end()) - first.begin();
+    others += best != 2 && best != 3;
+  }
+  CHECK(mates >= 18);
+  CHECK(others == 20);
 }

@@ -11,6 +11,7 @@
 #include "habanera/game/trial.hpp"
 #include "habanera/run/blocks.hpp"
 #include "habanera/run/row_tally.hpp"
+#include "habanera/stat/trial_sums.hpp"
 
 namespace habanera {
 
@@ -23,7 +24,8 @@ class GameCounter {
   GameCounter(const TrialRunner& runner, std::uint64_t seed) : runner_(runner.copy()), seed_(seed) {}
 
   void run(std::uint64_t begin, std::uint64_t end) {
-    for (std::uint64_t trial = begin; trial < end; ++trial) tally_.add(runner_->play(seed_, trial), trial);
+    for (std::uint64_t trial = begin; trial < end; ++trial)
+      for (const RowTally::Row& row : runner_->play(seed_, trial)) tally_.add(row, trial);
   }
   void merge(const GameCounter& other) { tally_.merge(other.tally_); }
   const RowTally& tally() const { return tally_; }
@@ -32,6 +34,93 @@ class GameCounter {
   std::unique_ptr<TrialRunner> runner_;
   std::uint64_t seed_;
   RowTally tally_;
+};
+
+// The columns of entries as totals over a trial: how many entries there were; then of a number its sum, of a category
+// how often each of its values came.
+class EntryTotals {
+ public:
+  // For each column how many values it has, 0 for a number.
+  explicit EntryTotals(std::vector<std::size_t> values) : values_(std::move(values)) {
+    std::size_t size = 1;
+    for (const std::size_t count : values_) size += std::max<std::size_t>(count, 1);
+    totals_.resize(size);
+  }
+
+  std::size_t columns() const { return totals_.size(); }
+  const std::vector<std::int64_t>& of(const Entries& entries) {
+    std::fill(totals_.begin(), totals_.end(), 0);
+    for (const RowTally::Row& row : entries) add(row);
+    return totals_;
+  }
+
+ private:
+  void add(const RowTally::Row& row) {
+    std::size_t at = 0;
+    ++totals_[at++];
+    for (std::size_t column = 0; column < values_.size(); ++column) {
+      if (values_[column] == 0) {
+        totals_[at++] += row[column];
+      } else {
+        ++totals_[at + static_cast<std::size_t>(row[column])];
+        at += values_[column];
+      }
+    }
+  }
+
+  std::vector<std::size_t> values_;
+  std::vector<std::int64_t> totals_;
+};
+
+// Counts what is recorded of each round, and what every trial adds up to; of two games or more, played on the same
+// deals, what all of them add up to together.
+class RoundCounter {
+ public:
+  struct Game {
+    const TrialRunner* runner;
+    EntryTotals totals;
+  };
+
+  RoundCounter(std::vector<Game> games, std::uint64_t seed) : seed_(seed), sums_(all_columns(games)) {
+    for (Game& game : games) {
+      runners_.push_back(game.runner->copy());
+      totals_.push_back(std::move(game.totals));
+    }
+  }
+
+  void run(std::uint64_t begin, std::uint64_t end) {
+    for (std::uint64_t trial = begin; trial < end; ++trial) {
+      all_.clear();
+      for (std::size_t i = 0; i < runners_.size(); ++i) {
+        const Entries& entries = runners_[i]->play(seed_, trial);
+        const std::vector<std::int64_t>& totals = totals_[i].of(entries);
+        all_.insert(all_.end(), totals.begin(), totals.end());
+        if (runners_.size() == 1)
+          for (const RowTally::Row& row : entries) tally_.add(row, trial);
+      }
+      sums_.close(all_);
+    }
+  }
+  void merge(const RoundCounter& other) {
+    tally_.merge(other.tally_);
+    sums_.merge(other.sums_);
+  }
+  const RowTally& tally() const { return tally_; }
+  const TrialSums& sums() const { return sums_; }
+
+ private:
+  static std::size_t all_columns(const std::vector<Game>& games) {
+    std::size_t all = 0;
+    for (const Game& game : games) all += game.totals.columns();
+    return all;
+  }
+
+  std::vector<std::unique_ptr<TrialRunner>> runners_;
+  std::vector<EntryTotals> totals_;
+  std::uint64_t seed_;
+  std::vector<std::int64_t> all_;
+  RowTally tally_;
+  TrialSums sums_;
 };
 
 // Plays two games on the same deals and counts, column by column, how they differ. Rows are (column, part, value,
@@ -48,8 +137,8 @@ class PairCounter {
 
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
-      const RowTally::Row& a = one_->play(seed_, trial);
-      const RowTally::Row& b = two_->play(seed_, trial);
+      const RowTally::Row& a = one_->play(seed_, trial).front();
+      const RowTally::Row& b = two_->play(seed_, trial).front();
       for (std::size_t i = 0; i < is_category_.size(); ++i) {
         const auto column = static_cast<std::int64_t>(i);
         if (is_category_[i]) {
@@ -90,7 +179,7 @@ class HoldingCounter {
 
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
-      const std::int64_t value = runner_->play(seed_, trial).front();
+      const std::int64_t value = runner_->play(seed_, trial).front().front();
       if (value == no_value) continue;
       std::fill(held_.begin(), held_.end(), 0);
       holding_.dealing(runner_->deck(), [&](std::size_t seat, Card card) {
@@ -112,8 +201,8 @@ class HoldingCounter {
 
 // Trials first to first + count - 1, each thread with a counter made by make_counter().
 template <class MakeCounter>
-RowTally count_games(std::uint64_t first, std::uint64_t count, unsigned threads, MakeCounter&& make_counter) {
-  return run_blocks(first, count, threads, make_counter, games_in_block).tally();
+auto count_games(std::uint64_t first, std::uint64_t count, unsigned threads, MakeCounter&& make_counter) {
+  return run_blocks(first, count, threads, make_counter, games_in_block);
 }
 
 }  // namespace habanera

@@ -1,7 +1,9 @@
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
 #include <map>
+#include <type_traits>
 #include <vector>
 
 #include "habanera/chance/every.hpp"
@@ -11,6 +13,18 @@
 #include "habanera/watcher/silent.hpp"
 
 namespace habanera {
+
+// A game whose players let its positions be remembered is walked by them.
+template <class Game, class = void>
+inline constexpr bool may_walk_by_memory = false;
+template <class Game>
+inline constexpr bool may_walk_by_memory<Game, std::void_t<decltype(&Game::walks_by_memory)>> = true;
+
+template <class Game>
+bool walks_by_memory(const Game& game, const Draw& draw) {
+  if constexpr (may_walk_by_memory<Game>) return draw.by_swaps() && game.walks_by_memory();
+  return false;
+}
 
 // Lays a fairly shuffled deck card by card from the top, choosing among the kinds that are alike to the game
 // rather than among the cards: the same law in far fewer paths.
@@ -27,6 +41,13 @@ class AlikeDeal {
       }
       ++copies_[found->second];
     }
+  }
+
+  // How many of each kind of card there are, those alike all counted as one of them.
+  std::vector<double> counts() const {
+    std::vector<double> all(1 + std::size_t{*std::max_element(kinds_.begin(), kinds_.end())}, 0);
+    for (std::size_t i = 0; i < kinds_.size(); ++i) all[kinds_[i]] = copies_[i];
+    return all;
   }
 
   template <class Chance>
@@ -47,19 +68,38 @@ class AlikeDeal {
   std::vector<double> copies_;
 };
 
-// The chance of each row of recorded columns, by walking every path of the code that simulates. A game on a
-// fairly shuffled deck is walked by cards that are alike to it.
+inline std::map<RowTally::Row, double> values_of(const std::map<RowTally::Row, ExactSum>& sums) {
+  std::map<RowTally::Row, double> values;
+  for (const auto& [row, sum] : sums) values[row] = sum.value();
+  return values;
+}
+
+// The chance of each row of recorded columns (of a trial with several rounds, how many of its rounds give it on
+// average), by the code that simulates: by every path, or by positions that are remembered. A game on a fairly shuffled
+// deck is walked by cards that are alike to it.
 template <class Game>
 std::map<RowTally::Row, double> walk_games(const Draw& draw, const typename Game::Rules& rules,
-                                           const std::vector<std::size_t>& columns, const WorkBound& path_limit) {
+                                           const std::vector<std::size_t>& columns, const WorkBound& bound) {
   Game game(rules);
   AlikeDeal alike(draw.spec().deck, draw.spec().size, game);
   std::map<RowTally::Row, ExactSum> chances;
   RowTally::Row row;
+  const auto count = [&](const auto& outcome, double chance) {
+    row.clear();
+    read_columns(outcome, columns, row);
+    chances[row].add(chance);
+  };
+  if constexpr (may_walk_by_memory<Game>) {
+    if (walks_by_memory(game, draw)) {
+      game.walk_by_memory(alike.counts(), columns, bound, count);
+      return values_of(chances);
+    }
+  }
   Silent silent;
   Workspace work;
   std::vector<Card> deck;
-  walk_every_path(path_limit, [&](EveryChance& chance) {
+  std::vector<typename Game::Outcome> rounds;
+  walk_every_path(bound, [&](EveryChance& chance) {
     if (draw.by_swaps()) {
       deck = alike(chance);
     } else {
@@ -67,12 +107,11 @@ std::map<RowTally::Row, double> walk_games(const Draw& draw, const typename Game
       draw(deck, work, chance, silent);
     }
     SharedLuck luck(chance);
-    read_columns(game.play(deck, chance, luck, silent), columns, row);
-    chances[row].add(chance.probability());
+    rounds.clear();
+    play_trial(game, deck, chance, luck, silent, [&](const auto& outcome) { rounds.push_back(outcome); });
+    for (const auto& outcome : rounds) count(outcome, chance.probability());
   });
-  std::map<RowTally::Row, double> values;
-  for (const auto& [found, sum] : chances) values[found] = sum.value();
-  return values;
+  return values_of(chances);
 }
 
 }  // namespace habanera

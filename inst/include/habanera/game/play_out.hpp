@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <stdexcept>
 #include <string>
+#include <type_traits>
 #include <utility>
 
 #include "habanera/cards/pile.hpp"
@@ -16,15 +17,39 @@ inline constexpr std::size_t most_players = 6;
 
 // What happens next in a position.
 struct Next {
-  enum What { deal, turn, decide, over };
+  enum What { deal, lay_down, look, turn, decide, over };
   What what;
   std::size_t seat = 0;   // that moves
-  std::size_t place = 0;  // that is turned
+  std::size_t place = 0;  // that is looked at or turned
 };
+
+// A game in which cards are laid face down says where they went, and what a look at one has told.
+template <class Game, class = void>
+inline constexpr bool lays_face_down = false;
+template <class Game>
+inline constexpr bool lays_face_down<Game, std::void_t<decltype(&Game::laid)>> = true;
 
 // How often each seat decided, and how often it had no choice.
 struct Decisions {
   std::array<std::int64_t, most_players> made{}, forced{};
+
+  void count(std::size_t seat, Moves moves) {
+    ++made[seat];
+    forced[seat] += moves.count() == 1;
+  }
+  std::string key() const {
+    std::string all;
+    for (std::size_t seat = 0; seat < most_players; ++seat)
+      all += std::to_string(made[seat]) + "," + std::to_string(forced[seat]) + ";";
+    return all;
+  }
+};
+
+// Of a game that has but one round on its deck.
+struct OneRound {
+  bool holds_rounds() const { return false; }
+  std::size_t burned() const { return 0; }
+  bool plays_on(std::size_t) const { return false; }
 };
 
 // A game that does not end is stopped after so many steps.
@@ -45,11 +70,17 @@ Decisions play_out(const Game& game, typename Game::Position& position, Stock& s
       case Next::over: return decisions;
       case Next::deal: game.give(position, next, stock.deal()); break;
       case Next::turn: game.give(position, next, stock.turn(next.place)); break;
+      case Next::lay_down:
+        if constexpr (lays_face_down<Game>) game.laid(position, next, stock.lay_down());
+        break;
+      case Next::look:
+        if constexpr (lays_face_down<Game>)
+          game.looked(position, next, stock.look(next.place, game.looked_for(position)));
+        break;
       case Next::decide: {
         const Moves moves = game.moves(position);
         if (moves.empty()) throw std::logic_error("seat " + std::to_string(next.seat + 1) + " has no move");
-        ++decisions.made[next.seat];
-        decisions.forced[next.seat] += moves.count() == 1;
+        decisions.count(next.seat, moves);
         const std::size_t move = choose(next.seat, position, moves);
         if (!moves.has(move))
           throw std::domain_error("seat " + std::to_string(next.seat + 1) + " made the move " + std::to_string(move) +

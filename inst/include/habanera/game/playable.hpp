@@ -18,7 +18,7 @@ namespace habanera {
 // One game step by step, with all of its outcome, and where the cards lay after the step asked for.
 struct ReplayedGame {
   std::vector<TableRecorder::Step> steps;
-  RowTally::Row outcome;  // in the order of the columns
+  std::vector<RowTally::Row> outcomes;  // of each round, in the order of the columns
   std::vector<std::vector<Card>> zones;
 };
 
@@ -29,7 +29,11 @@ class PlayableGame {
 
   virtual ~PlayableGame() = default;
   virtual Vocabulary words() const = 0;
+  // Whether a trial may hold several rounds.
+  virtual bool holds_rounds() const = 0;
   virtual std::unique_ptr<TrialRunner> runner(const Draw& draw, const Names& record) const = 0;
+  // Whether the walk goes by positions that are remembered, and not deal by deal.
+  virtual bool walks_by_memory(const Draw& draw) const = 0;
   virtual std::map<RowTally::Row, double> walk(const Draw& draw, const Names& record,
                                                const WorkBound& path_limit) const = 0;
   virtual ReplayedGame replay(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial,
@@ -47,10 +51,16 @@ class Playable : public PlayableGame {
   explicit Playable(Rules rules) : rules_(std::move(rules)) {}
 
   Vocabulary words() const override { return vocabulary_of(Game(rules_)); }
+  bool holds_rounds() const override {
+    if constexpr (plays_rounds<Game>) return Game(rules_).holds_rounds();
+    return false;
+  }
 
   std::unique_ptr<TrialRunner> runner(const Draw& draw, const Names& record) const override {
     return std::make_unique<GameRunner<Game>>(draw, rules_, places_of(record));
   }
+
+  bool walks_by_memory(const Draw& draw) const override { return habanera::walks_by_memory(Game(rules_), draw); }
 
   std::map<RowTally::Row, double> walk(const Draw& draw, const Names& record,
                                        const WorkBound& path_limit) const override {
@@ -63,10 +73,13 @@ class Playable : public PlayableGame {
     RandomChance chance(seed, trial, lane::game);
     SeatLanes luck(seed, trial);
     TableRecorder recorder(kept_step);
-    const Outcome outcome = game.play(deck, chance, luck, recorder);
-    ReplayedGame replayed{recorder.steps(), {}, recorder.zones()};
-    for (const auto& column : Outcome::columns()) replayed.outcome.push_back(column.read(outcome));
-    return replayed;
+    std::vector<RowTally::Row> outcomes;
+    play_trial(game, deck, chance, luck, recorder, [&](const Outcome& outcome) {
+      RowTally::Row row;
+      for (const auto& column : Outcome::columns()) row.push_back(column.read(outcome));
+      outcomes.push_back(row);
+    });
+    return {recorder.steps(), outcomes, recorder.zones()};
   }
 
  private:

@@ -28,6 +28,8 @@ class Player {
   virtual std::unique_ptr<Player> copy() const = 0;
   // Before each game: what was remembered of the last is forgotten.
   virtual void begins() {}
+  // Whether the view alone (and luck that can be walked) decides, and nothing that the player keeps in mind beside it.
+  virtual bool decides_by_view() const { return true; }
   virtual std::size_t choose(const View& view, Moves moves, PlayerChance& chance) = 0;
 };
 

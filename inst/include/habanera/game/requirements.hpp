@@ -32,6 +32,7 @@ class GameRequirements {
   template <class G> using Play = decltype(std::declval<G&>().play(
       std::declval<const std::vector<Card>&>(), std::declval<RandomChance&>(), std::declval<SeatLanes&>(),
       std::declval<Silent&>()));
+  template <class G> using HoldsRounds = decltype(std::declval<const G&>().holds_rounds());
 
  public:
   static constexpr bool check() {
@@ -43,7 +44,7 @@ class GameRequirements {
     static_assert(Has<Made>::value, "a game is made from its Rules alone");
     static_assert(Has<Kept>::value, "a game needs rules(): the Rules that it was made from");
     static_assert(Has<Likeness>::value, "a game needs likeness(card): the same number for cards alike to it");
-    static_assert(Has<Play>::value, "a game needs play(deck, chance, luck, watcher), which returns its Outcome");
+    static_assert(Has<Play>::value || Has<HoldsRounds>::value, "a game needs play(deck, chance, luck, watcher), which returns its Outcome");
     return true;
   }
 };

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <array>
 #include <cstddef>
 #include <cstdint>
@@ -11,6 +12,7 @@
 
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/player.hpp"
+#include "habanera/game/remembered_walk.hpp"
 #include "habanera/game/stock.hpp"
 #include "habanera/game/vocabulary.hpp"
 #include "habanera/watcher/silent.hpp"
@@ -50,34 +52,64 @@ class Seated {
   std::vector<Zone> zones() const { return game_.zones(); }
   std::uint32_t likeness(Card card) const { return game_.likeness(card); }
 
-  template <class Chance, class Luck, class Watcher>
-  Outcome play(const std::vector<Card>& deck, Chance&, Luck& luck, Watcher& watcher) {
-    typename Game::Position position = game_.start();
-    ShuffledStock stock(deck);
+  bool holds_rounds() const { return game_.holds_rounds(); }
+
+  // Calls `ended(outcome)` after each round.
+  template <class Chance, class Luck, class Watcher, class Ended>
+  void play(const std::vector<Card>& deck, Chance&, Luck& luck, Watcher& watcher, Ended&& ended) {
+    ShuffledStock stock(deck, game_.burned());
+    typename Game::Position position = game_.start(stock.gone());
     auto lanes = lanes_of(luck, std::make_index_sequence<most_players>());
     for (const auto& player : players_) player->begins();
-    const auto choose = [&](std::size_t seat, const auto& now, Moves moves) {
-      return players_[seat]->choose(game_.view(now, seat), moves, lanes[seat]);
-    };
     const Table table{game_, position, deck};
     if constexpr (watches<Watcher>) watcher.laid_out(deck, game_.cards_used(), table);
-    const Decisions decisions = play_out(game_, position, stock, choose, [&](const Next& next, const auto& now) {
-      if constexpr (watches<Watcher>) game_.tell(next, now, deck, [&](std::uint64_t round, const TableEvent& event) {
-        watcher.round_begins(round);
-        watcher.happened(table, event);
-      });
-    });
-    const typename Game::Outcome outcome = game_.outcome(position);
-    if constexpr (watches<Watcher>) {
-      watcher.happened(table, game_.ending(outcome));
-      watcher.cleared();
+    for (std::uint64_t rounds = 0;;) {
+      rounds = play_round(deck, position, stock, lanes, table, rounds, watcher, ended);
+      if (!game_.plays_on(stock.gone())) break;
+      position = game_.start(stock.gone());
     }
-    return {outcome, decisions};
+    if constexpr (watches<Watcher>) watcher.cleared();
+  }
+
+  // Whether the law of its outcomes can be had by positions that are remembered, and that law: see RememberedWalk.
+  bool walks_by_memory() const {
+    return std::all_of(players_.begin(), players_.end(), [](const auto& player) { return player->decides_by_view(); });
+  }
+  template <class Use>
+  void walk_by_memory(const std::vector<double>& counts, const std::vector<std::size_t>& columns, const WorkBound& bound,
+                      Use&& use) const {
+    const bool by_decisions = std::any_of(columns.begin(), columns.end(), [](std::size_t column) {
+      return column >= Game::Outcome::column_count;
+    });
+    RememberedWalk<Game> walk(game_, players_, by_decisions, bound);
+    walk(counts, [&](const auto& position, const Decisions& decisions, double chance) {
+      use(Outcome{game_.outcome(position), decisions}, chance);
+    });
   }
 
  private:
   template <class Watcher>
   static constexpr bool watches = !std::is_same_v<Watcher, Silent>;
+
+  // Rounds count on from those `before`; returns how many there are after it.
+  template <class Lanes, class Seen, class Watcher, class Ended>
+  std::uint64_t play_round(const std::vector<Card>& deck, typename Game::Position& position, ShuffledStock& stock,
+                           Lanes& lanes, const Seen& table, std::uint64_t before, Watcher& watcher, Ended& ended) {
+    std::uint64_t rounds = before;
+    const auto choose = [&](std::size_t seat, const auto& now, Moves moves) {
+      return players_[seat]->choose(game_.view(now, seat), moves, lanes[seat]);
+    };
+    const Decisions decisions = play_out(game_, position, stock, choose, [&](const Next& next, const auto& now) {
+      if constexpr (watches<Watcher>) game_.tell(next, now, deck, [&](std::uint64_t round, const TableEvent& event) {
+        watcher.round_begins(rounds = before + round);
+        watcher.happened(table, event);
+      });
+    });
+    const typename Game::Outcome outcome = game_.outcome(position);
+    if constexpr (watches<Watcher>) watcher.happened(table, game_.ending(outcome));
+    ended(Outcome{outcome, decisions});
+    return rounds;
+  }
 
   // Where the cards lie, for those who look on.
   struct Table {

@@ -1,52 +1,57 @@
 #pragma once
 
 #include <cstddef>
-#include <map>
 #include <utility>
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/game/unseen.hpp"
 
 namespace habanera {
 
-// Where cards come from while a game is played: dealt from the top, or, where they were laid face down, turned at
-// their place.
+// Where cards come from while a game is played: dealt from the top, laid face down, looked at (which only tells whether
+// the card is of some set) and turned. A card's place counts from the top of the deck.
 
-// The cards in an order that is settled.
+// The cards in an order that is settled; the first `gone` of them are no longer there.
 class ShuffledStock {
  public:
-  explicit ShuffledStock(const std::vector<Card>& deck) : deck_(deck) {}
+  explicit ShuffledStock(const std::vector<Card>& deck, std::size_t gone = 0) : deck_(deck), next_(gone) {}
   Card deal() { return deck_[next_++]; }
-  Card turn(std::size_t place) { return deck_[place]; }
+  std::size_t lay_down() { return next_++; }
+  bool look(std::size_t place, const CardSet& set) const { return set[deck_[place]]; }
+  Card turn(std::size_t place) const { return deck_[place]; }
+  std::size_t gone() const { return next_; }
 
  private:
   const std::vector<Card>& deck_;
-  std::size_t next_ = 0;
+  std::size_t next_;
 };
 
-// Only how many cards of each kind nobody has seen: one is picked among them when it is dealt or turned. The law is the
-// same as that of a shuffled deck, since no unseen card is likelier in one place than in another.
+// Only how many cards of each kind nobody has seen: what a card is, is picked when it is dealt or turned, and a look
+// only narrows it down. The law is that of a shuffled deck, since no unseen card is likelier in one place than in another.
 template <class Chance>
 class UnseenStock {
  public:
-  UnseenStock(std::vector<double> unseen, Chance& chance) : unseen_(std::move(unseen)), chance_(chance) {}
-  Card deal() { return pick(); }
+  UnseenStock(UnseenCards cards, Chance& chance) : cards_(std::move(cards)), chance_(chance) {}
+  Card deal() {
+    const auto kind = static_cast<Card>(chance_.pick(cards_.next_weights()));
+    cards_.deal(kind);
+    return kind;
+  }
+  std::size_t lay_down() { return cards_.lay_down(); }
+  bool look(std::size_t place, const CardSet& set) {
+    const bool is_in = chance_.pick(cards_.weights_of(place, set)) == 0;
+    cards_.narrow(place, set, is_in);
+    return is_in;
+  }
   // What was turned before is what it was.
   Card turn(std::size_t place) {
-    const auto [found, is_new] = turned_.try_emplace(place);
-    if (is_new) found->second = pick();
-    return found->second;
+    if (!cards_.is_known(place)) cards_.turn(place, static_cast<Card>(chance_.pick(cards_.weights_at(place))));
+    return cards_.known(place);
   }
 
  private:
-  Card pick() {
-    const std::size_t kind = chance_.pick(unseen_);
-    --unseen_[kind];
-    return static_cast<Card>(kind);
-  }
-
-  std::vector<double> unseen_;
-  std::map<std::size_t, Card> turned_;
+  UnseenCards cards_;
   Chance& chance_;
 };
 

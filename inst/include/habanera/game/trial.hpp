@@ -3,11 +3,13 @@
 #include <cstddef>
 #include <cstdint>
 #include <memory>
+#include <type_traits>
 #include <utility>
 #include <vector>
 
 #include "habanera/chance/random.hpp"
 #include "habanera/draw/draw.hpp"
+#include "habanera/game/entries.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/requirements.hpp"
 #include "habanera/run/row_tally.hpp"
@@ -18,9 +20,23 @@ namespace habanera {
 // The recorded columns of an outcome.
 template <class Outcome>
 void read_columns(const Outcome& outcome, const std::vector<std::size_t>& columns, RowTally::Row& row) {
-  row.clear();
   for (const std::size_t column : columns)
     row.push_back(Outcome::columns()[column].read(outcome));
+}
+
+// A game of which a trial may hold several rounds plays them itself, and tells the outcome of each.
+template <class Game, class = void>
+inline constexpr bool plays_rounds = false;
+template <class Game>
+inline constexpr bool plays_rounds<Game, std::void_t<decltype(&Game::holds_rounds)>> = true;
+
+template <class Game, class Chance, class Luck, class Watcher, class Ended>
+void play_trial(Game& game, const std::vector<Card>& deck, Chance& chance, Luck& luck, Watcher& watcher, Ended&& ended) {
+  if constexpr (plays_rounds<Game>) {
+    game.play(deck, chance, luck, watcher, ended);
+  } else {
+    ended(game.play(deck, chance, luck, watcher));
+  }
 }
 
 // Runs single trials of some game and tells what was recorded of them. Each thread has its own.
@@ -29,10 +45,10 @@ class TrialRunner {
   virtual ~TrialRunner() = default;
   virtual std::unique_ptr<TrialRunner> copy() const = 0;
 
-  // Shuffles and plays; until the next call the row and the deck stay as they are.
-  virtual const RowTally::Row& play(std::uint64_t seed, std::uint64_t trial) = 0;
+  // Shuffles and plays; until the next call the entries and the deck stay as they are.
+  virtual const Entries& play(std::uint64_t seed, std::uint64_t trial) = 0;
   // The same on a deck that was shuffled elsewhere.
-  virtual const RowTally::Row& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) = 0;
+  virtual const Entries& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) = 0;
 
   // As it was dealt, its top first.
   virtual const std::vector<Card>& deck() const = 0;
@@ -51,22 +67,24 @@ class GameRunner : public TrialRunner {
     return std::make_unique<GameRunner>(draw_, game_.rules(), columns_);
   }
 
-  const RowTally::Row& play(std::uint64_t seed, std::uint64_t trial) override {
+  const Entries& play(std::uint64_t seed, std::uint64_t trial) override {
     deck_ = draw_.spec().deck;
     RandomChance chance(seed, trial, lane::deal);
     draw_(deck_, work_, chance, silent_);
     return play_on(deck_, seed, trial);
   }
 
-  const RowTally::Row& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) override {
+  const Entries& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) override {
     RandomChance chance(seed, trial, lane::game);
     SeatLanes luck(seed, trial);
     try {
-      read_columns(game_.play(deck, chance, luck, silent_), columns_, row_);
+      entries_.clear();
+      play_trial(game_, deck, chance, luck, silent_,
+                 [&](const auto& outcome) { read_columns(outcome, columns_, entries_.add()); });
     } catch (const EndlessGame& endless) {
       throw EndlessGame("trial " + std::to_string(trial) + " " + endless.what());
     }
-    return row_;
+    return entries_;
   }
 
   const std::vector<Card>& deck() const override { return deck_; }
@@ -78,7 +96,7 @@ class GameRunner : public TrialRunner {
   std::vector<Card> deck_;
   Workspace work_;
   Silent silent_;
-  RowTally::Row row_;
+  Entries entries_;
 };
 
 }  // namespace habanera

@@ -12,6 +12,7 @@
 #include "habanera/cards/pile.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
+#include "habanera/game/unseen.hpp"
 #include "habanera/game/vocabulary.hpp"
 #include "habanera/watcher/table_event.hpp"
 
@@ -20,17 +21,19 @@ namespace habanera {
 inline constexpr std::size_t most_places = 52;
 
 struct PairsRules {
-  std::vector<std::uint16_t> mates;  // for each kind of card its class; each class lies on two places
+  std::vector<std::uint16_t> mates;  // for each kind of card its class
+  std::vector<double> copies;        // how many of each kind lie on the table
   std::size_t pairs = 15;
   std::size_t seats = 2;
   bool again = true;  // who found a pair turns again
 };
 
 // Pairs face down on a table: two are turned a turn, and two of a class are won. All that is turned is seen by all.
-class Pairs {
+class Pairs : public OneRound {
  public:
   using Rules = PairsRules;
   static constexpr std::uint16_t nobody_knows = 0xffff;
+  static constexpr std::int64_t whole_score = 60;  // can be shared by up to six
 
   struct Position {
     std::array<std::uint16_t, most_places> seen;     // the class of what lies at each place, or nobody_knows
@@ -40,7 +43,7 @@ class Pairs {
     std::size_t seat = 0;                            // whose turn it is
     std::size_t first = most_places, chosen = most_places;  // turned first, and to be turned now
     std::uint32_t sightings = 0;
-    std::int64_t turns = 0;
+    std::int64_t turns = 0, turns_again = 0;
     std::array<std::int64_t, most_players> won{};
 
     bool lies(std::size_t place) const { return won_by[place] == 0; }
@@ -51,7 +54,9 @@ class Pairs {
   struct Outcome {
     std::int64_t turns, winner;
     std::array<std::int64_t, most_players> won;
-    static constexpr std::size_t column_count = 8;
+    std::int64_t turns_again;
+    std::array<std::int64_t, most_players> score;  // a win is whole_score, shared by those who have as many
+    static constexpr std::size_t column_count = 15;
     static const std::vector<Column<Outcome>>& columns() {
       static const std::vector<Column<Outcome>> all{
           {"turns", [](const Outcome& o) { return o.turns; }},
@@ -61,7 +66,14 @@ class Pairs {
           {"pairs_3", [](const Outcome& o) { return o.won[2]; }},
           {"pairs_4", [](const Outcome& o) { return o.won[3]; }},
           {"pairs_5", [](const Outcome& o) { return o.won[4]; }},
-          {"pairs_6", [](const Outcome& o) { return o.won[5]; }}};
+          {"pairs_6", [](const Outcome& o) { return o.won[5]; }},
+          {"turns_again", [](const Outcome& o) { return o.turns_again; }},
+          {"score_1", [](const Outcome& o) { return o.score[0]; }},
+          {"score_2", [](const Outcome& o) { return o.score[1]; }},
+          {"score_3", [](const Outcome& o) { return o.score[2]; }},
+          {"score_4", [](const Outcome& o) { return o.score[3]; }},
+          {"score_5", [](const Outcome& o) { return o.score[4]; }},
+          {"score_6", [](const Outcome& o) { return o.score[5]; }}};
       return all;
     }
   };
@@ -88,7 +100,7 @@ class Pairs {
   std::size_t cards_used() const { return 2 * rules_.pairs; }
   std::uint32_t likeness(Card card) const { return rules_.mates[card]; }
 
-  Position start() const {
+  Position start(std::size_t = 0) const {
     Position position;
     position.seen.fill(nobody_knows);
     position.left = cards_used();
@@ -125,9 +137,57 @@ class Pairs {
   const View& view(const Position& position, std::size_t) const { return position; }
 
   Outcome outcome(const Position& position) const {
-    const auto most = std::max_element(position.won.begin(), position.won.end());
-    const bool tied = std::count(position.won.begin(), position.won.end(), *most) > 1;
-    return {position.turns, tied ? 0 : most - position.won.begin() + 1, position.won};
+    Outcome outcome{position.turns, 0, position.won, position.turns_again, {}};
+    const std::size_t best = leaders(position);
+    for (std::size_t seat = 0; seat < rules_.seats; ++seat) {
+      if (!leads(position, seat)) continue;
+      outcome.score[seat] = whole_score / static_cast<std::int64_t>(best);
+      if (best == 1) outcome.winner = static_cast<std::int64_t>(seat) + 1;
+    }
+    return outcome;
+  }
+
+  // For those who play it through: alone, each turn costs one; of several seats it is the share of a win.
+  double worth(const Position& position, std::size_t seat) const {
+    if (rules_.seats == 1) return -static_cast<double>(position.turns);
+    if (position.left > 0 || !leads(position, seat)) return 0;
+    return 1 / static_cast<double>(leaders(position));
+  }
+
+  UnseenCards unseen(const Position& position) const {
+    std::vector<double> counts(rules_.copies.size(), 0);
+    std::vector<Card> kind_of(rules_.copies.size(), 0);  // one of each class stands for all
+    for (std::size_t kind = rules_.copies.size(); kind-- > 0;) kind_of[rules_.mates[kind]] = static_cast<Card>(kind);
+    for (std::size_t kind = 0; kind < counts.size(); ++kind) counts[kind_of[rules_.mates[kind]]] += rules_.copies[kind];
+    UnseenCards cards(counts);
+    for (std::size_t place = 0; place < cards_used(); ++place)
+      if (position.seen[place] != nobody_knows) cards.turn(place, kind_of[position.seen[place]]);
+    return cards;
+  }
+
+  // What is still to come depends on whose turn it is, on what lies turned and on how many pairs each seat has, but not
+  // on which classes of cards these are, nor where they lie.
+  std::string key(const Position& position, const UnseenCards&) const {
+    std::string all{static_cast<char>(position.seat)};
+    for (std::size_t seat = 0; seat < rules_.seats; ++seat) all += static_cast<char>(position.won[seat]);
+    if (position.chosen != most_places) all += position.seen[position.chosen] == nobody_knows ? '?' : '!';
+    std::vector<std::array<std::uint8_t, 4>> classes(rules_.copies.size());
+    for (std::size_t place = 0; place < cards_used(); ++place) {
+      if (position.seen[place] == nobody_knows) continue;
+      auto& found = classes[position.seen[place]];
+      ++found[position.lies(place) ? 0 : 1];
+      found[2] = static_cast<std::uint8_t>(found[2] | (place == position.first) | (place == position.chosen) << 1);
+    }
+    for (std::size_t kind = 0; kind < rules_.copies.size(); ++kind)
+      classes[rules_.mates[kind]][3] += static_cast<std::uint8_t>(rules_.copies[kind]);
+    std::sort(classes.begin(), classes.end());
+    for (const auto& found : classes)
+      if (found[0] + found[1] > 0) all.append(found.begin(), found.end());
+    return all;
+  }
+  // The same with the outcome so far.
+  std::string full_key(const Position& position, const UnseenCards& unseen) const {
+    return key(position, unseen) + "/" + std::to_string(position.turns) + "/" + std::to_string(position.turns_again);
   }
 
   // For those who look on.
@@ -148,6 +208,15 @@ class Pairs {
   }
 
  private:
+  bool leads(const Position& position, std::size_t seat) const {
+    return position.won[seat] == *std::max_element(position.won.begin(), position.won.end());
+  }
+  std::size_t leaders(const Position& position) const {
+    std::size_t best = 0;
+    for (std::size_t seat = 0; seat < rules_.seats; ++seat) best += leads(position, seat);
+    return best;
+  }
+
   void end_turn(Position& position, std::size_t place) const {
     const bool alike = position.seen[place] == position.seen[position.first];
     ++position.turns;
@@ -158,6 +227,7 @@ class Pairs {
       ++position.won[position.seat];
     }
     position.first = most_places;
+    position.turns_again += alike && rules_.again && position.left > 0;
     if (!alike || !rules_.again) position.seat = (position.seat + 1) % rules_.seats;
   }
 

@@ -75,6 +75,7 @@ class RememberingPlayer : public PairsPlayer {
 
   std::unique_ptr<PairsPlayer> copy() const override { return std::make_unique<RememberingPlayer>(*this); }
   void begins() override { memory_.begins(); }
+  bool decides_by_view() const override { return !memory_.forgets(); }
 
   std::size_t choose(const Pairs::View& view, Moves moves, PlayerChance& chance) override {
     memory_.look(view, moves, chance);
@@ -99,16 +100,6 @@ class RememberingPlayer : public PairsPlayer {
 
   PairsMemory memory_;
   bool careful_;
-};
-
-// Any move, each as likely.
-template <class View>
-class RandomPlayer : public Player<View> {
- public:
-  std::unique_ptr<Player<View>> copy() const override { return std::make_unique<RandomPlayer>(*this); }
-  std::size_t choose(const View&, Moves moves, PlayerChance& chance) override {
-    return moves.at(static_cast<std::size_t>(chance.below(moves.count())));
-  }
 };
 
 }  // namespace habanera

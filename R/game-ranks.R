@@ -1,10 +1,4 @@
-# What cards are to War: their ranks.
-
-war_cards <- function(rules, deck, record, call) {
-  ranks <- ranks_of_kinds(deck, rules$rank_by, call)
-  if (!ranks$whole) refuse_for_ranks(intersect("weighted_pile", record), "record", ranks, call)
-  ranks
-}
+# Cards by their rank, for games in which the higher card wins.
 
 # What every kind of card counts for: its rank if all ranks are whole numbers, else its place in their order.
 ranks_of_kinds <- function(deck, rank_by, call) {

@@ -1,0 +1,60 @@
+# What games for money have in common: their smallest unit, and how deep a shoe is dealt.
+
+# Cards that are out of the game from the start, kept as text.
+rule_cards <- function(name, meaning) {
+  new_rule(name, NULL, "cards, such as \"5S 5H 6D\", or NULL: none", meaning, function(value, name, call) {
+    if (is.null(value) || !length(value)) return(NULL)
+    if (!is_cards(value) && !is.character(value)) {
+      refuse(sprintf("`%s` must be cards or their codes, not %s.", name, said(value)), call = call)
+    }
+    codes <- if (is_cards(value)) as.character(value) else unlist(strsplit(trimws(value), "[[:space:],]+"))
+    paste(codes, collapse = " ")
+  })
+}
+
+rule_cut <- function() {
+  allowed <- "a whole number of cards, a share of the shoe below 1, or NULL: every round from a fresh shoe"
+  new_rule("cut_after", NULL, allowed,
+           "a round begins only while fewer cards than that are gone; a trial is then one whole shoe",
+           function(value, name, call) {
+             if (is.null(value)) return(NULL)
+             if (is.character(value)) value <- fraction_value(value)
+             fits <- is.numeric(value) && length(value) == 1 && isTRUE(value > 0 && (value < 1 || value == round(value)))
+             if (!fits) refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
+             as.double(value)
+           })
+}
+
+# As a number of cards; a shoe must have `round` cards for a round.
+settled_cut <- function(cut, burn, cards, round, call) {
+  if (burn + round > cards) {
+    refuse(sprintf("A shoe of %s, %s of them burned, has no round.", count_of(cards, "card"), format_count(burn)),
+           "rules", call)
+  }
+  if (is.null(cut)) return(NULL)
+  if (cut < 1) cut <- max(1, round(cut * cards))
+  if (cut > cards) {
+    refuse(sprintf("`cut_after` is %s, and the shoe has %s; say a share of it, such as 0.75.", format_count(cut),
+                   count_of(cards, "card")), "rules", call)
+  }
+  if (cut <= burn) {
+    refuse(sprintf("`cut_after` is %s: the %s burned are more; no round would begin.", format_count(cut),
+                   count_of(burn, "card")), "rules", call)
+  }
+  cut
+}
+
+# The smallest whole number of units a stake must have to make these multiples of it whole.
+whole_unit <- function(multiples) {
+  denominators <- vapply(multiples, function(x) {
+    fraction <- nearest_fraction(x)
+    if (is.null(fraction)) 1e6 else fraction[2]
+  }, 0)
+  Reduce(function(a, b) a * b / greatest_divisor(c(a, b)), denominators, 1)
+}
+
+# "up 2 stakes", "down 1.5 stakes", "even".
+net_in_words <- function(net) {
+  if (net == 0) return("even")
+  sprintf("%s %s %s", if (net > 0) "up" else "down", format_money(abs(net)), if (abs(net) == 1) "stake" else "stakes")
+}

@@ -1,0 +1,47 @@
+#' Best play
+#'
+#' What the best play of one seat is worth, with the other seats as they are: every course of the game is gone through, and
+#' what positions are worth is remembered. [player_solved()] sits in a game and plays like that.
+#'
+#' @param game A game with decisions, such as [game_pairs()].
+#' @param seat The seat that plays best; the others must decide by what lies on the table alone (full_memory, careful,
+#'   random).
+#' @return A `habanera_best_play`: a list of `worth` (of several seats, the seat's expected share of the win; of pairs
+#'   alone, minus the expected number of turns), `positions` (how many were told apart), `seat` and `game` (in words).
+#' @section Errors: `habanera_error_input` for a game without decisions; `habanera_error_rules` for other seats that remember
+#'   or foresee something of their own; `habanera_error_work` where there are more than a million positions, or positions
+#'   that come again by chance (as against player_random()).
+#' @examples
+#' best_play(game_pairs(pairs = 6, seats = 1))
+#' best_play(game_pairs(pairs = 4, players = list(player_full_memory(), player_careful())), seat = 2)
+#' @export
+best_play <- function(game, seat = 1) {
+  call <- rlang::current_env()
+  check_game(game)
+  if (is.null(game$kind$solve)) {
+    refuse(sprintf("In %s nobody decides anything that could be solved.", game$kind$title), call = call)
+  }
+  seats <- game$kind$seats(game$rules)
+  check_whole(seat, 1, seats)
+  players <- seated_players(game$rules$players, seats)
+  players[[seat]] <- player_solved()
+  solved <- change_game(game, list(players = players), call)
+  found <- solving(game$kind$solve(solved$spec$rules$players[[seat]]))
+  structure(c(found, list(seat = seat, game = in_words(solved))), class = "habanera_best_play")
+}
+
+# Runs the plain solver, which may find a game out of its reach.
+solving <- function(code) {
+  beyond <- function(cnd) {
+    refuse(sprintf("Best play is out of reach here: %s. Fewer cards may do.", conditionMessage(cnd)), "work", NULL)
+  }
+  tryCatch(code, `std::length_error` = beyond, `std::domain_error` = beyond)
+}
+
+#' @export
+print.habanera_best_play <- function(x, ...) {
+  cat_wrapped("<best play> ", x$game)
+  cat_wrapped(sprintf("Seat %s: %s, exactly; %s told apart.", format_count(x$seat), x$words,
+                      count_of(x$positions, "position")))
+  invisible(x)
+}

@@ -1,0 +1,76 @@
+#pragma once
+
+#include <algorithm>
+#include <array>
+#include <cstddef>
+#include <memory>
+#include <utility>
+#include <vector>
+
+#include "habanera/game/choices.hpp"
+#include "habanera/game/play_out.hpp"
+#include "habanera/game/stock.hpp"
+
+namespace habanera {
+
+// Tries each move by games played out from here: the cards that the seat has not seen are dealt anew, among the deals
+// that fit what it has seen any as likely, and the same deals for every move. The best on average is made. All seats are
+// then played by one kind of player, who need not be good: the random one will do for any game.
+template <class Game>
+class LookaheadPlayer : public Player<typename Game::View> {
+ public:
+  using View = typename Game::View;
+
+  LookaheadPlayer(Game game, std::size_t samples, std::shared_ptr<const Player<View>> playing)
+      : game_(std::move(game)), samples_(samples), playing_(std::move(playing)) {}
+
+  std::unique_ptr<Player<View>> copy() const override { return std::make_unique<LookaheadPlayer>(*this); }
+  // Its luck is far too much to walk.
+  bool decides_by_view() const override { return false; }
+
+  std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
+    if (moves.count() == 1) return moves.first();
+    const std::vector<double> worth = worth_of_moves(view, moves, chance);
+    return moves.at(static_cast<std::size_t>(std::max_element(worth.begin(), worth.end()) - worth.begin()));
+  }
+
+  // What was gained on average after each move, in the order of the moves.
+  std::vector<double> worth_of_moves(const View& view, Moves moves, PlayerChance& chance) {
+    const std::size_t seat = game_.next(view).seat;
+    const UnseenCards unseen = game_.unseen(view);
+    std::vector<double> worth(moves.count(), 0);
+    for (std::size_t sample = 0; sample < samples_; ++sample) {
+      const std::vector<Card> deck =
+          unseen.any_order(game_.cards_used(), [&](std::uint64_t size) { return chance.below(size); });
+      const std::uint64_t course = chance.below(std::uint64_t{1} << 32);
+      for (std::size_t i = 0; i < worth.size(); ++i)
+        worth[i] += played_out(view, moves.at(i), seat, deck, unseen.next_place(), course) / static_cast<double>(samples_);
+    }
+    return worth;
+  }
+
+ private:
+  double played_out(View position, std::size_t move, std::size_t seat, const std::vector<Card>& deck, std::size_t gone,
+                    std::uint64_t course) const {
+    game_.move(position, move);
+    ShuffledStock stock(deck, gone);
+    RandomChance luck(course, 0, lane::game);
+    SharedLuck<RandomChance>::Lane lane(luck);
+    std::array<std::unique_ptr<Player<View>>, most_players> players;
+    const auto choose = [&](std::size_t at, const View& now, Moves open) {
+      if (!players[at]) {
+        players[at] = playing_->copy();
+        players[at]->begins();
+      }
+      return players[at]->choose(game_.view(now, at), open, lane);
+    };
+    play_out(game_, position, stock, choose, [](const Next&, const View&) {});
+    return game_.worth(position, seat);
+  }
+
+  Game game_;
+  std::size_t samples_;
+  std::shared_ptr<const Player<View>> playing_;
+};
+
+}  // namespace habanera

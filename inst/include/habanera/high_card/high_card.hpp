@@ -1,0 +1,206 @@
+#pragma once
+
+#include <algorithm>
+#include <cstddef>
+#include <cstdint>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "habanera/cards/pile.hpp"
+#include "habanera/game/moves.hpp"
+#include "habanera/game/play_out.hpp"
+#include "habanera/game/unseen.hpp"
+#include "habanera/game/vocabulary.hpp"
+#include "habanera/watcher/table_event.hpp"
+
+namespace habanera {
+
+// Money is whole, in the unit that makes every payment whole.
+struct HighCardRules {
+  enum Ties { bank, half_back, push, again };
+  struct Bet {
+    std::int64_t stake = 0;  // 0: not made
+    std::int64_t pays = 0;   // besides the stake, when it wins
+  };
+
+  std::vector<std::uint16_t> strength;       // of each kind of card
+  std::vector<std::uint8_t> on_colour, on_suit;  // whether a kind is of the colour and the suit betted on
+  std::size_t cards = 0;                     // in the shoe
+  std::size_t cut_after = 0;                 // rounds begin while fewer cards are gone; 0: one round
+  std::size_t burn = 0;
+  Ties ties = bank;
+  Bet main, colour, suit;
+};
+
+// The bank and a seat draw a card each, the seat first, and the higher card wins. Bets on the colour and the suit are on
+// the seat's first card.
+class HighCard {
+ public:
+  using Rules = HighCardRules;
+
+  struct Position {
+    std::size_t first_place = 0, drawn = 0;  // where the round's cards begin, and how many have come
+    Card seat_card = 0, bank_card = 0;
+    bool colour_wins = false, suit_wins = false;
+    std::int64_t ties = 0;
+    bool over = false;
+  };
+  using View = Position;
+
+  struct Outcome {
+    enum Result : int { loss, push, win };
+    std::int64_t net_main, net_colour, net_suit;
+    Result result;
+    std::int64_t ties, cards_used;
+    static constexpr std::size_t column_count = 7;
+    static const std::vector<Column<Outcome>>& columns() {
+      static const std::vector<Column<Outcome>> all{
+          {"net", [](const Outcome& o) { return o.net_main + o.net_colour + o.net_suit; }},
+          {"net_main", [](const Outcome& o) { return o.net_main; }},
+          {"net_colour", [](const Outcome& o) { return o.net_colour; }},
+          {"net_suit", [](const Outcome& o) { return o.net_suit; }},
+          {"result", [](const Outcome& o) { return std::int64_t{o.result}; },
+           {{loss, "loss"}, {push, "push"}, {win, "win"}}},
+          {"ties", [](const Outcome& o) { return o.ties; }},
+          {"cards_used", [](const Outcome& o) { return o.cards_used; }}};
+      return all;
+    }
+  };
+
+  enum Action : int { seat_draws, bank_draws, seat_wins, bank_wins, nobody_wins, half_comes_back };
+  static std::vector<Word> actions() {
+    return {{seat_draws, "seat_draws"}, {bank_draws, "bank_draws"},   {seat_wins, "seat_wins"},
+            {bank_wins, "bank_wins"},   {nobody_wins, "nobody_wins"}, {half_comes_back, "half_comes_back"}};
+  }
+  std::vector<Zone> zones() const { return {{"shoe"}, {"bank"}, {"hand", 0}, {"discards"}}; }
+
+  explicit HighCard(Rules rules) : rules_(std::move(rules)) {
+    if (rules_.cards < rules_.burn + 2)
+      throw std::invalid_argument("a shoe of " + std::to_string(rules_.cards) + " cards, " +
+                                  std::to_string(rules_.burn) + " of them burned, is too small for a round");
+  }
+
+  std::size_t seats() const { return 0; }  // nobody decides
+  std::size_t cards_used() const { return rules_.cards; }
+  std::uint32_t likeness(Card card) const {
+    return rules_.strength[card] * 4u + rules_.on_colour[card] * 2u + rules_.on_suit[card];
+  }
+
+  bool holds_rounds() const { return rules_.cut_after > 0; }
+  std::size_t burned() const { return rules_.burn; }
+  bool plays_on(std::size_t gone) const { return gone < rules_.cut_after && gone + 2 <= rules_.cards; }
+
+  Position start(std::size_t gone) const {
+    Position position;
+    position.first_place = gone;
+    return position;
+  }
+
+  Next next(const Position& position) const { return {position.over ? Next::over : Next::deal}; }
+  Moves moves(const Position&) const { return {}; }
+  void move(Position&, std::size_t) const {}
+
+  void give(Position& position, const Next&, Card card) const {
+    if (position.drawn++ % 2 == 0) {
+      position.seat_card = card;
+      if (position.drawn == 1) {
+        position.colour_wins = rules_.on_colour[card] != 0;
+        position.suit_wins = rules_.on_suit[card] != 0;
+      }
+      return;
+    }
+    position.bank_card = card;
+    const bool tied = higher(position) == 0;
+    position.ties += tied;
+    const bool can_go_on = position.first_place + position.drawn + 2 <= rules_.cards;
+    position.over = !(tied && rules_.ties == Rules::again && can_go_on);
+  }
+
+  const View& view(const Position& position, std::size_t) const { return position; }
+
+  Outcome outcome(const Position& position) const {
+    Outcome outcome{};
+    const int higher_card = higher(position);
+    outcome.net_main = higher_card > 0 ? rules_.main.pays : higher_card < 0 ? -rules_.main.stake : tie_costs();
+    outcome.net_colour = position.colour_wins ? rules_.colour.pays : -rules_.colour.stake;
+    outcome.net_suit = position.suit_wins ? rules_.suit.pays : -rules_.suit.stake;
+    outcome.result = outcome.net_main > 0 ? Outcome::win : outcome.net_main < 0 ? Outcome::loss : Outcome::push;
+    outcome.ties = position.ties;
+    outcome.cards_used = static_cast<std::int64_t>(position.drawn);
+    return outcome;
+  }
+
+  // Who has the higher card is as likely the one as the other whatever cards are left, so that only how many are left
+  // of each strength matters, not of which; while the round's cards lie there, their own strength does, too.
+  std::string full_key(const Position& position, const UnseenCards& unseen) const {
+    std::string all = std::to_string(unseen.next_place()) + "," + std::to_string(position.first_place) + "," +
+                      std::to_string(position.ties) + (position.colour_wins ? "c" : "") +
+                      (position.suit_wins ? "s" : "") + (position.over ? "!" : "");
+    if (position.over) all += std::to_string(higher(position));
+    if (position.drawn % 2 == 1) all += "h" + std::to_string(rules_.strength[position.seat_card]);
+    return all + "/" + left(position, unseen);
+  }
+
+  // For those who look on.
+
+  std::size_t zone_of(const Position& position, std::size_t place) const {
+    if (place < position.first_place) return 3;
+    const std::size_t drawn = place - position.first_place;
+    if (drawn >= position.drawn) return 0;
+    const bool lies = drawn + 2 >= position.drawn + position.drawn % 2;
+    return !lies ? 3 : drawn % 2 == 0 ? 2 : 1;
+  }
+
+  template <class Happened>
+  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what != Next::deal) return;
+    const bool seat = position.drawn % 2 == 1;
+    const Card* card = &deck[position.first_place + position.drawn - 1];
+    happened(1, TableEvent{seat ? 0 : no_seat, seat ? seat_draws : bank_draws, card, 1});
+  }
+  TableEvent ending(const Outcome& outcome) const {
+    if (outcome.result == Outcome::win) return {0, seat_wins};
+    if (outcome.result == Outcome::push) return {no_seat, nobody_wins};
+    return {no_seat, outcome.net_main == -rules_.main.stake ? bank_wins : half_comes_back};
+  }
+
+ private:
+  // Above 0: the seat's card.
+  int higher(const Position& position) const {
+    const std::uint16_t seat = rules_.strength[position.seat_card], bank = rules_.strength[position.bank_card];
+    return (seat > bank) - (seat < bank);
+  }
+
+  std::int64_t tie_costs() const {
+    if (rules_.ties == Rules::bank) return -rules_.main.stake;
+    return rules_.ties == Rules::half_back ? -rules_.main.stake / 2 : 0;
+  }
+
+  // How many cards are left, by kind; sorted by strength where nothing else matters.
+  std::string left(const Position& position, const UnseenCards& unseen) const {
+    const std::vector<double>& counts = unseen.counts();
+    std::vector<int> kept;
+    if (position.over && !holds_rounds()) return "";
+    if (position.drawn % 2 == 1 || !only_strength_matters(position)) {
+      for (const double count : counts) kept.push_back(static_cast<int>(count));
+    } else {
+      kept.resize(1 + std::size_t{*std::max_element(rules_.strength.begin(), rules_.strength.end())}, 0);
+      for (std::size_t kind = 0; kind < counts.size(); ++kind)
+        kept[rules_.strength[kind]] += static_cast<int>(counts[kind]);
+      std::sort(kept.begin(), kept.end());
+    }
+    std::string all;
+    for (const int count : kept) all += std::to_string(count) + ",";
+    return all;
+  }
+  // Bets on colour and suit are settled by the round's first card, but the next round has them, too.
+  bool only_strength_matters(const Position& position) const {
+    return no_other_bets() || (!holds_rounds() && position.drawn > 0);
+  }
+  bool no_other_bets() const { return rules_.colour.stake == 0 && rules_.suit.stake == 0; }
+
+  Rules rules_;
+};
+
+}  // namespace habanera
