@@ -69,8 +69,8 @@ core_count_game <- function(game, spec, seed, first, count, threads) {
     .Call(`_habanera_core_count_game`, game, spec, seed, first, count, threads)
 }
 
-core_count_pairs <- function(game_one, one, game_two, two, is_category, seed, first, count, threads) {
-    .Call(`_habanera_core_count_pairs`, game_one, one, game_two, two, is_category, seed, first, count, threads)
+core_count_pairs <- function(game_one, one, game_two, two, columns, seed, first, count, threads) {
+    .Call(`_habanera_core_count_pairs`, game_one, one, game_two, two, columns, seed, first, count, threads)
 }
 
 core_count_rounds <- function(games, specs, values, seed, first, count, threads) {
@@ -131,6 +131,10 @@ core_pairs <- function(spec) {
 
 core_solve_pairs <- function(spec) {
     .Call(`_habanera_core_solve_pairs`, spec)
+}
+
+core_judge_pairs <- function(spec, seat, made, deck, seed, trial) {
+    .Call(`_habanera_core_judge_pairs`, spec, seat, made, deck, seed, trial)
 }
 
 core_count_question <- function(spec, seed, first, count, threads) {

@@ -36,7 +36,9 @@ play_command <- function() {
       cli_option("given", "Look only at games whose outcomes meet this condition", "CONDITION"),
       cli_option("expect", "A condition on estimates, by name: exit with status 1 if it does not hold", "CONDITION"),
       cli_option("precision", "Stop once the 95% half-width of the first outcome recorded is this small", "W"),
-      cli_option("report", "Also write a page with figure and rules", "FILE"), figure_option()
+      cli_option("report", "Also write a page with figure and rules", "FILE"), figure_option(),
+      cli_option("person", "Play one game yourself, in this seat, at the terminal", "SEAT"),
+      cli_option("moves", "With --person: keep your moves in this file, or go on with those in it", "FILE")
     ), run_options(), common_options()),
     game_examples("play"),
     run_play
@@ -45,6 +47,8 @@ play_command <- function() {
 
 run_play <- function(options, arguments) {
   game <- shell_game(options, arguments, play_command())
+  if (!is.null(options$person)) return(sit_person(game, options, play_command()))
+  if (!is.null(options$moves)) refuse_usage(play_command(), "--moves goes with --person.")
   expectation <- read_expectation(options$expect, estimate_names(game))
   write_answer(game, options, play_command(), read_given(options$given, game$record), expectation)
 }

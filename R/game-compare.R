@@ -15,7 +15,8 @@
 #'   row per number (`term`: its name; the mean difference) and per value of a category (`term`: as `winner=1`; the
 #'   difference of the chances), with `estimate`, `std.error`, `conf.low`, `conf.high`, `statistic`, `p.value` and
 #'   `saving`: how many times more trials two separate simulations would need for the same interval,
-#'   (Var x + Var y) / Var(y - x) (Kahn & Marshall 1953, J. Oper. Res. Soc. Am. 1, section 4).
+#'   (Var x + Var y) / Var(y - x) (Kahn & Marshall 1953, J. Oper. Res. Soc. Am. 1, section 4). Of rounds from one shoe
+#'   the counts have no rows: differences are of the means per round, with errors by shoe.
 #' @section Errors: `habanera_error_input` for games that have no outcome in common or different seats.
 #' @examples
 #' compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1)
@@ -38,10 +39,10 @@ new_game_pair <- function(x, y, call) {
     refuse(sprintf("The games have %s and %s seats.", format_count(seats[1]), format_count(seats[2])),
            call = call)
   }
-  if (has_r_function(x) || has_r_function(y)) {
-    refuse("Games in which R functions shuffle or decide cannot be compared deal by deal.", call = call)
+  if (has_function(x$shuffle) || has_function(y$shuffle)) {
+    refuse("Games that R functions shuffle cannot be compared deal by deal.", call = call)
   }
-  x$spec$record <- y$spec$record <- shared
+  x$record <- y$record <- x$spec$record <- y$spec$record <- shared
   new_experiment("habanera_game_pair", x = x, y = y, record = shared)
 }
 
@@ -49,11 +50,22 @@ new_game_pair <- function(x, y, call) {
 result_kind.habanera_game_pair <- function(experiment) "pairs"
 #' @export
 entries_per_trial.habanera_game_pair <- function(experiment) {
+  if (pairs_rounds(experiment)) return(0)
   sum(ifelse(is_category(experiment$x, experiment$record), 1, 3))
 }
+
+# Whether a trial of one of the games holds several rounds: then only what trials add up to is counted.
+pairs_rounds <- function(experiment) holds_rounds(experiment$x) || holds_rounds(experiment$y)
+
+#' @export
+total_columns.habanera_game_pair <- function(experiment) {
+  c(paste("x:", total_columns(experiment$x)), paste("y:", total_columns(experiment$y)))
+}
+
 # A deal without a pair of values is one row instead of three.
 #' @export
 adds_up.habanera_game_pair <- function(experiment, n, trials) {
+  if (pairs_rounds(experiment)) return(sum(n) == 0)
   sum(n) >= trials * length(experiment$record) && sum(n) <= trials * entries_per_trial(experiment)
 }
 #' @export
@@ -79,11 +91,64 @@ experiment_code.habanera_game_pair <- function(experiment) {
 
 #' @export
 run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) {
-  one <- experiment$x
-  category <- unname(is_category(one, experiment$record))
-  tally <- until_the_end(one, seed, core_count_pairs(game_machine(one), one$spec, game_machine(experiment$y),
-                                                     experiment$y$spec, category, seed, first, count, threads))
-  counted_rows(tally, c("column", "part", "one", "two"))
+  games <- experiment[c("x", "y")]
+  if (any(vapply(games, has_function_player, NA))) return(pairs_in_r(experiment, seed, first, count))
+  machines <- lapply(unname(games), game_machine)
+  specs <- unname(lapply(games, `[[`, "spec"))
+  if (pairs_rounds(experiment)) {
+    return(tally_of_sums(core_count_rounds(machines, specs, unname(lapply(games, value_counts)), seed, first, count,
+                                           threads)))
+  }
+  tally <- until_the_end(experiment$x, seed, core_count_pairs(machines[[1]], specs[[1]], machines[[2]], specs[[2]],
+                                                              pair_columns(experiment), seed, first, count, threads))
+  counted_rows(tally, pair_row_names)
+}
+
+pair_row_names <- c("column", "part", "one", "two")
+
+# No rows, only what trials add up to.
+tally_of_sums <- function(tally) {
+  rows <- rlang::set_names(rep(list(numeric()), length(pair_row_names)), pair_row_names)
+  list(rows = as.data.frame(rows), n = numeric(), example_trial = numeric(), sums = tally$sums)
+}
+
+# How the core is to take each column: numbers of both games in one unit.
+pair_columns <- function(experiment) {
+  units <- lapply(experiment[c("x", "y")], unit_of, experiment$record)
+  common <- common_units(experiment)
+  list(is_category = unname(is_category(experiment$x, experiment$record)), times_x = common / units$x,
+       times_y = common / units$y)
+}
+
+common_units <- function(experiment) {
+  mapply(function(a, b) a * b / greatest_divisor(c(a, b)), unit_of(experiment$x, experiment$record),
+         unit_of(experiment$y, experiment$record))
+}
+
+# The same rows from games in which R functions decide, played here.
+pairs_in_r <- function(experiment, seed, first, count) {
+  trials <- first - 1 + seq_len(count)
+  values <- lapply(experiment[c("x", "y")], function(game) {
+    if (has_function_player(game)) return(play_in_r_alone(game, seed, trials)$rows)
+    until_the_end(game, seed, core_trial_game(game_machine(game), game$spec, seed, trials))$rows
+  })
+  about <- pair_columns(experiment)
+  rows <- lapply(seq_along(experiment$record), function(i) {
+    paired_rows(i - 1, values$x[[i]] * about$times_x[i], values$y[[i]] * about$times_y[i], about$is_category[i], trials)
+  })
+  rows <- do.call(rbind, rows)
+  tally_of_rows(rows[pair_row_names], rows$trial)
+}
+
+paired_rows <- function(column, x, y, is_category, trials) {
+  rows <- function(part, one, two, of = rep(TRUE, length(trials))) {
+    data.frame(column = rep(column, sum(of)), part = rep(part, sum(of)), one = one[of], two = two[of], trial = trials[of])
+  }
+  none <- rep(0, length(trials))
+  if (is_category) return(rows(0, x, y))
+  paired <- !is.na(x) & !is.na(y)
+  rbind(rows(1, y - x, none, paired), rows(2, x, none, paired), rows(3, y, none, paired),
+        rows(4, as.double(!is.na(x)), as.double(!is.na(y)), !paired))
 }
 
 #' @export
@@ -95,7 +160,7 @@ counted_outcomes.habanera_game_pair <- function(experiment, tally) {
   outcomes <- data.frame(column = column, part = c("both", "difference", "x", "y", "unpaired")[rows$part + 1],
                          x = pair_words(rows$one, column, category, experiment$x),
                          y = pair_words(rows$two, column, category, experiment$y),
-                         value = ifelse(category | unpaired, NA, rows$one))
+                         value = ifelse(category | unpaired, NA, rows$one / common_units(experiment)[rows$column + 1]))
   outcomes[["x"]][unpaired] <- c("no value", "value")[rows$one[unpaired] + 1]
   outcomes[["y"]][unpaired] <- c("no value", "value")[rows$two[unpaired] + 1]
   in_text_order(outcomes, tally)
@@ -113,7 +178,7 @@ pair_words <- function(values, column, category, game) {
 #' @export
 tidy.habanera_counts_pairs <- function(x, conf.level = 0.95, ...) {
   check_between(conf.level, 0, 1)
-  found <- lapply(x$provenance$experiment$record, function(name) {
+  found <- if (!is.null(x[["sums"]])) round_differences(x) else lapply(x$provenance$experiment$record, function(name) {
     rows <- x$outcomes[["column"]] == name
     paired_estimates(name, x$outcomes[rows, , drop = FALSE], x$n[rows])
   })
@@ -123,6 +188,26 @@ tidy.habanera_counts_pairs <- function(x, conf.level = 0.95, ...) {
   data.frame(term = found$term, estimate = found$estimate, std.error = found$std.error,
              conf.low = found$estimate - half, conf.high = found$estimate + half, statistic = z,
              p.value = 2 * stats::pnorm(-abs(z)), x = found$x, y = found$y, saving = found$saving)
+}
+
+# Of rounds: the difference of the means per round, with errors by trial that allow for what the deals have in common.
+# A value of a category that never came has no row.
+round_differences <- function(x) {
+  experiment <- x$provenance$experiment
+  columns <- total_columns(experiment)
+  sums <- trial_sums(x[["sums"]], columns)
+  trials <- trial_count(x)
+  found <- lapply(unique(c(recorded_totals(experiment$x), recorded_totals(experiment$y))), function(term) {
+    at <- function(name) cbind(as.double(columns == paste("x:", name)), as.double(columns == paste("y:", name)))
+    units <- c(unit_of(experiment$x, term), unit_of(experiment$y, term))
+    ratio <- function(combine) ratio_of_sums(sums, trials, at(term), at("entries"), combine / units)
+    x <- ratio(c(1, 0))
+    y <- ratio(c(0, 1))
+    both <- ratio(c(-1, 1))
+    data.frame(term = term, estimate = both$estimate, std.error = both$std.error, x = x$estimate, y = y$estimate,
+               saving = if (isTRUE(both$std.error > 0)) (x$std.error^2 + y$std.error^2) / both$std.error^2 else NA_real_)
+  })
+  Filter(function(row) !grepl("=", row$term, fixed = TRUE) || row$x > 0 || row$y > 0, found)
 }
 
 # The mean difference of a number, or of the chance of each value of a category.
@@ -165,13 +250,15 @@ first_answer.habanera_counts_pairs <- function(x) {
     difference = signed(estimates$estimate, chance),
     `95%` = ifelse(is.na(estimates$std.error) | estimates$std.error == 0, "",
                    paste(signed(estimates$conf.low, chance), "to", signed(estimates$conf.high, chance))),
-    saving = ifelse(is.na(estimates$saving), "", format_number(estimates$saving, 2)), check.names = FALSE
+    saving = ifelse(is.na(estimates$saving), "", format_saving(estimates$saving)), check.names = FALSE
   )
   c(pair_in_words(x, estimates), aligned_lines(table),
     "saving: how many times more trials two separate runs would need for the same interval.",
     unpaired_in_words(x),
     sprintf("%s.", sentence(run_in_words(x))))
 }
+
+format_saving <- function(saving) ifelse(saving >= 100, format_count(signif(saving, 2)), format_number(saving, 2))
 
 # The first number and the category that differs most, in a sentence.
 pair_in_words <- function(x, estimates) {

@@ -151,5 +151,6 @@ high_card_examples <- list(
            "habanera play high_card --set cut_after=0.75 --set packs=6 --trials 1e5 --seed 1"),
   replay = "habanera replay high_card --set ties=again --seed 1",
   vary = "habanera vary high_card --over 'ties=bank;half_back;push' --over packs=1,6",
-  compare = "habanera compare high_card --other ties=half_back --seed 1"
+  compare = "habanera compare high_card --other ties=half_back --seed 1",
+  edge = c("habanera edge high_card", "habanera edge high_card --set packs=6 --set ties=half_back --set dead='AS AH'")
 )

@@ -42,6 +42,11 @@ usual_kind <- function() list(
   # Best play by the core: of the player that is solved, as core_players() gives it, a list of `worth`, `positions` and
   # what that is in `words`.
   solve = NULL,
+  # What moves were worth: a function of the rules as the core takes them, the seat, the moves it made, the deck and the
+  # address of its trial, that gives for each choice a list of the `moves` open and their `worth` by the seat's player.
+  judge = NULL,
+  # What a person sees: lines of text for a view.
+  view_words = function(rules, view) utils::capture.output(utils::str(view)),
   # The outcomes that are what each seat has of the win, for round_robin().
   scores = function(rules) NULL,
   # The outcome that says which seat has won, and the one that counts rounds.

@@ -32,7 +32,7 @@ pairs_kind <- function() {
     pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs, settled = settled_pairs, deck = pairs_deck,
     cards = function(rules, deck, record, call) pair_classes(deck[!duplicated(deck)], rules$match_by),
     core = pairs_spec, likeness = function(game) game$spec$rules$mates, winner = "winner", rounds = "turns", units = pairs_units,
-    solve = solve_pairs,
+    solve = solve_pairs, judge = core_judge_pairs, view_words = pairs_view_words,
     scores = function(rules) sprintf("score_%d", seq_len(rules$seats)),
     in_short = pairs_in_short, step_words = pairs_step_words, end_in_words = pairs_end_in_words, course = pairs_course,
     fewer_deals = "fewer `pairs`", examples = pairs_examples
@@ -50,7 +50,7 @@ pairs_rules <- function() {
     rule_deck("the cards that lie in pairs", paired_deck(26), "26 pairs of numbered cards"),
     rule_whole("pairs", 15, 1, 26, "how many pairs are laid out, the first in the deck"),
     rule_whole("seats", 2, 1, 6, "how many play"),
-    rule_players(c("full_memory", "careful", "forgetful", "random", "lookahead", "solved"), "who decides for the seats"),
+    rule_players(c("full_memory", "careful", "forgetful", "random", "lookahead", "solved", "person"), "who decides for the seats"),
     rule_numbers("grid", NULL, 1, 52, "rows and columns of the table, which hold all cards", size = 2,
                  without = "as it comes"),
     rule_flag("again", "who finds a pair turns again", TRUE),
@@ -115,7 +115,26 @@ pairs_deck <- function(rules) {
 pairs_spec <- function(rules, classes, dealing) {
   table <- list(mates = as.integer(classes), copies = kinds_of(pairs_deck(rules))$copies, pairs = rules$pairs,
                 seats = rules$seats, again = rules$again)
-  c(table, list(players = core_players(seated_players(rules$players, rules$seats), table)))
+  c(table, list(players = core_players(seated_players(rules$players, rules$seats), table, function(view) {
+    pairs_view_words(rules, view)
+  })))
+}
+
+# What a person in a seat is shown: the table with a key for each card that lies there, and what is turned or was turned
+# last; to remember the rest is the game.
+pairs_view_words <- function(rules, view) {
+  keys <- move_keys(seq_along(view$seen))
+  faces <- unique(as.character(card_attributes(rules$deck)[[rules$match_by]]))[view$seen]
+  columns <- if (is.null(rules$grid)) ceiling(sqrt(length(keys))) else rules$grid[2]
+  width <- max(nchar(faces), 1, na.rm = TRUE) + 2
+  cells <- ifelse(!view$lies, "", ifelse(seq_along(keys) %in% view$first, paste0("[", faces, "]"), keys))
+  rows <- split(formatC(cells, width = width), ceiling(seq_along(cells) / columns))
+  # What each other seat may have turned and left lying since.
+  shown <- order(-view$when * view$lies)[seq_len(2 * max(1, rules$seats - 1))]
+  last <- shown[view$when[shown] > 0 & view$lies[shown]]
+  told <- if (length(last)) sprintf("Last turned: %s.", paste(sprintf("%s at %s", faces[last], keys[last]), collapse = ", "))
+  c("", sprintf("Seat %d; pairs won: %s.", view$seat, paste(view$pairs[seq_len(rules$seats)], collapse = ", ")), told,
+    vapply(rows, paste, "", collapse = ""))
 }
 
 solve_pairs <- function(player) {
@@ -164,8 +183,12 @@ pairs_course <- function(trace) {
 
 pairs_examples <- list(
   play = c("habanera play pairs --set pairs=15 --set players=full_memory,careful --trials 1e5 --seed 1",
-           "habanera play pairs --set seats=1 --set pairs=3 --record turns --exact"),
+           "habanera play pairs --set seats=1 --set pairs=3 --record turns --exact",
+           "habanera play pairs --set pairs=6 --set players=forgetful --person 1 --moves evening.json --seed 1"),
   replay = "habanera replay pairs --set pairs=6 --set players=full_memory,forgetful:recall=0.7 --seed 1",
   vary = "habanera vary pairs --over pairs=6,10,15 --over 'players=full_memory;careful;forgetful:recall=0.7'",
-  compare = "habanera compare pairs --other players=careful,full_memory --seed 1"
+  compare = "habanera compare pairs --other players=careful,full_memory --seed 1",
+  round_robin = "habanera round-robin pairs --players full_memory,careful,forgetful:recall=0.7 --seed 1",
+  best = c("habanera best pairs --set seats=1 --set pairs=10",
+           "habanera best pairs --set players=full_memory,careful --seat 2")
 )

@@ -14,7 +14,8 @@
 #' seen being dealt anew among the deals that fit, the same deals for every move, and makes the one that is best on
 #' average (of pairs: has most of the win; alone: takes fewest turns). Its judgement is that of whoever plays these games
 #' out: the random player will do for any game, a better one looks further. `player_solved()` plays best: every course of the
-#' game is gone through, with the other seats as they are; see also [best_play()].
+#' game is gone through, with the other seats as they are; see also [best_play()]. `player_person()` is you, at the
+#' console: for [replay()][replay_game] and [trials()] of a trial or a few; [sit_in()] keeps your moves, too.
 #'
 #' @param recall The chance that a card seen is kept in mind, from 0 to 1.
 #' @param span After how many other cards seen it is dropped; `Inf`: never.
@@ -88,8 +89,12 @@ player_lookahead <- function(samples = 20, playing = player_random()) {
 #' @export
 player_solved <- function() new_player("solved")
 
+#' @rdname players
+#' @export
+player_person <- function() new_player("person")
+
 player_makers <- list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
-                      random = player_random, lookahead = player_lookahead, solved = player_solved)
+                      random = player_random, lookahead = player_lookahead, solved = player_solved, person = player_person)
 
 #' @export
 format.habanera_player <- function(x, ...) {

@@ -33,7 +33,9 @@ refuse_other_number <- function(players, seats, call) {
 # Whether a game is played in R, one trial after the other: an R function shuffles or decides.
 has_r_function <- function(game) has_function(game$shuffle) || has_function_player(game)
 
-has_function_player <- function(game) any(vapply(game$rules$players, function(player) !is.null(player$f), NA))
+has_function_player <- function(game) any(vapply(game$rules$players, decides_in_r, NA))
+
+decides_in_r <- function(player) !is.null(player$f) || player$name == "person"
 
 # Players who decide by what lies on the table alone, so that best play against them can be found.
 decides_by_view <- function(player) {
@@ -53,8 +55,8 @@ refuse_unsolvable <- function(players, call) {
 }
 
 # The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.
-core_players <- function(players, table) {
-  specs <- lapply(players, core_player)
+core_players <- function(players, table, view_words) {
+  specs <- lapply(players, core_player, view_words)
   for (seat in which(vapply(players, function(player) player$name == "solved", NA))) {
     beside <- specs
     beside[[seat]] <- list(name = "nobody")
@@ -64,7 +66,8 @@ core_players <- function(players, table) {
 }
 
 # A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
-core_player <- function(player) {
+core_player <- function(player, view_words = NULL) {
+  if (player$name == "person") return(core_person(player, view_words))
   settings <- lapply(player$settings, function(value) {
     if (inherits(value, "habanera_player")) core_player(value) else value
   })
@@ -77,4 +80,12 @@ core_player <- function(player) {
     refuse(sprintf("Your player must return one of its moves (%s), not %s, at choice %d of its game.",
                    join_some(as.character(moves), 8), said(move), choice), "function", NULL)
   })
+}
+
+# A person is asked at the console, or by the function that the player brings (see sit_in()).
+core_person <- function(player, view_words) {
+  asked <- if (!is.null(player$asked)) player$asked else function(view, moves, choice) {
+    tryCatch(asked_move(view_words(view), moves), habanera_stopped = function(cnd) rlang::interrupt())
+  }
+  list(name = "with", f = asked)
 }

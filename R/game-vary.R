@@ -194,6 +194,7 @@ varied_table <- function(x) {
       row <- found[match(term, found$term), ]
       if (is.na(row$estimate)) return("none")
       half <- (row$conf.high - row$conf.low) / 2
+      if (is.na(half)) return(format_statistic(row$estimate))
       if (grepl("=", term, fixed = TRUE)) sprintf("%s \u00b1%.1f", format_percent(row$estimate), 100 * half) else
         sprintf("%s \u00b1%s", format_statistic(row$estimate), format_number(half, 2))
     }, "")

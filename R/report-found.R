@@ -20,6 +20,14 @@ report.habanera_impact <- function(x, file, title = NULL) {
 }
 
 #' @export
+report.habanera_counts_meeting <- function(x, file, title = NULL) {
+  from <- x$provenance
+  code <- sprintf("x <- round_robin(%s, nsim = %s, seed = %s)", experiment_code(from$experiment)$r,
+                  whole_code(trial_count(x)), whole_code(from$seed))
+  write_report(function(x, title) found_page(x, title, code), x, file, title, "Who beats whom?")
+}
+
+#' @export
 report.habanera_payout <- function(x, file, title = NULL) {
   write_report(found_page, x, file, title, "What does it pay?")
 }

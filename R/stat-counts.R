@@ -80,9 +80,9 @@ NULL
 
 #' @rdname counts
 #' @export
-as.data.frame.habanera_counts <- function(x, row.names = NULL, optional = FALSE, ...) {
-  cbind(x$outcomes, n = x$n, example_trial = ifelse(x$n > 0, x$example_trial, NA))
-}
+as.data.frame.habanera_counts <- function(x, row.names = NULL, optional = FALSE, ...) count_table(x)
+
+count_table <- function(x) cbind(x$outcomes, n = x$n, example_trial = ifelse(x$n > 0, x$example_trial, NA))
 
 #' @rdname counts
 #' @export

@@ -82,7 +82,7 @@ refuse_extension <- function(file, call) {
 
 # The table as written: what as.data.frame() gives, and last `squares` where they were counted.
 result_columns <- function(x) {
-  table <- as.data.frame(x)
+  table <- if (inherits(x, "habanera_counts")) count_table(x) else as.data.frame(x)
   if (!is.null(x[["squares"]])) table[["squares"]] <- x[["squares"]]
   table
 }

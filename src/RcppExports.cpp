@@ -231,8 +231,8 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_count_pairs
-Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::List two, std::vector<bool> is_category, double seed, double first, double count, int threads);
-RcppExport SEXP _habanera_core_count_pairs(SEXP game_oneSEXP, SEXP oneSEXP, SEXP game_twoSEXP, SEXP twoSEXP, SEXP is_categorySEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::List two, Rcpp::List columns, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_pairs(SEXP game_oneSEXP, SEXP oneSEXP, SEXP game_twoSEXP, SEXP twoSEXP, SEXP columnsSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
@@ -240,12 +240,12 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< Rcpp::List >::type one(oneSEXP);
     Rcpp::traits::input_parameter< SEXP >::type game_two(game_twoSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type two(twoSEXP);
-    Rcpp::traits::input_parameter< std::vector<bool> >::type is_category(is_categorySEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type columns(columnsSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_count_pairs(game_one, one, game_two, two, is_category, seed, first, count, threads));
+    rcpp_result_gen = Rcpp::wrap(core_count_pairs(game_one, one, game_two, two, columns, seed, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -448,6 +448,22 @@ BEGIN_RCPP
     Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_solve_pairs(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_judge_pairs
+Rcpp::List core_judge_pairs(Rcpp::List spec, double seat, Rcpp::NumericVector made, Rcpp::IntegerVector deck, double seed, double trial);
+RcppExport SEXP _habanera_core_judge_pairs(SEXP specSEXP, SEXP seatSEXP, SEXP madeSEXP, SEXP deckSEXP, SEXP seedSEXP, SEXP trialSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type made(madeSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type deck(deckSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_judge_pairs(spec, seat, made, deck, seed, trial));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -661,6 +677,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_high_card", (DL_FUNC) &_habanera_core_high_card, 1},
     {"_habanera_core_pairs", (DL_FUNC) &_habanera_core_pairs, 1},
     {"_habanera_core_solve_pairs", (DL_FUNC) &_habanera_core_solve_pairs, 1},
+    {"_habanera_core_judge_pairs", (DL_FUNC) &_habanera_core_judge_pairs, 6},
     {"_habanera_core_count_question", (DL_FUNC) &_habanera_core_count_question, 5},
     {"_habanera_core_trial_question", (DL_FUNC) &_habanera_core_trial_question, 3},
     {"_habanera_core_play_on", (DL_FUNC) &_habanera_core_play_on, 2},

@@ -1,6 +1,7 @@
 #include "game.h"
 #include "player.h"
 
+#include "habanera/game/judged.hpp"
 #include "habanera/game/lookahead.hpp"
 #include "habanera/game/seated.hpp"
 #include "habanera/game/solver.hpp"
@@ -81,6 +82,24 @@ std::vector<SeatPlayer> to_players(const Rcpp::List& spec, const Table::Rules& r
   return players;
 }
 
+// The judgement of a player who weighs moves.
+habanera::JudgedPlayer<Table::View>::Judge to_judge(const SeatPlayer& player) {
+  using Lookahead = habanera::LookaheadPlayer<Table>;
+  using Solved = habanera::SolvedPlayer<Table>;
+  if (const auto ahead = std::dynamic_pointer_cast<const Lookahead>(player)) {
+    return [judge = std::make_shared<Lookahead>(*ahead)](const Table::View& view, habanera::Moves moves,
+                                                         habanera::PlayerChance& chance) {
+      return judge->worth_of_moves(view, moves, chance);
+    };
+  }
+  const auto solved = std::dynamic_pointer_cast<const Solved>(player);
+  if (!solved) Rcpp::stop("internal error: a player who weighs no moves judges none");
+  return [judge = std::make_shared<Solved>(*solved)](const Table::View& view, habanera::Moves moves,
+                                                     habanera::PlayerChance&) {
+    return judge->worth_of_moves(view, moves);
+  };
+}
+
 }  // namespace
 
 // [[Rcpp::export]]
@@ -97,4 +116,33 @@ Rcpp::List core_solve_pairs(Rcpp::List spec) {
   const double worth = solver.worth(Table(to_table(spec["game"])).start());
   return Rcpp::List::create(Rcpp::Named("worth") = worth,
                             Rcpp::Named("positions") = static_cast<double>(solver.positions()));
+}
+
+// What the moves that a seat made in a trial were worth, by the player who sits in that seat of the game given.
+// [[Rcpp::export]]
+Rcpp::List core_judge_pairs(Rcpp::List spec, double seat, Rcpp::NumericVector made, Rcpp::IntegerVector deck, double seed,
+                            double trial) {
+  const Table::Rules rules = to_table(spec);
+  std::vector<SeatPlayer> players = to_players(spec, rules);
+  std::vector<std::size_t> moves;
+  for (const double move : made) moves.push_back(static_cast<std::size_t>(to_count(move)) - 1);
+  std::vector<habanera::Judgement> judgements;
+  SeatPlayer& judged = players[static_cast<std::size_t>(to_count(seat)) - 1];
+  judged = std::make_shared<habanera::JudgedPlayer<Table::View>>(moves, to_judge(judged), judgements);
+  habanera::Seated<Table> game({rules, players});
+  habanera::RandomChance chance(to_count(seed), to_count(trial), habanera::lane::game);
+  habanera::SeatLanes luck(to_count(seed), to_count(trial));
+  habanera::Silent silent;
+  try {
+    game.play(to_kinds(deck), chance, luck, silent, [](const auto&) {});
+  } catch (const habanera::AllJudged&) {
+  }
+  Rcpp::List packed;
+  for (const habanera::Judgement& judgement : judgements) {
+    Rcpp::NumericVector open, worth(judgement.worth.begin(), judgement.worth.end());
+    for (std::size_t i = 0; i < judgement.moves.count(); ++i)
+      open.push_back(static_cast<double>(judgement.moves.at(i)) + 1);
+    packed.push_back(Rcpp::List::create(Rcpp::Named("moves") = open, Rcpp::Named("worth") = worth));
+  }
+  return packed;
 }

@@ -130,35 +130,42 @@ class RoundCounter {
 class PairCounter {
  public:
   enum Part : std::int64_t { both, difference, first, second, unpaired };
+  // What a column is; numbers of each game are taken so many times, so that both are in one unit.
+  struct PairColumn {
+    bool is_category;
+    std::int64_t times_one = 1, times_two = 1;
+  };
 
-  PairCounter(const TrialRunner& one, const TrialRunner& two, const std::vector<bool>& is_category,
-              std::uint64_t seed)
-      : one_(one.copy()), two_(two.copy()), is_category_(is_category), seed_(seed) {}
+  PairCounter(const TrialRunner& one, const TrialRunner& two, std::vector<PairColumn> columns, std::uint64_t seed)
+      : one_(one.copy()), two_(two.copy()), columns_(std::move(columns)), seed_(seed) {}
 
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       const RowTally::Row& a = one_->play(seed_, trial).front();
       const RowTally::Row& b = two_->play(seed_, trial).front();
-      for (std::size_t i = 0; i < is_category_.size(); ++i) {
-        const auto column = static_cast<std::int64_t>(i);
-        if (is_category_[i]) {
-          tally_.add({column, both, a[i], b[i]}, trial);
-        } else if (a[i] == no_value || b[i] == no_value) {
-          tally_.add({column, unpaired, a[i] != no_value, b[i] != no_value}, trial);
-        } else {
-          tally_.add({column, difference, b[i] - a[i], 0}, trial);
-          tally_.add({column, first, a[i], 0}, trial);
-          tally_.add({column, second, b[i], 0}, trial);
-        }
-      }
+      for (std::size_t i = 0; i < columns_.size(); ++i) add(static_cast<std::int64_t>(i), a[i], b[i], trial);
     }
   }
   void merge(const PairCounter& other) { tally_.merge(other.tally_); }
   const RowTally& tally() const { return tally_; }
 
  private:
+  void add(std::int64_t column, std::int64_t a, std::int64_t b, std::uint64_t trial) {
+    const PairColumn& about = columns_[static_cast<std::size_t>(column)];
+    if (about.is_category) {
+      tally_.add({column, both, a, b}, trial);
+    } else if (a == no_value || b == no_value) {
+      tally_.add({column, unpaired, a != no_value, b != no_value}, trial);
+    } else {
+      const std::int64_t one = a * about.times_one, two = b * about.times_two;
+      tally_.add({column, difference, two - one, 0}, trial);
+      tally_.add({column, first, one, 0}, trial);
+      tally_.add({column, second, two, 0}, trial);
+    }
+  }
+
   std::unique_ptr<TrialRunner> one_, two_;
-  std::vector<bool> is_category_;
+  std::vector<PairColumn> columns_;
   std::uint64_t seed_;
   RowTally tally_;
 };

@@ -210,6 +210,9 @@ class SolvedPlayer : public Player<typename Game::View> {
   std::size_t choose(const typename Game::View& view, Moves moves, PlayerChance&) override {
     return moves.count() == 1 ? moves.first() : solver_.best_move(view, moves);
   }
+  std::vector<double> worth_of_moves(const typename Game::View& view, Moves moves) {
+    return solver_.worth_of_moves(view, moves);
+  }
 
  private:
   Solver<Game> solver_;

@@ -1,0 +1,198 @@
+#' Sit in yourself
+#'
+#' Plays a game with you in one of its seats, so that a rule is felt before it is counted. Each time it is your turn you see
+#' what a player in that seat may see, and what you may do; one key and Enter makes a move, `q` stops. Your moves are kept in
+#' a file, if you name one: the same call takes a stopped game up again. `judge_moves()` tells afterwards what each move was
+#' worth beside the others.
+#'
+#' @param game A game with decisions, such as [game_pairs()].
+#' @param seat Your seat; the others are played by the players of the game.
+#' @param seed,trial The address of the deal; `seed = NULL` takes one from R's own generator.
+#' @param file `NULL`, or the name of a file that keeps your moves (.json).
+#' @return `sit_in()`: a `habanera_sitting`, invisibly: a list of `game`, `seed`, `trial`, `seat`, `moves` (numbers, as
+#'   players have them), `over`, and once it is over `trace` (see [replay()][replay_game]).
+#' @section Errors: `habanera_error_file` for a file of another game, deal or seat, or that cannot be read or written;
+#'   `habanera_error_input` for a game without decisions.
+#' @seealso [player_person()] for a seat at the console in any call that plays one trial.
+#' @examples
+#' \dontrun{
+#' sit_in(game_pairs(pairs = 6, players = "forgetful"), file = "evening.json")
+#' judge_moves("evening.json")
+#' }
+#' @export
+sit_in <- function(game, seat = 1, seed = NULL, trial = 1, file = NULL) {
+  call <- rlang::current_env()
+  check_game(game)
+  refuse_without_decisions(game, call)
+  check_whole(seat, 1, game$kind$seats(game$rules))
+  check_whole(trial)
+  kept <- if (!is.null(file) && file.exists(check_string(file))) read_sitting(file, call)
+  if (!is.null(kept) && is.null(seed)) seed <- kept$seed
+  sitting <- list(game = game, seed = resolve_seed(seed, call), trial = trial, seat = as.double(seat), moves = numeric(),
+                  over = FALSE, file = file)
+  if (!is.null(kept)) sitting$moves <- moves_to_take_up(kept, sitting, call)
+  play_sitting(sitting)
+}
+
+refuse_without_decisions <- function(game, call) {
+  if ("players" %in% names(game$rules)) return(invisible())
+  refuse(sprintf("In %s nobody decides anything.", game$kind$title), call = call)
+}
+
+# The game with `player` in a seat of its.
+with_player_in <- function(game, seat, player) {
+  players <- seated_players(game$rules$players, game$kind$seats(game$rules))
+  players[[seat]] <- player
+  change_game(game, list(players = players), NULL)
+}
+
+play_sitting <- function(sitting) {
+  state <- new.env()
+  state$moves <- sitting$moves
+  keep <- function(over) write_sitting(utils::modifyList(sitting, list(moves = state$moves, over = over)))
+  asked <- function(view, moves, choice) {
+    if (choice <= length(state$moves)) return(state$moves[choice])
+    state$moves[choice] <- asked_move(sitting$game$kind$view_words(sitting$game$rules, view), moves)
+    keep(FALSE)
+    state$moves[choice]
+  }
+  game <- with_player_in(sitting$game, sitting$seat, player_asked(asked))
+  trace <- tryCatch(replay(game, sitting$seed, sitting$trial), habanera_stopped = function(cnd) NULL)
+  if (!is.null(trace)) keep(TRUE)
+  sitting[c("moves", "over")] <- list(state$moves, !is.null(trace))
+  sitting["trace"] <- list(trace)
+  invisible(structure(sitting, class = "habanera_sitting"))
+}
+
+# A player whose function is told the number of its choice, too.
+player_asked <- function(f) {
+  player <- player_person()
+  player$asked <- f
+  player
+}
+
+# One of the moves, by the key typed for it.
+asked_move <- function(lines, moves) {
+  keys <- move_keys(moves)
+  say <- function(...) cat(..., "\n", sep = "", file = if (interactive()) stdout() else stderr())
+  say(paste(lines, collapse = "\n"))
+  repeat {
+    say(sprintf("Your move (%s; q stops):", paste(keys, collapse = " ")))
+    typed <- typed_line()
+    if (is.null(typed) || typed %in% c("q", "Q")) rlang::abort("stopped", class = "habanera_stopped")
+    if (typed %in% keys) return(moves[match(typed, keys)])
+    say(sprintf("There is no move %s.", quoted(typed)))
+  }
+}
+
+# A key for each move that there can be: its number below ten, then letters; `q` is no move.
+move_keys <- function(moves) {
+  c(1:9, setdiff(c(letters, LETTERS), c("q", "Q")))[moves]
+}
+
+# NULL at the end of what can be read.
+typed_line <- function() {
+  line <- if (interactive()) readline() else readLines(console_input(), n = 1, warn = FALSE)
+  if (length(line)) trimws(line)
+}
+
+# Standard input of a script is opened once, else what was read ahead would be lost.
+console_input <- local({
+  input <- NULL
+  function() {
+    if (is.null(input)) input <<- file("stdin", "r")
+    input
+  }
+})
+
+#' @export
+print.habanera_sitting <- function(x, ...) {
+  cat_wrapped("<sitting> ", in_words(x$game), "; seat ", format_count(x$seat), sprintf(", seed %s, trial %s",
+              whole_code(x$seed), format_count(x$trial)))
+  cat_wrapped(sitting_in_words(x))
+  invisible(x)
+}
+
+sitting_in_words <- function(x) {
+  moves <- count_of(length(x$moves), "move")
+  if (!x$over) return(sprintf("Stopped after %s%s.", moves, if (is.null(x$file)) "" else
+    sprintf("; %s keeps them, and the same call goes on", file_name(x$file))))
+  sprintf("%s; you made %s.", sentence(x$game$kind$end_in_words(x$trace)), moves)
+}
+
+sitting_form <- 1
+
+write_sitting <- function(sitting) {
+  if (is.null(sitting$file)) return(invisible())
+  plain <- list(habanera_sitting = sitting_form, game = as_plain(sitting$game), words = in_words(sitting$game),
+                seed = sitting$seed, trial = sitting$trial, seat = sitting$seat, over = sitting$over,
+                moves = as.list(sitting$moves))
+  write_lines_whole(to_json(plain), sitting$file, NULL)
+}
+
+read_sitting <- function(file, call) {
+  check_readable(file, call)
+  not_ours <- function(cnd) refuse(sprintf("%s holds no moves that sit_in() kept.", file_name(file)), "file", call)
+  tryCatch({
+    plain <- from_json(paste(read_text_lines(file), collapse = "\n"))
+    stopifnot(plain$habanera_sitting == sitting_form)
+    list(game = restore_experiment(plain$game), words = plain$words, seed = as.double(plain$seed),
+         trial = as.double(plain$trial), seat = as.double(plain$seat), moves = as.double(unlist(plain$moves)),
+         over = isTRUE(plain$over), file = file)
+  }, error = not_ours)
+}
+
+moves_to_take_up <- function(kept, sitting, call) {
+  same <- identical(experiment_digest(kept$game), experiment_digest(sitting$game)) &&
+    all(unlist(kept[c("seed", "trial", "seat")]) == unlist(sitting[c("seed", "trial", "seat")]))
+  if (!same) {
+    refuse(sprintf("%s keeps another game: %s; seat %s, seed %s, trial %s.", file_name(sitting$file), kept$words,
+                   format_count(kept$seat), whole_code(kept$seed), format_count(kept$trial)), "file", call)
+  }
+  kept$moves
+}
+
+#' @rdname sit_in
+#' @param x What `sit_in()` gave, or the name of its file.
+#' @param by The player whose judgement is asked: [player_lookahead()], or [player_solved()].
+#' @return `judge_moves()`: a data frame of class `habanera_judged` with a row per choice that was one: `choice` (its
+#'   number), `move`, `best` (the keys of the move made and of the best), `worth`, `best_worth` (what they are worth to the
+#'   seat: of several seats the expected share of the win, of one minus the turns still to come) and `cost` (the difference).
+#' @export
+judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
+  call <- rlang::current_env()
+  if (rlang::is_string(x)) x <- read_sitting(x, call)
+  if (!is.list(x) || is.null(x$moves)) refuse(sprintf("`x` must be what sit_in() gave, or its file, not %s.", said(x)))
+  if (rlang::is_string(by)) by <- player_from_text(by, call)
+  if (!inherits(by, "habanera_player") || !by$name %in% c("lookahead", "solved")) {
+    refuse(sprintf("`by` must be player_lookahead() or player_solved(), not %s.", said(by)))
+  }
+  judged <- with_player_in(x$game, x$seat, by)
+  found <- solving(x$game$kind$judge(judged$spec$rules, x$seat, x$moves, game_deck(x$game, x$seed, x$trial), x$seed, x$trial))
+  rows <- lapply(seq_along(found), function(i) {
+    open <- found[[i]]$moves
+    worth <- found[[i]]$worth
+    made <- match(x$moves[i], open)
+    best <- if (worth[made] >= max(worth) - 1e-11) made else which.max(worth)
+    data.frame(choice = i, move = move_keys(open[made]), best = move_keys(open[best]), worth = worth[made],
+               best_worth = worth[best], cost = worth[best] - worth[made], moves = length(open))
+  })
+  rows <- do.call(rbind, rows)
+  rows <- rows[rows$moves > 1, setdiff(names(rows), "moves")]
+  rownames(rows) <- NULL
+  structure(rows, class = c("habanera_judged", "data.frame"), by = format(by), words = in_words(x$game), seat = x$seat)
+}
+
+#' @export
+print.habanera_judged <- function(x, rows = 20, ...) {
+  if (is.null(attr(x, "by"))) return(NextMethod())
+  cat_wrapped("<judged moves> ", attr(x, "words"), "; seat ", format_count(attr(x, "seat")))
+  costly <- sum(x$cost > 1e-11)
+  cat_wrapped(sprintf("%s of %s cost something by the judgement of %s, %s in all%s.", format_count(costly),
+                      count_of(nrow(x), "choice"), attr(x, "by"), format_number(sum(x$cost), 3),
+                      if (costly) sprintf("; the dearest, choice %s, %s", format_count(x$choice[which.max(x$cost)]),
+                                          format_number(max(x$cost), 3)) else ""))
+  if (startsWith(attr(x, "by"), "lookahead")) cat_wrapped("Small costs may be the luck of the games it played out.")
+  print_head(plain_table(x), rows)
+  invisible(x)
+}
