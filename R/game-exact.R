@@ -12,6 +12,9 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   rlang::check_dots_empty(call = call)
   check_whole(most, 1, 1e9)
   if (has_r_function(x)) refuse("exact() cannot walk an R function.", "work")
+  if (any(vapply(x$rules$players, function(player) player$name == "lookahead", NA))) {
+    refuse("exact() cannot walk the games that player_lookahead() plays out; simulate().", "work")
+  }
   machine <- game_machine(x)
   deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)

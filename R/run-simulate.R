@@ -94,11 +94,22 @@ run_laps <- function(run, state) {
         saved <- now()
       }
     },
-    interrupt = function(cnd) state$interrupted <<- TRUE
+    interrupt = function(cnd) state$interrupted <<- TRUE,
+    habanera_error_function = function(cnd) refuse_with_counts(cnd, run, state),
+    habanera_error_endless = function(cnd) refuse_with_counts(cnd, run, state)
   )
   bar$close()
   keep_state(run, state)
   state
+}
+
+# A player or a game that fails in one trial leaves what was counted before it.
+refuse_with_counts <- function(cnd, run, state) {
+  if (state$done == 0) rlang::cnd_signal(cnd)
+  keep_state(run, state)
+  refuse(c(rlang::cnd_message(cnd), i = sprintf("The counts of the %s before it are in `counts` of this error.",
+                                                count_of(state$done, "trial"))),
+         sub("^habanera_error_", "", class(cnd)[1]), NULL, counts = counts_so_far(run, state))
 }
 
 # What was counted comes back even when it cannot be written.

@@ -193,7 +193,17 @@ test_that("an R function that fails or makes no move is named with its trial and
   expect_error(bad(function(view, moves) "left"), "not \"left\"", class = "habanera_error_function")
   by_function <- game_pairs(pairs = 2, players = player_with(function(view, moves) moves[1]))
   expect_error(exact(by_function), "cannot walk an R function", class = "habanera_error_work")
-  expect_error(compare(by_function, by_function), "shuffle or decide", class = "habanera_error_input")
+  expect_error(exact(game_pairs(pairs = 2, players = "lookahead")), "player_lookahead", class = "habanera_error_work")
+  # What was counted before the failure is in the error.
+  calls <- 0
+  failing <- player_with(function(view, moves) {
+    calls <<- calls + 1
+    if (calls > 6000) stop("tired") else moves[1 + (calls %% length(moves))]
+  })
+  cnd <- tryCatch(simulate(game_pairs(pairs = 1, seats = 1, players = failing), 1e4, seed = 1), error = identity)
+  expect_s3_class(cnd, "habanera_error_function")
+  expect_match(conditionMessage(cnd), "tired.*The counts of the [0-9,]+ trials before it")
+  expect_equal(trials_of(cnd$counts), sum(cnd$counts$n))
 })
 
 # The table as two seats play it, in plain R and from the rules alone: each has a memory of places, which keeps what was
@@ -270,7 +280,9 @@ test_that("players that never finish a game are stopped, and the trial is named"
   stuck <- setdiff(1:20, paired)[1]
   expect_error(trials(stubborn, 1, stuck), sprintf("seed 1: trial %d does not end in 200000 steps", stuck),
                class = "habanera_error_endless")
-  expect_error(exact(game_pairs(pairs = 2, players = "random")), "There are more deals", class = "habanera_error_work")
+  law <- exact(game_pairs(pairs = 2, seats = 1, players = "random"))
+  # Each turn of two among so many cards finds a pair with chance 1/(cards - 1): 3 turns, then 1.
+  expect_equal(sum(law$outcomes$turns * law$probability), 4, tolerance = 1e-12)
 })
 
 test_that("R functions that decide are told apart, and stay out of files of rules", {
@@ -286,4 +298,83 @@ test_that("R functions that decide are told apart, and stay out of files of rule
   expect_equal(unique(varied$players), c("one", "other"))
   expect_error(vary_rules(game(first), players = list(first, first), nsim = 20, seed = 1), "would be played twice",
                class = "habanera_error_rules")
+})
+
+test_that("functions and built-in players are compared on the same deals", {
+  full <- game_pairs(pairs = 3, players = c("full_memory", "random"))
+  # A player that turns as the first one does in every trial: what it decides is read from the games of the other.
+  first_open <- player_with(function(view, moves) moves[1], "first")
+  by_function <- game_pairs(pairs = 1, players = list(first_open, "random"))
+  built_in <- game_pairs(pairs = 1, players = list("full_memory", "random"))
+  same <- compare(by_function, built_in, nsim = 50, seed = 1)
+  expect_equal(tidy(same)$estimate, c(0, 0))
+  expect_equal(sum(same$n), 50 * (1 + 3))
+  careful <- game_pairs(pairs = 3, players = c("careful", "random"))
+  in_core <- compare(full, careful, nsim = 300, seed = 2)
+  in_r <- habanera:::pairs_in_r(in_core$provenance$experiment, 2, 1, 300)
+  again <- habanera:::counted_outcomes(in_core$provenance$experiment, in_r)
+  expect_equal(again$outcomes, in_core$outcomes)
+  expect_equal(again$n, in_core$n)
+  expect_equal(again$example_trial, in_core$example_trial)
+})
+
+# Best play of one seat by the fewest turns, from the rules alone: k cards are known whose mates are not, u are unseen.
+fewest_turns <- function(pairs) {
+  best <- remembered(function(u, k) {
+    if (u == 0) return(0)
+    # After a new first card: another unseen one, or one that is known, so that nothing new is shown.
+    another <- if (u > 1) {
+      fresh <- u - 2 - k
+      1 / (u - 1) * (1 + best(u - 2, k)) + (if (k > 0) k / (u - 1) * (2 + best(u - 2, k)) else 0) +
+        (if (fresh > 0) fresh / (u - 1) * (1 + best(u - 2, k + 2)) else 0)
+    }
+    nothing_new <- if (k > 0 && u > k) 1 + best(u - 1, k + 1)
+    found <- if (k > 0) k / u * (1 + best(u - 1, k - 1)) else 0
+    unseen_first <- found + (if (u > k) (u - k) / u * min(another, nothing_new) else 0)
+    # A known card first, then an unseen one.
+    known_first <- if (k > 0) {
+      fresh <- u - k
+      1 / u * (1 + best(u - 1, k - 1)) + (if (k > 1) (k - 1) / u * (2 + best(u - 1, k - 1)) else 0) +
+        (if (fresh > 0) fresh / u * (1 + best(u - 1, k + 1)) else 0)
+    }
+    min(unseen_first, known_first)
+  })
+  best(2 * pairs, 0)
+}
+
+test_that("best play alone is the best of a recursion from the rules", {
+  for (pairs in c(1, 2, 3, 5, 8, 15)) {
+    found <- best_play(game_pairs(pairs = pairs, seats = 1))
+    expect_equal(-found$worth, fewest_turns(pairs), tolerance = 1e-10)
+  }
+  # Velleman & Warrington (2013, "What to expect in a game of memory") give (3 - 2 ln 2) n + 7/8 - 2 ln 2 for many pairs.
+  expect_lt(abs(-found$worth - ((3 - 2 * log(2)) * 15 + 7 / 8 - 2 * log(2))), 0.02)
+  expect_output(print(found), "23.69.* turns on average, exactly")
+})
+
+test_that("who plays best has what best play is worth", {
+  game <- game_pairs(pairs = 6, players = c("solved", "full_memory"), record = "score_1")
+  promised <- best_play(game_pairs(pairs = 6, players = "full_memory"))$worth
+  law <- exact(game)
+  expect_equal(sum(law$outcomes$score_1 * law$probability), promised, tolerance = 1e-10)
+  found <- tidy(simulate(game, 3000, seed = 4))[1, ]
+  expect_lt(abs(found$estimate - promised), standard_errors * found$std.error)
+  expect_refusals(list(
+    list(quote(best_play(game_high_card())), "input", "nobody decides"),
+    list(quote(best_play(game_pairs(), seat = 3)), "input", "`seat` must be a whole number"),
+    list(quote(best_play(game_pairs(pairs = 4, players = "forgetful"))), "rules", "not \"forgetful:recall=0.7\""),
+    list(quote(best_play(game_pairs(pairs = 4, players = "random"))), "work", "come again by chance"),
+    list(quote(game_pairs(players = c("solved", "solved"))), "rules", "plays best against players who decide"),
+    list(quote(player_lookahead(0)), "input", "`samples` must be a whole number"),
+    list(quote(player_lookahead(playing = player_solved())), "input", "`playing` must be a player")
+  ))
+})
+
+test_that("who looks ahead by players who remember is no worse than chance, and is the same on all threads", {
+  game <- game_pairs(pairs = 4, players = c("lookahead:samples=10:playing=full_memory", "random"), record = "winner")
+  one <- simulate(game, 200, seed = 1, threads = 1)
+  expect_equal(one$n, simulate(game, 200, seed = 1, threads = 2)$n)
+  won <- tidy(one)
+  expect_gt(won$conf.low[won$term == "winner=1"], 0.8)
+  expect_equal(format(game$rules$players[[1]]), "lookahead:samples=10:playing=full_memory")
 })

@@ -1,0 +1,60 @@
+# Runs the command with these lines typed.
+typed <- function(lines, ...) {
+  input <- withr::local_tempfile()
+  writeLines(lines, input)
+  out <- withr::local_tempfile()
+  err <- withr::local_tempfile()
+  words <- vapply(c(...), shQuote, "")
+  status <- suppressWarnings(system2(file.path(R.home("bin"), "Rscript"),
+                                     c("-e", shQuote("quit(status = habanera:::run_command(commandArgs(TRUE)))"), words),
+                                     stdin = input, stdout = out, stderr = err))
+  list(status = status, out = readLines(out), err = readLines(err))
+}
+
+test_that("a person plays at the terminal, stops, goes on, and is judged", {
+  file <- withr::local_tempfile(fileext = ".json")
+  table <- c("play", "pairs", "--set", "pairs=2", "--set", "seats=1", "--seed", "1", "--person", "1", "--moves", file)
+  # The table is 1 2 3 4: a wrong key, a card, and no more.
+  stopped <- typed(c("z", "1", "q"), table)
+  expect_equal(stopped$status, 0)
+  expect_match(stopped$err, "There is no move \"z\"", all = FALSE)
+  expect_match(stopped$err, "Last turned", all = FALSE)
+  expect_match(stopped$out, "Stopped after 1 move", all = FALSE)
+  # What nobody turned stays hidden: only the card turned is named.
+  expect_length(grep("\\[", stopped$err), 1)
+  # Tries every mate of the first card, then the two that are left; keys of cards that are gone are refused.
+  going_on <- typed(c("2", "1", "3", "1", "4", "2", "3", "4"), table)
+  expect_match(going_on$out, "after [0-9]+ turns", all = FALSE)
+  kept <- jsonlite::fromJSON(file)
+  expect_true(kept$over)
+  expect_equal(kept$moves[1:2], c(1, 2))
+  judged <- judge_moves(file, by = "solved")
+  expect_equal(judged$cost[1], 0)
+  expect_true(all(judged$cost >= 0))
+  # The moves made and what they cost add up to the turns: of best play from the start, and of luck.
+  expect_equal(judged$best_worth[1], -8 / 3, tolerance = 1e-12)
+  ran <- run_words("judge", file, "--by", "solved", "--format", "csv")
+  expect_equal(ran$status, 0)
+  expect_error(sit_in(game_pairs(pairs = 3, seats = 1), file = file), "keeps another game", class = "habanera_error_file")
+})
+
+test_that("a person in a function of ours is asked, and what is no session is refused", {
+  game <- game_pairs(pairs = 2, seats = 1, players = player_person())
+  expect_output(print(game), "players person")
+  script <- withr::local_tempfile()
+  writeLines(c("suppressMessages(library(habanera))",
+               "print(trials(game_pairs(pairs = 1, seats = 1, players = player_person()), 1, 1))"), script)
+  input <- withr::local_tempfile()
+  writeLines(c("1", "2"), input)
+  out <- system2(file.path(R.home("bin"), "Rscript"), script, stdin = input, stdout = TRUE, stderr = FALSE)
+  expect_match(out, "nobody|1 +1 +1", all = FALSE)
+  other <- withr::local_tempfile(fileext = ".json")
+  writeLines("{}", other)
+  expect_refusals(list(
+    list(quote(judge_moves(other)), "file", "holds no moves"),
+    list(quote(judge_moves(5)), "input", "`x` must be what sit_in() gave"),
+    list(quote(sit_in(game_high_card())), "input", "nobody decides"),
+    list(quote(sit_in(game_pairs(), seat = 3)), "input", "`seat` must be a whole number")
+  ), environment())
+  expect_equal(run_words("play", "pairs", "--moves", "x.json")$status, 2)
+})
