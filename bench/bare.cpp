@@ -7,6 +7,8 @@
 //       draw5 (five of 52, count the cards), riffle52, naive52 (shuffle so, and count),
 //       question5 (five of 52, count two conditions on them),
 //       war52 (whole games of War with 52 cards, three face down; count the rounds),
+//       highcard52 (a card each for seat and bank; count who wins),
+//       pairs30 (whole games of pairs, 30 cards, two seats that remember all; count the turns),
 //       battery52 (shuffle, and keep all the counts that an audit keeps).
 #include <chrono>
 #include <cstdint>
@@ -348,6 +350,57 @@ double war52(std::uint64_t trials) {
   return counts[100];
 }
 
+// Two cards of 52; the higher wins, a tie is the bank's.
+double highcard52(std::uint64_t trials) {
+  std::vector<std::uint32_t> counts(2);
+  std::uint64_t state = 1;
+  const auto next = [&state] { return mix(state += 0x9e3779b97f4a7c15ULL); };
+  for (std::uint64_t trial = 0; trial < trials; ++trial) {
+    const std::uint64_t word = next();
+    const Wide first = static_cast<Wide>(word) * 52;
+    const auto seat = static_cast<unsigned>(first >> 64);
+    auto bank = static_cast<unsigned>(static_cast<Wide>(static_cast<std::uint64_t>(first)) * 51 >> 64);
+    bank += bank >= seat;
+    ++counts[seat % 13 > bank % 13];
+  }
+  return counts[1];
+}
+
+// Pairs on a table of 30 by two seats that remember all; counts the turns.
+double pairs30(std::uint64_t trials) {
+  std::vector<std::uint32_t> counts(200), unused(30 * 30);
+  std::uint64_t state = 1;
+  const auto next = [&state] { return mix(state += 0x9e3779b97f4a7c15ULL); };
+  for (std::uint64_t trial = 0; trial < trials; ++trial) {
+    std::uint16_t deck[30];
+    for (int i = 0; i < 30; ++i) deck[i] = static_cast<std::uint16_t>(i);
+    settle_all<30, 30, 0>(deck, unused.data(), next);
+    int turns = 0, known_pairs = 0, unseen = 0;
+    bool seen[15] = {};
+    const auto is_mate = [&](int place) {
+      const int pair = deck[place] / 2;
+      const bool known = seen[pair];
+      seen[pair] = true;
+      return known;
+    };
+    // All that one of them turns both know, so that only the number of known pairs matters besides what is unseen.
+    while (unseen < 30 || known_pairs > 0) {
+      ++turns;
+      if (known_pairs > 0) {
+        --known_pairs;
+        continue;
+      }
+      if (is_mate(unseen++) || unseen == 30) continue;
+      const int first = deck[unseen - 1] / 2;
+      const int second = deck[unseen] / 2;
+      const bool known = is_mate(unseen++);
+      if (second != first) known_pairs += known;
+    }
+    ++counts[static_cast<std::size_t>(turns)];
+  }
+  return counts[25];
+}
+
 using Job = double (*)(std::uint64_t);
 
 Job find_job(const std::string& name) {
@@ -357,6 +410,8 @@ Job find_job(const std::string& name) {
   if (name == "draw5") return draw5;
   if (name == "question5") return question5;
   if (name == "war52") return war52;
+  if (name == "highcard52") return highcard52;
+  if (name == "pairs30") return pairs30;
   if (name == "riffle52") return riffle52;
   if (name == "naive52") return naive52;
   if (name == "battery52") return battery52;

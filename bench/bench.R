@@ -55,6 +55,35 @@ plain_war <- function(deck) {
   rounds
 }
 
+plain_high_card <- function() {
+  cards <- sample(52, 2) %% 13
+  cards[1] > cards[2]
+}
+
+# A table of pairs, two seats that remember all.
+plain_pairs <- function(pairs) {
+  deck <- sample(rep(seq_len(pairs), 2))
+  seen <- integer()
+  known_pairs <- unseen <- turns <- 0
+  while (unseen < length(deck) || known_pairs > 0) {
+    turns <- turns + 1
+    if (known_pairs > 0) {
+      known_pairs <- known_pairs - 1
+      next
+    }
+    shown <- deck[unseen + 1]
+    unseen <- unseen + 1
+    if (shown %in% seen) next
+    seen <- c(seen, shown)
+    second <- deck[unseen + 1]
+    unseen <- unseen + 1
+    if (second == shown) next
+    if (second %in% seen) known_pairs <- known_pairs + 1
+    seen <- c(seen, second)
+  }
+  turns
+}
+
 # Every deal of eight cards, in plain R for the first so many of them.
 plain_deals <- function(n) {
   orders <- as.matrix(expand.grid(rep(list(1:8), 4)))
@@ -86,6 +115,10 @@ jobs <- list(
                                                               at_limit = "most_cards"),
        trials = 1e6, bare = "war52", plain = function(n) replicate(n, plain_war(sample(rep(2:14, 4)))),
        plain_trials = 40),
+  list(name = "rounds of high card", experiment = game_high_card(record = "result"), trials = 5e6, bare = "highcard52",
+       plain = function(n) replicate(n, plain_high_card()), plain_trials = 3e4),
+  list(name = "whole games of pairs, 30 cards", experiment = game_pairs(record = "turns"), trials = 2e5,
+       bare = "pairs30", plain = function(n) replicate(n, plain_pairs(15)), plain_trials = 3000),
   list(name = "whole audit of 52 cards", run = function(n, threads) {
          audit(shuffle_uniform(), nsim = n, seed = 1, threads = threads)
        }, trials = 3e6, bare = "battery52", plain = plain_positions, plain_trials = 3e4)
@@ -145,6 +178,21 @@ single_jobs <- list(
   "exact(), three riffles of 6 cards" = function() exact(shuffle_riffle(3), deck_numbered(6)),
   "exact(), three riffles of 7 cards" = function() exact(shuffle_riffle(3), deck_numbered(7)),
   "exact(), naive swap of 7 cards" = function() exact(shuffle_naive_swap(), deck_numbered(7)),
+  "10,000 shoes of six packs, high card" = function() {
+    simulate(game_high_card(packs = 6, cut_after = 0.75), nsim = 1e4, seed = 1, threads = 1)
+  },
+  "100 games of pairs, 30 cards, by an R function" = function() {
+    last <- player_with(function(view, moves) moves[length(moves) - is.na(view$first) * (length(moves) > 1)])
+    simulate(game_pairs(pairs = 15, players = list(player_full_memory(), last)), nsim = 100, seed = 1)
+  },
+  "100 games of pairs, 12 cards, against 20 playouts a move" = function() {
+    simulate(game_pairs(pairs = 6, players = c("lookahead", "full_memory")), nsim = 100, seed = 1, threads = 1)
+  },
+  "best play of pairs, 30 cards" = function() best_play(game_pairs(seats = 1)),
+  "exact(), pairs of 30 cards, two seats" = function() exact(game_pairs()),
+  "round robin of four at pairs, 1,000 deals" = function() {
+    round_robin(game_pairs(), c("full_memory", "careful", "forgetful", "random"), nsim = 1000, seed = 1, threads = 1)
+  },
   "exact_distance(), riffles of 52" = function() exact_distance(shuffle_riffle(), 52),
   "exact_distance(), riffles of 416" = function() exact_distance(shuffle_riffle(), 416)
 )

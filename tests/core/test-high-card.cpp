@@ -103,7 +103,7 @@ TEST_CASE("the remembered law of a shoe is that of every path") {
         Silent silent;
         played.play(deal(chance), chance, luck, silent, [&](const auto& outcome) {
           RowTally::Row row;
-          read_columns(outcome, columns, row);
+          ColumnReader<std::decay_t<decltype(outcome)>>(columns)(outcome, row);
           paths[row] += chance.probability();
         });
       });

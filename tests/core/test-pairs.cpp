@@ -107,6 +107,7 @@ TEST_CASE("what is remembered stays so when it is seen again") {
     memory.look(view, all, luck);
     return memory.known().has(0);
   };
+  view.seen[0] = 0;
   view.when[0] = view.sightings = 1;
   CHECK(look({0}));  // the first of two branches: it happens
   view.when[0] = view.sightings = 2;
@@ -222,7 +223,7 @@ TEST_CASE("positions that are remembered give the law of every path") {
       Silent silent;
       played.play(deal(chance), chance, luck, silent, [&](const Seated<Pairs>::Outcome& outcome) {
         RowTally::Row row;
-        read_columns(outcome, columns, row);
+        ColumnReader<std::decay_t<decltype(outcome)>>(columns)(outcome, row);
         paths[row] += chance.probability();
       });
     });

@@ -13,7 +13,6 @@ class Entries {
   void clear() { size_ = 0; }
   RowTally::Row& add() {
     if (size_ == rows_.size()) rows_.emplace_back();
-    rows_[size_].clear();
     return rows_[size_++];
   }
   const RowTally::Row& front() const { return rows_.front(); }

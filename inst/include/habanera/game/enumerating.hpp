@@ -84,9 +84,9 @@ std::map<RowTally::Row, double> walk_games(const Draw& draw, const typename Game
   AlikeDeal alike(draw.spec().deck, draw.spec().size, game);
   std::map<RowTally::Row, ExactSum> chances;
   RowTally::Row row;
+  const ColumnReader<typename Game::Outcome> read(columns);
   const auto count = [&](const auto& outcome, double chance) {
-    row.clear();
-    read_columns(outcome, columns, row);
+    read(outcome, row);
     chances[row].add(chance);
   };
   if constexpr (may_walk_by_memory<Game>) {

@@ -21,6 +21,16 @@ class Moves {
     return static_cast<std::size_t>(__builtin_ctzll(left));
   }
 
+  // Calls use(move) for each, in rising order.
+  template <class Use>
+  void each(Use&& use) const {
+    for (std::uint64_t left = bits_; left != 0; left &= left - 1) use(static_cast<std::size_t>(__builtin_ctzll(left)));
+  }
+
+  void remove(std::size_t move) { bits_ &= ~(std::uint64_t{1} << move); }
+  // All moves below this number.
+  static Moves below(std::size_t end) { return Moves(end >= 64 ? ~std::uint64_t{0} : (std::uint64_t{1} << end) - 1); }
+
   Moves both(Moves other) const { return Moves(bits_ & other.bits_); }
   Moves without(Moves other) const { return Moves(bits_ & ~other.bits_); }
 

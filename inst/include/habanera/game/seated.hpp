@@ -5,6 +5,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <memory>
+#include <optional>
 #include <string>
 #include <type_traits>
 #include <utility>
@@ -59,12 +60,12 @@ class Seated {
   void play(const std::vector<Card>& deck, Chance&, Luck& luck, Watcher& watcher, Ended&& ended) {
     ShuffledStock stock(deck, game_.burned());
     typename Game::Position position = game_.start(stock.gone());
-    auto lanes = lanes_of(luck, std::make_index_sequence<most_players>());
+    Lanes<Luck> lanes;
     for (const auto& player : players_) player->begins();
     const Table table{game_, position, deck};
     if constexpr (watches<Watcher>) watcher.laid_out(deck, game_.cards_used(), table);
     for (std::uint64_t rounds = 0;;) {
-      rounds = play_round(deck, position, stock, lanes, table, rounds, watcher, ended);
+      rounds = play_round(deck, position, stock, luck, lanes, table, rounds, watcher, ended);
       if (!game_.plays_on(stock.gone())) break;
       position = game_.start(stock.gone());
     }
@@ -91,13 +92,19 @@ class Seated {
   template <class Watcher>
   static constexpr bool watches = !std::is_same_v<Watcher, Silent>;
 
+  // The luck of each seat that has decided something.
+  template <class Luck>
+  using Lanes = std::array<std::optional<decltype(std::declval<Luck&>().of(0))>, most_players>;
+
   // Rounds count on from those `before`; returns how many there are after it.
-  template <class Lanes, class Seen, class Watcher, class Ended>
+  template <class Luck, class Seen, class Watcher, class Ended>
   std::uint64_t play_round(const std::vector<Card>& deck, typename Game::Position& position, ShuffledStock& stock,
-                           Lanes& lanes, const Seen& table, std::uint64_t before, Watcher& watcher, Ended& ended) {
+                           Luck& luck, Lanes<Luck>& lanes, const Seen& table, std::uint64_t before, Watcher& watcher,
+                           Ended& ended) {
     std::uint64_t rounds = before;
     const auto choose = [&](std::size_t seat, const auto& now, Moves moves) {
-      return players_[seat]->choose(game_.view(now, seat), moves, lanes[seat]);
+      if (!lanes[seat]) lanes[seat].emplace(luck.of(seat));
+      return players_[seat]->choose(game_.view(now, seat), moves, *lanes[seat]);
     };
     const Decisions decisions = play_out(game_, position, stock, choose, [&](const Next& next, const auto& now) {
       if constexpr (watches<Watcher>) game_.tell(next, now, deck, [&](std::uint64_t round, const TableEvent& event) {
@@ -123,11 +130,6 @@ class Seated {
         if (game.zone_of(position, place) == zone) use(deck[place]);
     }
   };
-
-  template <class Luck, std::size_t... seat>
-  static auto lanes_of(Luck& luck, std::index_sequence<seat...>) {
-    return std::array<decltype(luck.of(0)), sizeof...(seat)>{luck.of(seat)...};
-  }
 
   template <std::size_t seat>
   static void add_decisions(std::vector<Column<Outcome>>& all) {

@@ -17,12 +17,21 @@
 
 namespace habanera {
 
-// The recorded columns of an outcome.
+// Reads the recorded columns of an outcome, which are named by their places.
 template <class Outcome>
-void read_columns(const Outcome& outcome, const std::vector<std::size_t>& columns, RowTally::Row& row) {
-  for (const std::size_t column : columns)
-    row.push_back(Outcome::columns()[column].read(outcome));
-}
+class ColumnReader {
+ public:
+  explicit ColumnReader(const std::vector<std::size_t>& columns) {
+    for (const std::size_t column : columns) reads_.push_back(Outcome::columns()[column].read);
+  }
+  void operator()(const Outcome& outcome, RowTally::Row& row) const {
+    row.resize(reads_.size());
+    for (std::size_t i = 0; i < reads_.size(); ++i) row[i] = reads_[i](outcome);
+  }
+
+ private:
+  std::vector<std::int64_t (*)(const Outcome&)> reads_;
+};
 
 // A game of which a trial may hold several rounds plays them itself, and tells the outcome of each.
 template <class Game, class = void>
@@ -61,7 +70,7 @@ class GameRunner : public TrialRunner {
  public:
   // What is recorded is named by its place among the outcome's columns.
   GameRunner(const Draw& draw, const typename Game::Rules& rules, std::vector<std::size_t> columns)
-      : draw_(draw), game_(rules), columns_(std::move(columns)), deck_(draw.fresh_table()) {}
+      : draw_(draw), game_(rules), columns_(std::move(columns)), read_(columns_), deck_(draw.fresh_table()) {}
 
   std::unique_ptr<TrialRunner> copy() const override {
     return std::make_unique<GameRunner>(draw_, game_.rules(), columns_);
@@ -80,7 +89,7 @@ class GameRunner : public TrialRunner {
     try {
       entries_.clear();
       play_trial(game_, deck, chance, luck, silent_,
-                 [&](const auto& outcome) { read_columns(outcome, columns_, entries_.add()); });
+                 [&](const auto& outcome) { read_(outcome, entries_.add()); });
     } catch (const EndlessGame& endless) {
       throw EndlessGame("trial " + std::to_string(trial) + " " + endless.what());
     }
@@ -93,6 +102,7 @@ class GameRunner : public TrialRunner {
   Draw draw_;
   Game game_;
   std::vector<std::size_t> columns_;
+  ColumnReader<typename Game::Outcome> read_;
   std::vector<Card> deck_;
   Workspace work_;
   Silent silent_;

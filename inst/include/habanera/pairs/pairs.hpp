@@ -39,14 +39,14 @@ class Pairs : public OneRound {
     std::array<std::uint16_t, most_places> seen;     // the class of what lies at each place, or nobody_knows
     std::array<std::uint32_t, most_places> when{};   // at which sighting it was last seen, from 1
     std::array<std::uint8_t, most_places> won_by{};  // a seat from 1, or 0 while it lies on the table
-    std::size_t left;                                // places where cards lie
+    Moves lying;                                     // places where cards lie
     std::size_t seat = 0;                            // whose turn it is
     std::size_t first = most_places, chosen = most_places;  // turned first, and to be turned now
     std::uint32_t sightings = 0;
     std::int64_t turns = 0, turns_again = 0;
     std::array<std::int64_t, most_players> won{};
 
-    bool lies(std::size_t place) const { return won_by[place] == 0; }
+    bool lies(std::size_t place) const { return lying.has(place); }
     bool second_card() const { return first != most_places; }
   };
   using View = Position;  // what nobody has seen is not in it
@@ -103,20 +103,19 @@ class Pairs : public OneRound {
   Position start(std::size_t = 0) const {
     Position position;
     position.seen.fill(nobody_knows);
-    position.left = cards_used();
+    position.lying = Moves::below(cards_used());
     return position;
   }
 
   Next next(const Position& position) const {
-    if (position.left == 0) return {Next::over, 0, 0};
+    if (position.lying.empty()) return {Next::over, 0, 0};
     if (position.chosen != most_places) return {Next::turn, position.seat, position.chosen};
     return {Next::decide, position.seat};
   }
 
   Moves moves(const Position& position) const {
-    Moves all;
-    for (std::size_t place = 0; place < cards_used(); ++place)
-      if (position.lies(place) && place != position.first) all.add(place);
+    Moves all = position.lying;
+    if (position.second_card()) all.remove(position.first);
     return all;
   }
 
@@ -150,7 +149,7 @@ class Pairs : public OneRound {
   // For those who play it through: alone, each turn costs one; of several seats it is the share of a win.
   double worth(const Position& position, std::size_t seat) const {
     if (rules_.seats == 1) return -static_cast<double>(position.turns);
-    if (position.left > 0 || !leads(position, seat)) return 0;
+    if (!position.lying.empty() || !leads(position, seat)) return 0;
     return 1 / static_cast<double>(leaders(position));
   }
 
@@ -221,13 +220,14 @@ class Pairs : public OneRound {
     const bool alike = position.seen[place] == position.seen[position.first];
     ++position.turns;
     if (alike) {
-      for (const std::size_t won : {position.first, place})
+      for (const std::size_t won : {position.first, place}) {
         position.won_by[won] = static_cast<std::uint8_t>(position.seat + 1);
-      position.left -= 2;
+        position.lying.remove(won);
+      }
       ++position.won[position.seat];
     }
     position.first = most_places;
-    position.turns_again += alike && rules_.again && position.left > 0;
+    position.turns_again += alike && rules_.again && !position.lying.empty();
     if (!alike || !rules_.again) position.seat = (position.seat + 1) % rules_.seats;
   }
 

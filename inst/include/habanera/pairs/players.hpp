@@ -28,43 +28,53 @@ class PairsMemory {
   // Reads what was shown since the last look.
   void look(const Pairs::View& view, Moves places, PlayerChance& chance) {
     known_ = Moves();
-    for (std::size_t left = places.count(), i = 0; i < left; ++i) {
-      const std::size_t place = places.at(i);
-      if (looked_[place] != view.when[place] && chance_of_keeping(chance)) kept_[place] = view.when[place];
-      looked_[place] = view.when[place];
-      if (kept_[place] != 0 && view.sightings - kept_[place] <= span_) known_.add(place);
-    }
+    pair_ = most_places;
+    ++looks_;
+    places.each([&](std::size_t place) {
+      if (looked_[place] != view.when[place]) {
+        if (chance_of_keeping(chance)) kept_[place] = view.when[place];
+        looked_[place] = view.when[place];
+      }
+      if (kept_[place] != 0 && view.sightings - kept_[place] <= span_) know(place, view.seen[place]);
+    });
   }
 
   Moves known() const { return known_; }
   bool forgets() const { return recall_ < 1 || span_ < 0xffffffff; }
 
-  // The known place of this class other than `but`, or most_places.
-  std::size_t mate(const Pairs::View& view, std::uint16_t card_class, std::size_t but) const {
-    for (std::size_t left = known_.count(), i = 0; i < left; ++i) {
-      const std::size_t place = known_.at(i);
-      if (place != but && view.seen[place] == card_class) return place;
-    }
-    return most_places;
+  // A known place of this class, or most_places.
+  std::size_t mate(std::uint16_t card_class) const {
+    return known_at_[card_class].look == looks_ ? known_at_[card_class].place : most_places;
   }
-
   // A known card whose mate is known, or most_places.
-  std::size_t pair(const Pairs::View& view) const {
-    for (std::size_t left = known_.count(), i = 0; i < left; ++i) {
-      const std::size_t place = known_.at(i);
-      if (mate(view, view.seen[place], place) != most_places) return place;
-    }
-    return most_places;
-  }
+  std::size_t pair() const { return pair_; }
 
  private:
+  // Where a card of a class was known to lie, at which look.
+  struct KnownAt {
+    std::uint32_t look = 0;
+    std::uint8_t place = 0;
+  };
+
+  void know(std::size_t place, std::uint16_t card_class) {
+    known_.add(place);
+    KnownAt& found = known_at_[card_class];
+    if (found.look != looks_) {
+      found = {looks_, static_cast<std::uint8_t>(place)};
+    } else if (pair_ == most_places || found.place < pair_) {
+      pair_ = found.place;
+    }
+  }
+
   // Perfect recall asks for no luck, so that every path of such a game can be walked.
   bool chance_of_keeping(PlayerChance& chance) const { return recall_ >= 1 || chance.happens(recall_); }
 
   double recall_ = 1;
-  std::uint32_t span_ = 0xffffffff;
+  std::uint32_t span_ = 0xffffffff, looks_ = 0;
   std::array<std::uint32_t, most_places> kept_{}, looked_{};  // the last sighting kept, and the last decided on
+  std::array<KnownAt, most_places> known_at_{};               // by class
   Moves known_;
+  std::size_t pair_ = most_places;
 };
 
 // Takes a known pair first; else turns a card it does not know, then its mate if that is known, else another card it
@@ -81,11 +91,11 @@ class RememberingPlayer : public PairsPlayer {
     memory_.look(view, moves, chance);
     const Moves known = memory_.known().both(moves), unknown = moves.without(known);
     if (!view.second_card()) {
-      const std::size_t pair = memory_.pair(view);
+      const std::size_t pair = memory_.pair();
       if (pair != most_places) return pair;
       return any_of(unknown.empty() ? moves : unknown, chance);
     }
-    const std::size_t mate = memory_.mate(view, view.seen[view.first], view.first);
+    const std::size_t mate = memory_.mate(view.seen[view.first]);
     if (mate != most_places) return mate;
     if (careful_ && !known.empty()) return known.first();
     return any_of(unknown.empty() ? moves : unknown, chance);

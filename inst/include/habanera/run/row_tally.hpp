@@ -5,7 +5,7 @@
 #include <limits>
 #include <stdexcept>
 #include <string>
-#include <unordered_map>
+#include <utility>
 #include <vector>
 
 #include "habanera/chance/words.hpp"
@@ -28,44 +28,65 @@ class RowTally {
   };
 
   void add(const Row& row, std::uint64_t trial) {
-    Entry& entry = found_[row];
-    if (entry.n++ == 0) {
-      entry.example = trial;
-      refuse_too_many();
-    }
+    Entry& entry = entry_of(row.data(), row.size());
+    if (entry.n++ == 0) entry.example = trial;
   }
 
   void merge(const RowTally& other) {
-    for (const auto& [row, entry] : other.found_) {
-      Entry& mine = found_[row];
-      mine.n += entry.n;
-      mine.example = std::min(mine.example, entry.example);
+    for (std::size_t i = 0; i < other.entries_.size(); ++i) {
+      Entry& mine = entry_of(other.row(i), other.width_);
+      mine.n += other.entries_[i].n;
+      mine.example = std::min(mine.example, other.entries_[i].example);
     }
-    refuse_too_many();
   }
 
   // What came, in the order of the rows.
   std::vector<std::pair<Row, Entry>> entries() const {
-    std::vector<std::pair<Row, Entry>> all(found_.begin(), found_.end());
+    std::vector<std::pair<Row, Entry>> all;
+    for (std::size_t i = 0; i < entries_.size(); ++i) all.emplace_back(Row(row(i), row(i) + width_), entries_[i]);
     std::sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     return all;
   }
 
  private:
-  struct Hash {
-    std::size_t operator()(const Row& row) const {
-      std::uint64_t all = 0;
-      for (const std::int64_t value : row) all = mix64(all + static_cast<std::uint64_t>(value) + golden_step);
-      return static_cast<std::size_t>(all);
-    }
-  };
-
-  void refuse_too_many() const {
-    if (found_.size() > most_outcomes)
-      throw std::length_error("more than " + std::to_string(most_outcomes) + " different outcomes");
+  static std::size_t hash(const std::int64_t* values, std::size_t width) {
+    std::uint64_t all = 0;
+    for (std::size_t i = 0; i < width; ++i) all = mix64(all + static_cast<std::uint64_t>(values[i]) + golden_step);
+    return static_cast<std::size_t>(all);
   }
 
-  std::unordered_map<Row, Entry, Hash> found_;
+  const std::int64_t* row(std::size_t at) const { return values_.data() + at * width_; }
+
+  // All rows are of one width. A slot holds the place of a row among those found, from 1; a few steps on from where its
+  // hash points to, and at most half of them are taken.
+  Entry& entry_of(const std::int64_t* values, std::size_t width) {
+    if (entries_.empty()) width_ = width;
+    if (width != width_) throw std::logic_error("rows of different widths are counted apart");
+    if (2 * entries_.size() >= slots_.size()) widen();
+    std::size_t slot = hash(values, width) & (slots_.size() - 1);
+    for (; slots_[slot] != 0; slot = (slot + 1) & (slots_.size() - 1))
+      if (std::equal(values, values + width, row(slots_[slot] - 1))) return entries_[slots_[slot] - 1];
+    if (entries_.size() == most_outcomes)
+      throw std::length_error("more than " + std::to_string(most_outcomes) + " different outcomes");
+    values_.insert(values_.end(), values, values + width);
+    entries_.emplace_back();
+    slots_[slot] = static_cast<std::uint32_t>(entries_.size());
+    return entries_.back();
+  }
+
+  void widen() {
+    slots_.assign(std::max<std::size_t>(64, 2 * slots_.size()), 0);
+    for (std::size_t i = 0; i < entries_.size(); ++i) {
+      std::size_t slot = hash(row(i), width_) & (slots_.size() - 1);
+      while (slots_[slot] != 0) slot = (slot + 1) & (slots_.size() - 1);
+      slots_[slot] = static_cast<std::uint32_t>(i + 1);
+    }
+  }
+
+  std::size_t width_ = 0;
+  std::vector<std::int64_t> values_;
+  std::vector<Entry> entries_;
+  std::vector<std::uint32_t> slots_;
 };
 
 }  // namespace habanera
