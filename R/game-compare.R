@@ -267,7 +267,8 @@ pair_in_words <- function(x, estimates) {
   number <- which(!chance & !is.na(estimates$estimate))[1]
   said <- if (!is.na(number)) {
     row <- estimates[number, ]
-    if (!sure[number]) sprintf("%s: no difference is seen (95%%: %s to %s)", row$term,
+    if (isTRUE(row$estimate == 0 && row$std.error == 0)) sprintf("%s: the same in every trial", row$term) else
+      if (!sure[number]) sprintf("%s: no difference is seen (95%%: %s to %s)", row$term,
                                signed(row$conf.low, FALSE), signed(row$conf.high, FALSE)) else
       sprintf("%s: %s %s in y on average (95%%: %s to %s)", row$term, sub("^[+-]", "", signed(row$estimate, FALSE)),
               if (row$estimate > 0) "more" else "less", signed(row$conf.low, FALSE), signed(row$conf.high, FALSE))

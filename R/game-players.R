@@ -13,7 +13,8 @@
 #' `player_lookahead()` knows no game: it tries each move by games played out at random, the cards that its seat has not
 #' seen being dealt anew among the deals that fit, the same deals for every move, and makes the one that is best on
 #' average (of pairs: has most of the win; alone: takes fewest turns). Its judgement is that of whoever plays these games
-#' out: the random player will do for any game, a better one looks further. `player_solved()` plays best: every course of the
+#' out: the random player will do for any game, a better one looks further. Comes a position again, it makes another
+#' move than before. `player_solved()` plays best: every course of the
 #' game is gone through, with the other seats as they are; see also [best_play()]. `player_person()` is you, at the
 #' console: for [replay()][replay_game] and [trials()] of a trial or a few; [sit_in()] keeps your moves, too.
 #'

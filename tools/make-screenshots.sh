@@ -34,5 +34,4 @@ terminal terminal-play "habanera play war --rules quick-game.yaml --seed 44 --tr
 terminal terminal-replay "habanera replay war --rules quick-game.yaml --seed 44 --trial 2 --from 1500 --steps 24"
 terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose" 25
 terminal terminal-draws "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0"
-terminal terminal-payout "habanera payout --deck orchard.csv --size 3 --ask \"alike = largest_group(suit)\" --pays \"ifelse(alike == 3, 8, ifelse(alike == 2, 0.5, 0))\" --edge 0.15 --seed 1"
 terminal terminal-shuffle "habanera shuffle \"riffle x3, cut\" --show --seed 1 --deck \"numbered 20\""

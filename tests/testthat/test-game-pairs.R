@@ -378,3 +378,9 @@ test_that("who looks ahead by players who remember is no worse than chance, and 
   expect_gt(won$conf.low[won$term == "winner=1"], 0.8)
   expect_equal(format(game$rules$players[[1]]), "lookahead:samples=10:playing=full_memory")
 })
+
+test_that("two who look ahead do not wait for each other for ever", {
+  both <- simulate(game_pairs(pairs = 4, players = "lookahead:samples=10", record = "turns"), 50, seed = 44)
+  expect_true(all(both$outcomes$turns >= 4))
+  expect_equal(sum(both$n), 50)
+})

@@ -4,6 +4,8 @@
 #include <array>
 #include <cstddef>
 #include <memory>
+#include <string>
+#include <unordered_map>
 #include <utility>
 #include <vector>
 
@@ -15,7 +17,8 @@ namespace habanera {
 
 // Tries each move by games played out from here: the cards that the seat has not seen are dealt anew, among the deals
 // that fit what it has seen any as likely, and the same deals for every move. The best on average is made. All seats are
-// then played by one kind of player, who need not be good: the random one will do for any game.
+// then played by one kind of player, who need not be good: the random one will do for any game. Comes a position again,
+// it makes another move than before, so that two who wait for each other do not wait for ever.
 template <class Game>
 class LookaheadPlayer : public Player<typename Game::View> {
  public:
@@ -28,10 +31,19 @@ class LookaheadPlayer : public Player<typename Game::View> {
   // Its luck is far too much to walk.
   bool decides_by_view() const override { return false; }
 
+  void begins() override { made_.clear(); }
+
   std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
     if (moves.count() == 1) return moves.first();
-    const std::vector<double> worth = worth_of_moves(view, moves, chance);
-    return moves.at(static_cast<std::size_t>(std::max_element(worth.begin(), worth.end()) - worth.begin()));
+    Moves& made = made_[game_.key(view, game_.unseen(view))];
+    Moves open = moves.without(made);
+    if (open.empty()) {
+      made = Moves();
+      open = moves;
+    }
+    const std::size_t move = any_best(open, worth_of_moves(view, open, chance), chance);
+    made.add(move);
+    return move;
   }
 
   // What was gained on average after each move, in the order of the moves.
@@ -50,6 +62,15 @@ class LookaheadPlayer : public Player<typename Game::View> {
   }
 
  private:
+  // Among moves that are as good, as all are in a game that is lost, luck decides.
+  static std::size_t any_best(Moves moves, const std::vector<double>& worth, PlayerChance& chance) {
+    const double best = *std::max_element(worth.begin(), worth.end());
+    Moves good;
+    for (std::size_t i = 0; i < worth.size(); ++i)
+      if (worth[i] >= best - 1e-12) good.add(moves.at(i));
+    return good.at(static_cast<std::size_t>(good.count() == 1 ? 0 : chance.below(good.count())));
+  }
+
   double played_out(View position, std::size_t move, std::size_t seat, const std::vector<Card>& deck, std::size_t gone,
                     std::uint64_t course) const {
     game_.move(position, move);
@@ -71,6 +92,7 @@ class LookaheadPlayer : public Player<typename Game::View> {
   Game game_;
   std::size_t samples_;
   std::shared_ptr<const Player<View>> playing_;
+  std::unordered_map<std::string, Moves> made_;  // in this game, by position
 };
 
 }  // namespace habanera
