@@ -7,7 +7,7 @@ round_sums <- function(experiment, sums, whole = TRUE) {
   if (is.null(sums)) return(NULL)
   if (!whole) return(NA)
   columns <- total_columns(experiment)
-  c(trial_sums(sums, columns), list(unit = rlang::set_names(unit_of(experiment, columns), columns)))
+  c(trial_sums(sums, columns), list(unit = rlang::set_names(total_units(experiment), columns)))
 }
 
 round_estimates <- function(terms, trials, level, sums) {

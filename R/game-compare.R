@@ -142,7 +142,8 @@ pairs_in_r <- function(experiment, seed, first, count) {
 
 paired_rows <- function(column, x, y, is_category, trials) {
   rows <- function(part, one, two, of = rep(TRUE, length(trials))) {
-    data.frame(column = rep(column, sum(of)), part = rep(part, sum(of)), one = one[of], two = two[of], trial = trials[of])
+    data.frame(column = rep(column, sum(of)), part = rep(part, sum(of)), one = one[of], two = two[of],
+               trial = trials[of])
   }
   none <- rep(0, length(trials))
   if (is_category) return(rows(0, x, y))
@@ -204,8 +205,9 @@ round_differences <- function(x) {
     x <- ratio(c(1, 0))
     y <- ratio(c(0, 1))
     both <- ratio(c(-1, 1))
+    separate <- x$std.error^2 + y$std.error^2
     data.frame(term = term, estimate = both$estimate, std.error = both$std.error, x = x$estimate, y = y$estimate,
-               saving = if (isTRUE(both$std.error > 0)) (x$std.error^2 + y$std.error^2) / both$std.error^2 else NA_real_)
+               saving = if (isTRUE(both$std.error > 0)) separate / both$std.error^2 else NA_real_)
   })
   Filter(function(row) !grepl("=", row$term, fixed = TRUE) || row$x > 0 || row$y > 0, found)
 }

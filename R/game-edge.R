@@ -4,16 +4,16 @@
 #' else simulated, and it says which.
 #'
 #' The edge of a bet is minus the mean of the player's result over the stake (Epstein 2009, "The theory of gambling and
-#' statistical logic", ch. 3). Of rounds from one shoe it is the ratio of the sums over shoes, with its standard error by
-#' shoe (Cochran 1977, Sampling Techniques, section 6.4).
+#' statistical logic", ch. 3). Of rounds from one shoe it is the ratio of the sums over shoes, with its standard error
+#' by shoe (Cochran 1977, Sampling Techniques, section 6.4).
 #'
 #' @param game A game for money, such as [game_high_card()].
 #' @param player A player for the seat; `NULL`: that of the game, or none where nobody decides.
 #' @param nsim,seed,threads For a simulation, where the exact edge is out of reach: as in
 #'   [simulate()][simulate.habanera_experiment].
-#' @return A `habanera_edge`. `tidy()`: a row per bet: `term`, `estimate` (the house's edge per initial stake; below 0 it is
-#'   the player's), `std.error` (0 where exact), `conf.low`, `conf.high` (95%), `sd` (of the player's result of a round, in
-#'   stakes), `win_share` (of the rounds, net above 0).
+#' @return A `habanera_edge`. `tidy()`: a row per bet: `term`, `estimate` (the house's edge per initial stake; below 0
+#'   it is the player's), `std.error` (0 where exact), `conf.low`, `conf.high` (95%), `sd` (of the player's result of a
+#'   round, in stakes), `win_share` (of the rounds, net above 0).
 #' @section Errors: `habanera_error_input` for a game without money, and for a player where nobody decides.
 #' @seealso [payout()] for prizes of draws.
 #' @examples
@@ -24,7 +24,9 @@ house_edge <- function(game, player = NULL, nsim = 1e6, seed = NULL, threads = N
   call <- rlang::current_env()
   check_game(game)
   bets <- game$kind$bets(game$rules)
-  if (is.null(bets)) refuse(sprintf("%s is not played for money: there is no house edge.", game$kind$title), call = call)
+  if (is.null(bets)) {
+    refuse(sprintf("%s is not played for money: there is no house edge.", game$kind$title), call = call)
+  }
   if (!is.null(player)) {
     if (!"players" %in% names(game$rules)) refuse(sprintf("Nobody decides in %s: no `player`.", game$kind$title))
     game <- change_game(game, list(players = player), call)
@@ -87,7 +89,8 @@ edge_sentences <- function(x) {
       sprintf("%s (95%%: %s to %s)", format_percent(share, 4), format_percent(row$conf.low, 4),
               format_percent(row$conf.high, 4))
     }
-    sprintf("%s: %s %s of every stake; the player wins %s of the rounds, and a round varies by %s stakes (standard deviation).",
+    sprintf(paste("%s: %s %s of every stake; the player wins %s of the rounds, and a round varies by %s stakes",
+                  "(standard deviation)."),
             sentence(row$term), keeps, known, format_percent(row$win_share, 4), format_number(row$sd, 4))
   }, "")
 }

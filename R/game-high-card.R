@@ -8,8 +8,8 @@
 #'
 #' @inheritParams game_war
 #' @param piles Not for this game.
-#' @return A game: an experiment for [simulate()], [exact()], [house_edge()], [trials()] and [replay()]. With `cut_after` a
-#'   trial is a whole shoe, and every round adds a row of outcomes.
+#' @return A game: an experiment for [simulate()], [exact()], [house_edge()], [trials()] and [replay()]. With
+#'   `cut_after` a trial is a whole shoe, and every round adds a row of outcomes.
 #' @section Rules:
 #' `r rules_for_help("high_card")`
 #' @section Outcomes:
@@ -17,8 +17,8 @@
 #'
 #' Money is the player's, in stakes, and counted in whole units in the core.
 #' @section Errors: `habanera_error_rules` for a cut deeper than the shoe, or one that leaves no round; for bets on no
-#'   card; `habanera_error_conservation` for dead cards that the shoe does not have; `habanera_error_input` for values out
-#'   of range.
+#'   card; `habanera_error_conservation` for dead cards that the shoe does not have; `habanera_error_input` for values
+#'   out of range.
 #' @seealso [house_edge()].
 #' @examples
 #' house_edge(game_high_card())
@@ -48,8 +48,8 @@ high_card_rules <- function() {
     rule_cards("dead", "cards that are not in the shoe"),
     rule_attribute("rank_by", "rank_high", "what decides which card is higher"),
     rule_choice("ties", c("bank", "half_back", "push", "again"), paste(
-      "who has a tie: the bank; half the stake comes back; nobody; or the next two cards of the shoe decide (none left:",
-      "nobody)")),
+      "who has a tie: the bank; half the stake comes back; nobody; or the next two cards of the shoe decide",
+      "(none left: nobody)")),
     rule_fraction("pays", 1, 0, 1000, "what a win pays, to one"),
     rule_condition("colour_bet", NULL, "the cards of a bet on the colour"),
     rule_fraction("colour_pays", 1, 0, 1000, "what it pays, to one"),
@@ -60,8 +60,10 @@ high_card_rules <- function() {
 }
 
 high_card_columns <- function() {
-  money <- function(what) list(meaning = sprintf("what %s brings the player, in stakes", what), told_of = "that were played",
-                               is_money = TRUE)
+  money <- function(what) {
+    list(meaning = sprintf("what %s brings the player, in stakes", what), told_of = "that were played",
+         is_money = TRUE)
+  }
   list(net = money("the round"), net_main = money("the bet on the higher card"),
        net_colour = money("the bet on the colour"), net_suit = money("the bet on the suit"),
        result = list(meaning = "the player's win, push or loss of the bet on the higher card"),
@@ -108,8 +110,8 @@ high_card_likeness <- function(game) {
 
 # The smallest unit that makes every payment whole: as many of it make a stake.
 high_card_units <- function(rules) {
-  pays <- c(rules$pays, if (!is.null(rules$colour_bet)) rules$colour_pays, if (!is.null(rules$suit_bet)) rules$suit_pays,
-            if (rules$ties == "half_back") 0.5)
+  pays <- c(rules$pays, if (!is.null(rules$colour_bet)) rules$colour_pays,
+            if (!is.null(rules$suit_bet)) rules$suit_pays, if (rules$ties == "half_back") 0.5)
   unit <- whole_unit(pays)
   list(net = unit, net_main = unit, net_colour = unit, net_suit = unit)
 }

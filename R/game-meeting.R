@@ -1,27 +1,28 @@
 #' Everyone against everyone
 #'
-#' Seats the players at a game in every order and plays every line-up on the same deals: who is best, who beats whom, what
-#' is it worth to sit first, and how much of a result is the deal, the seat and the player?
+#' Seats the players at a game in every order and plays every line-up on the same deals: who is best, who beats whom,
+#' what is it worth to sit first, and how much of a result is the deal, the seat and the player?
 #'
-#' A trial is one deal, played once by every line-up, so that all errors are by deal. A *score* is what a player has of the
-#' win: 1, or a share of it where several are tied.
+#' A trial is one deal, played once by every line-up, so that all errors are by deal. A *score* is what a player has of
+#' the win: 1, or a share of it where several are tied.
 #'
-#' The variation of results, the variance of the score of a seat over deals and line-ups, is taken apart: `players` is the
-#' variance of the players' mean scores, `seat` that of the seats' mean scores, `deal` the mean covariance of the scores of
-#' one seat in two different line-ups on the same deal, and `rest` what is left: how players and deal go together, and the
-#' players' own luck (components of variance: Searle, Casella & McCulloch 1992, "Variance Components", ch. 4).
+#' The variation of results, the variance of the score of a seat over deals and line-ups, is taken apart: `players` is
+#' the variance of the players' mean scores, `seat` that of the seats' mean scores, `deal` the mean covariance of the
+#' scores of one seat in two different line-ups on the same deal, and `rest` what is left: how players and deal go
+#' together, and the players' own luck (components of variance: Searle, Casella & McCulloch 1992, "Variance Components",
+#' ch. 4).
 #'
 #' @param game A game with decisions and two seats or more, such as [game_pairs()]; who sits in it does not matter.
 #' @param players A list of [players], or their names as text; names of the list name them. As many as seats, or more.
 #' @param nsim Number of deals, each played by all line-ups.
 #' @param seed,threads As in [simulate()][simulate.habanera_experiment].
-#' @return Counts (a `habanera_counts_meeting`). `tidy()`: a row per player, per seat and per part of the variation: `part`
-#'   ("player", "seat", "variation"), `term`, `estimate` (mean score, or share of the variation), `std.error`, `conf.low`,
-#'   `conf.high` (95%; `NA` for the variation). `as.data.frame()`: a row for each two players: `player`, `against`, `score`
-#'   (the player's mean score at tables where both sit), `std.error`, `conf.low`, `conf.high`, and `lead` (its score less the
-#'   other's) with `lead.low` and `lead.high`.
-#' @section Errors: `habanera_error_input` for fewer players than seats, two players of one name, a game without decisions or
-#'   with one seat; `habanera_error_work` for more line-ups than can be counted.
+#' @return Counts (a `habanera_counts_meeting`). `tidy()`: a row per player, per seat and per part of the variation:
+#'   `part` ("player", "seat", "variation"), `term`, `estimate` (mean score, or share of the variation), `std.error`,
+#'   `conf.low`, `conf.high` (95%; `NA` for the variation). `as.data.frame()`: a row for each two players: `player`,
+#'   `against`, `score` (the player's mean score at tables where both sit), `std.error`, `conf.low`, `conf.high`, and
+#'   `lead` (its score less the other's) with `lead.low` and `lead.high`.
+#' @section Errors: `habanera_error_input` for fewer players than seats, two players of one name, a game without
+#'   decisions or with one seat; `habanera_error_work` for more line-ups than can be counted.
 #' @seealso [players]; the figure is a matrix of who beats whom.
 #' @examples
 #' round_robin(game_pairs(pairs = 6), c("full_memory", "careful", "random"), nsim = 500, seed = 1)
@@ -43,8 +44,8 @@ new_meeting <- function(game, players, call) {
   players <- met_players(game, players, seats, call)
   line_ups <- seatings(length(players), seats)
   if (nrow(line_ups) * (seats + 1) > most_meeting_columns) {
-    refuse(sprintf("%s in %s seats make %s line-ups; at most %s are played. Take fewer players.", format_count(length(players)),
-                   format_count(seats), format_count(nrow(line_ups)),
+    refuse(sprintf("%s in %s seats make %s line-ups; at most %s are played. Take fewer players.",
+                   format_count(length(players)), format_count(seats), format_count(nrow(line_ups)),
                    format_count(floor(most_meeting_columns / (seats + 1)))), "work", call)
   }
   game <- recording(change_game(game, list(players = unname(players[seq_len(seats)])), call), scores)
@@ -245,8 +246,8 @@ meeting_sentences <- function(x, players, seats, variation) {
   c(sprintf("Of the win %s.", join_words(sprintf("%s has %s", players$term, known(players)))),
     sprintf("Who sits first has %s; an even share is %s.", known(seats[1, ]), format_percent(1 / nrow(seats))),
     if (!anyNA(variation$estimate)) {
-      sprintf(paste("Of how results vary, %s is the players, %s the seat, %s the deal alone, and %s the rest: how players",
-                    "and deal go together, and luck."),
+      sprintf(paste("Of how results vary, %s is the players, %s the seat, %s the deal alone, and %s the rest:",
+                    "how players and deal go together, and luck."),
               shares[["players"]], shares[["seat"]], shares[["deal"]], shares[["rest"]])
     })
 }

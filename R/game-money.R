@@ -19,7 +19,8 @@ rule_cut <- function() {
            function(value, name, call) {
              if (is.null(value)) return(NULL)
              if (is.character(value)) value <- fraction_value(value)
-             fits <- is.numeric(value) && length(value) == 1 && isTRUE(value > 0 && (value < 1 || value == round(value)))
+             fits <- is.numeric(value) && length(value) == 1 &&
+               isTRUE(value > 0 && (value < 1 || value == round(value)))
              if (!fits) refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
              as.double(value)
            })

@@ -31,8 +31,8 @@ pairs_kind <- function() {
     "pairs", "Pairs", "game_pairs", "pairs lie face down, two cards are turned a turn; who remembers most wins.",
     pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs, settled = settled_pairs, deck = pairs_deck,
     cards = function(rules, deck, record, call) pair_classes(deck[!duplicated(deck)], rules$match_by),
-    core = pairs_spec, likeness = function(game) game$spec$rules$mates, winner = "winner", rounds = "turns", units = pairs_units,
-    solve = solve_pairs, judge = core_judge_pairs, view_words = pairs_view_words,
+    core = pairs_spec, likeness = function(game) game$spec$rules$mates, winner = "winner", rounds = "turns",
+    units = pairs_units, solve = solve_pairs, judge = core_judge_pairs, view_words = pairs_view_words,
     scores = function(rules) sprintf("score_%d", seq_len(rules$seats)),
     in_short = pairs_in_short, step_words = pairs_step_words, end_in_words = pairs_end_in_words, course = pairs_course,
     fewer_deals = "fewer `pairs`", examples = pairs_examples
@@ -50,7 +50,8 @@ pairs_rules <- function() {
     rule_deck("the cards that lie in pairs", paired_deck(26), "26 pairs of numbered cards"),
     rule_whole("pairs", 15, 1, 26, "how many pairs are laid out, the first in the deck"),
     rule_whole("seats", 2, 1, 6, "how many play"),
-    rule_players(c("full_memory", "careful", "forgetful", "random", "lookahead", "solved", "person"), "who decides for the seats"),
+    rule_players(c("full_memory", "careful", "forgetful", "random", "lookahead", "solved", "person"),
+                 "who decides for the seats"),
     rule_numbers("grid", NULL, 1, 52, "rows and columns of the table, which hold all cards", size = 2,
                  without = "as it comes"),
     rule_flag("again", "who finds a pair turns again", TRUE),
@@ -65,7 +66,7 @@ pairs_columns <- function() {
   }
   c(list(winner = list(meaning = "the seat with most pairs, or nobody where several have"),
          turns = list(meaning = "turns, of two cards each", told_of = "that were played"),
-         turns_again = list(meaning = "turns that a seat had because it had found a pair", told_of = "that were played")),
+         turns_again = list(meaning = "turns that a seat had since it had found a pair", told_of = "that were played")),
     by_seat("pairs", "pairs won by seat %d"),
     lapply(by_seat("score", "what seat %d has of the win: 1, or a share of it"), c, list(is_money = TRUE)),
     by_seat("decisions", "choices that seat %d made"),
@@ -132,7 +133,8 @@ pairs_view_words <- function(rules, view) {
   # What each other seat may have turned and left lying since.
   shown <- order(-view$when * view$lies)[seq_len(2 * max(1, rules$seats - 1))]
   last <- shown[view$when[shown] > 0 & view$lies[shown]]
-  told <- if (length(last)) sprintf("Last turned: %s.", paste(sprintf("%s at %s", faces[last], keys[last]), collapse = ", "))
+  turned <- paste(sprintf("%s at %s", faces[last], keys[last]), collapse = ", ")
+  told <- if (length(last)) sprintf("Last turned: %s.", turned)
   c("", sprintf("Seat %d; pairs won: %s.", view$seat, paste(view$pairs[seq_len(rules$seats)], collapse = ", ")), told,
     vapply(rows, paste, "", collapse = ""))
 }

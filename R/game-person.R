@@ -1,9 +1,9 @@
 #' Sit in yourself
 #'
-#' Plays a game with you in one of its seats, so that a rule is felt before it is counted. Each time it is your turn you see
-#' what a player in that seat may see, and what you may do; one key and Enter makes a move, `q` stops. Your moves are kept in
-#' a file, if you name one: the same call takes a stopped game up again. `judge_moves()` tells afterwards what each move was
-#' worth beside the others.
+#' Plays a game with you in one of its seats, so that a rule is felt before it is counted. Each time it is your turn you
+#' see what a player in that seat may see, and what you may do; one key and Enter makes a move, `q` stops. Your moves
+#' are kept in a file, if you name one: the same call takes a stopped game up again. `judge_moves()` tells afterwards
+#' what each move was worth beside the others.
 #'
 #' @param game A game with decisions, such as [game_pairs()].
 #' @param seat Your seat; the others are played by the players of the game.
@@ -28,8 +28,8 @@ sit_in <- function(game, seat = 1, seed = NULL, trial = 1, file = NULL) {
   check_whole(trial)
   kept <- if (!is.null(file) && file.exists(check_string(file))) read_sitting(file, call)
   if (!is.null(kept) && is.null(seed)) seed <- kept$seed
-  sitting <- list(game = game, seed = resolve_seed(seed, call), trial = trial, seat = as.double(seat), moves = numeric(),
-                  over = FALSE, file = file)
+  sitting <- list(game = game, seed = resolve_seed(seed, call), trial = trial, seat = as.double(seat),
+                  moves = numeric(), over = FALSE, file = file)
   if (!is.null(kept)) sitting$moves <- moves_to_take_up(kept, sitting, call)
   play_sitting(sitting)
 }
@@ -70,40 +70,6 @@ player_asked <- function(f) {
   player$asked <- f
   player
 }
-
-# One of the moves, by the key typed for it.
-asked_move <- function(lines, moves) {
-  keys <- move_keys(moves)
-  say <- function(...) cat(..., "\n", sep = "", file = if (interactive()) stdout() else stderr())
-  say(paste(lines, collapse = "\n"))
-  repeat {
-    say(sprintf("Your move (%s; q stops):", paste(keys, collapse = " ")))
-    typed <- typed_line()
-    if (is.null(typed) || typed %in% c("q", "Q")) rlang::abort("stopped", class = "habanera_stopped")
-    if (typed %in% keys) return(moves[match(typed, keys)])
-    say(sprintf("There is no move %s.", quoted(typed)))
-  }
-}
-
-# A key for each move that there can be: its number below ten, then letters; `q` is no move.
-move_keys <- function(moves) {
-  c(1:9, setdiff(c(letters, LETTERS), c("q", "Q")))[moves]
-}
-
-# NULL at the end of what can be read.
-typed_line <- function() {
-  line <- if (interactive()) readline() else readLines(console_input(), n = 1, warn = FALSE)
-  if (length(line)) trimws(line)
-}
-
-# Standard input of a script is opened once, else what was read ahead would be lost.
-console_input <- local({
-  input <- NULL
-  function() {
-    if (is.null(input)) input <<- file("stdin", "r")
-    input
-  }
-})
 
 #' @export
 print.habanera_sitting <- function(x, ...) {
@@ -156,8 +122,9 @@ moves_to_take_up <- function(kept, sitting, call) {
 #' @param x What `sit_in()` gave, or the name of its file.
 #' @param by The player whose judgement is asked: [player_lookahead()], or [player_solved()].
 #' @return `judge_moves()`: a data frame of class `habanera_judged` with a row per choice that was one: `choice` (its
-#'   number), `move`, `best` (the keys of the move made and of the best), `worth`, `best_worth` (what they are worth to the
-#'   seat: of several seats the expected share of the win, of one minus the turns still to come) and `cost` (the difference).
+#'   number), `move`, `best` (the keys of the move made and of the best), `worth`, `best_worth` (what they are worth to
+#'   the seat: of several seats the expected share of the win, of one minus the turns still to come) and `cost` (the
+#'   difference).
 #' @export
 judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
   call <- rlang::current_env()
@@ -168,7 +135,8 @@ judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
     refuse(sprintf("`by` must be player_lookahead() or player_solved(), not %s.", said(by)))
   }
   judged <- with_player_in(x$game, x$seat, by)
-  found <- solving(x$game$kind$judge(judged$spec$rules, x$seat, x$moves, game_deck(x$game, x$seed, x$trial), x$seed, x$trial))
+  deck <- game_deck(x$game, x$seed, x$trial)
+  found <- solving(x$game$kind$judge(judged$spec$rules, x$seat, x$moves, deck, x$seed, x$trial))
   rows <- lapply(seq_along(found), function(i) {
     open <- found[[i]]$moves
     worth <- found[[i]]$worth

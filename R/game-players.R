@@ -12,9 +12,9 @@
 #'
 #' `player_lookahead()` knows no game: it tries each move by games played out at random, the cards that its seat has not
 #' seen being dealt anew among the deals that fit, the same deals for every move, and makes the one that is best on
-#' average (of pairs: has most of the win; alone: takes fewest turns). Its judgement is that of whoever plays these games
-#' out: the random player will do for any game, a better one looks further. Comes a position again, it makes another
-#' move than before. `player_solved()` plays best: every course of the
+#' average (of pairs: has most of the win; alone: takes fewest turns). Its judgement is that of whoever plays these
+#' games out: the random player will do for any game, a better one looks further. Comes a position again, it makes
+#' another move than before. `player_solved()` plays best: every course of the
 #' game is gone through, with the other seats as they are; see also [best_play()]. `player_person()` is you, at the
 #' console: for [replay()][replay_game] and [trials()] of a trial or a few; [sit_in()] keeps your moves, too.
 #'
@@ -95,7 +95,8 @@ player_solved <- function() new_player("solved")
 player_person <- function() new_player("person")
 
 player_makers <- list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
-                      random = player_random, lookahead = player_lookahead, solved = player_solved, person = player_person)
+                      random = player_random, lookahead = player_lookahead, solved = player_solved,
+                      person = player_person)
 
 #' @export
 format.habanera_player <- function(x, ...) {

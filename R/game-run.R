@@ -17,6 +17,9 @@ adds_up.habanera_game <- function(experiment, n, trials) {
 #' @export
 total_columns.habanera_game <- function(experiment) c("entries", recorded_totals(experiment))
 
+#' @export
+total_units.habanera_game <- function(experiment) unit_of(experiment, total_columns(experiment))
+
 recorded_totals <- function(game) {
   unlist(lapply(game$record, function(name) {
     words <- category_words(game, name)

@@ -1,16 +1,16 @@
 #' Best play
 #'
-#' What the best play of one seat is worth, with the other seats as they are: every course of the game is gone through, and
-#' what positions are worth is remembered. [player_solved()] sits in a game and plays like that.
+#' What the best play of one seat is worth, with the other seats as they are: every course of the game is gone through,
+#' and what positions are worth is remembered. [player_solved()] sits in a game and plays like that.
 #'
 #' @param game A game with decisions, such as [game_pairs()].
 #' @param seat The seat that plays best; the others must decide by what lies on the table alone (full_memory, careful,
 #'   random).
 #' @return A `habanera_best_play`: a list of `worth` (of several seats, the seat's expected share of the win; of pairs
 #'   alone, minus the expected number of turns), `positions` (how many were told apart), `seat` and `game` (in words).
-#' @section Errors: `habanera_error_input` for a game without decisions; `habanera_error_rules` for other seats that remember
-#'   or foresee something of their own; `habanera_error_work` where there are more than a million positions, or positions
-#'   that come again by chance (as against player_random()).
+#' @section Errors: `habanera_error_input` for a game without decisions; `habanera_error_rules` for other seats that
+#'   remember or foresee something of their own; `habanera_error_work` where there are more than a million positions, or
+#'   positions that come again by chance (as against player_random()).
 #' @examples
 #' best_play(game_pairs(pairs = 6, seats = 1))
 #' best_play(game_pairs(pairs = 4, players = list(player_full_memory(), player_careful())), seat = 2)

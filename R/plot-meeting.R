@@ -19,8 +19,8 @@ autoplot.habanera_counts_meeting <- function(object, ...) {
     ggplot2::scale_x_discrete(position = "top", drop = FALSE) + ggplot2::scale_y_discrete(drop = FALSE) +
     ggplot2::labs(
       x = "against", y = NULL, title = meeting_title(players),
-      subtitle = sprintf("What the player of a row has of the win at tables with that of a column; an even share is %s.",
-                         format_percent(even)),
+      subtitle = paste("What the player of a row has of the win at tables with that of a column; an even share is",
+                       format_percent(even)),
       caption = wrapped(sprintf("%s; %s. Small: 95%% intervals.", sentence(in_words(object$provenance$experiment)),
                                 run_in_words(object, timed = FALSE)))
     ) + figure_theme() + ggplot2::theme(panel.grid = ggplot2::element_blank())

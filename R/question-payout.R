@@ -178,7 +178,9 @@ tidy.habanera_payout <- function(x, ...) {
   error <- x$error$mean
   # As many independent plays would have the same error.
   plays <- if (isTRUE(x$error$hit > 0)) x$moments$hit * (1 - x$moments$hit) / x$error$hit^2 else x$trials
-  hit <- if (is.na(x$error$hit)) list(low = NA_real_, high = NA_real_) else wilson_interval(x$moments$hit * plays, plays)
+  hit <- if (is.na(x$error$hit)) list(low = NA_real_, high = NA_real_) else {
+    wilson_interval(x$moments$hit * plays, plays)
+  }
   half <- stats::qnorm(0.975) * error
   found$std.error <- c(error / x$stake, error / x$stake, x$error$hit, error, NA)
   found$conf.low <- found$estimate - c(half / x$stake, half / x$stake, found$estimate[3] - hit$low, half, NA)

@@ -172,14 +172,16 @@ result_from <- function(kept) {
                          if (length(header$trials)) as.data.frame(header$trials),
                          double_or_null(header$seconds), header$source, header$made_by)
   from$version <- header$habanera
-  outcomes <- table[setdiff(names(table), c("n", "example_trial", "probability", if (isTRUE(header$squares)) "squares"))]
+  numbers <- c("n", "example_trial", "probability", if (isTRUE(header$squares)) "squares")
+  outcomes <- table[setdiff(names(table), numbers)]
   if (identical(header$result, "distribution")) {
     probability <- checked_numbers(table[["probability"]])
     stopifnot(is.na(from$entries) || abs(sum(probability) - from$entries) <= 1e-6 * max(1, from$entries))
     return(new_distribution(result_kind(experiment), outcomes, probability, from))
   }
   n <- checked_numbers(table[["n"]])
-  stopifnot(identical(header$result, "counts"), n == floor(n), sum(n) > 0 || nrow(table) == 0 || isTRUE(from$entries == 0),
+  stopifnot(identical(header$result, "counts"), n == floor(n),
+            sum(n) > 0 || nrow(table) == 0 || isTRUE(from$entries == 0),
             from$source != "simulation" || adds_up(experiment, n, trial_count(list(provenance = from))))
   new_counts(result_kind(experiment), outcomes, n, table[["example_trial"]],
              if (isTRUE(header$squares)) table[["squares"]], from, read_sums(header$sums, experiment))

@@ -28,7 +28,8 @@ trial_sums <- function(sums, columns) {
 
 # The ratio of two columns' sums, each a sum of columns by weights, and its standard error by trial (Cochran 1977,
 # Sampling Techniques, section 6.4): the variance of what the trials deviate from the ratio. Of several ratios, their
-# `weights` are the columns of a matrix, as are those of what each is `per`, and `combine` says which sum of them is asked.
+# `weights` are the columns of a matrix, as are those of what each is `per`, and `combine` says which sum of them is
+# asked.
 ratio_of_sums <- function(sums, trials, weights, per, combine = 1) {
   weights <- as.matrix(weights)
   per <- as.matrix(per)
@@ -51,3 +52,5 @@ read_sums <- function(header, experiment) {
 
 # The columns that trials add up: how many entries they have, then each number, and each value of a category.
 total_columns <- function(experiment) UseMethod("total_columns")
+# How many units of the core make one of each.
+total_units <- function(experiment) UseMethod("total_units")

@@ -183,7 +183,8 @@ Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::
   const Rcpp::LogicalVector is_category = columns["is_category"];
   const Rcpp::NumericVector times_one = columns["times_x"], times_two = columns["times_y"];
   for (R_xlen_t i = 0; i < is_category.size(); ++i)
-    about.push_back({is_category[i] != 0, static_cast<std::int64_t>(times_one[i]), static_cast<std::int64_t>(times_two[i])});
+    about.push_back({is_category[i] != 0, static_cast<std::int64_t>(times_one[i]),
+                     static_cast<std::int64_t>(times_two[i])});
   return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
     return habanera::PairCounter(*a, *b, about, to_count(seed));
   }).tally());

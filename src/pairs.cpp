@@ -120,8 +120,8 @@ Rcpp::List core_solve_pairs(Rcpp::List spec) {
 
 // What the moves that a seat made in a trial were worth, by the player who sits in that seat of the game given.
 // [[Rcpp::export]]
-Rcpp::List core_judge_pairs(Rcpp::List spec, double seat, Rcpp::NumericVector made, Rcpp::IntegerVector deck, double seed,
-                            double trial) {
+Rcpp::List core_judge_pairs(Rcpp::List spec, double seat, Rcpp::NumericVector made, Rcpp::IntegerVector deck,
+                            double seed, double trial) {
   const Table::Rules rules = to_table(spec);
   std::vector<SeatPlayer> players = to_players(spec, rules);
   std::vector<std::size_t> moves;

@@ -8,8 +8,8 @@
 
 #include "habanera/game/player.hpp"
 
-// A player that is an R function of the view and the moves, which `to_view` gives as R has them; moves count from 1 there.
-// It is only called in R's own thread.
+// A player that is an R function of the view and the moves, which `to_view` gives as R has them; moves count from 1
+// there. It is only called in R's own thread.
 template <class View, class ToView>
 class FunctionPlayer : public habanera::Player<View> {
  public:

@@ -24,7 +24,8 @@ figures <- list(
   "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 14, deck_size = 44)),
   "figure-question" = autoplot(simulate(stall, nsim = 2e4, seed = 1)),
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
-  "figure-round-robin" = autoplot(round_robin(game_pairs(grid = c(6, 5)), habanera:::hall_regulars(), nsim = 1e4, seed = 44)),
+  "figure-round-robin" = autoplot(round_robin(game_pairs(grid = c(6, 5)), habanera:::hall_regulars(), nsim = 1e4,
+                                              seed = 44)),
   "figure-copies" = autoplot(copies_curve(game, "apple tree", 6:12, instead_of = "quince"), column = "smooth")
 )
 for (name in names(figures)) {

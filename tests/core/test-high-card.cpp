@@ -81,8 +81,8 @@ TEST_CASE("the edge of high card is what counting the pairs of cards gives") {
   CHECK(mean_net(shoe(3, 2, Ties::bank), 3, 2, "net_main") == doctest::Approx(-2.0 / 5).epsilon(1e-12));
   CHECK(mean_net(shoe(3, 2, Ties::half_back), 3, 2, "net_main") == doctest::Approx(-1.0 / 5).epsilon(1e-12));
   CHECK(mean_net(shoe(3, 2, Ties::push), 3, 2, "net_main") == doctest::Approx(0).epsilon(1e-12));
-  // What comes later in a shoe has the same law, so that the edge per round of a cut shoe is the same: by exchangeability,
-  // since the number of rounds is settled beforehand.
+  // What comes later in a shoe has the same law, so that the edge per round of a cut shoe is the same: by
+  // exchangeability, since the number of rounds is settled beforehand.
   CHECK(mean_net(shoe(3, 2, Ties::bank, 4), 3, 2, "net_main") == doctest::Approx(-2.0 / 5).epsilon(1e-12));
   auto coloured = shoe(3, 2, Ties::bank);
   coloured.game.colour = {2, 4};
@@ -103,7 +103,8 @@ TEST_CASE("the remembered law of a shoe is that of every path") {
         Silent silent;
         played.play(deal(chance), chance, luck, silent, [&](const auto& outcome) {
           RowTally::Row row;
-          ColumnReader<std::decay_t<decltype(outcome)>>(columns)(outcome, row);
+          const ColumnReader<std::decay_t<decltype(outcome)>> read(columns);
+          read(outcome, row);
           paths[row] += chance.probability();
         });
       });

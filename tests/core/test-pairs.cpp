@@ -204,7 +204,8 @@ TEST_CASE("what cannot be played is refused") {
 TEST_CASE("positions that are remembered give the law of every path") {
   const auto random = std::make_shared<RandomPlayer<Pairs::View>>();
   const std::vector<std::pair<Seated<Pairs>::Rules, std::vector<std::string>>> games{
-      {table(3, {remembering(), remembering(true)}), {"turns", "winner", "pairs_1", "turns_again", "decisions_2", "forced_1"}},
+      {table(3, {remembering(), remembering(true)}),
+       {"turns", "winner", "pairs_1", "turns_again", "decisions_2", "forced_1"}},
       {table(3, {remembering(true), remembering(), remembering()}, false), {"turns", "score_1", "score_3"}}};
   for (const auto& [rules, record] : games) {
     const Playable<Seated<Pairs>> game(rules);
@@ -223,7 +224,8 @@ TEST_CASE("positions that are remembered give the law of every path") {
       Silent silent;
       played.play(deal(chance), chance, luck, silent, [&](const Seated<Pairs>::Outcome& outcome) {
         RowTally::Row row;
-        ColumnReader<std::decay_t<decltype(outcome)>>(columns)(outcome, row);
+        const ColumnReader<std::decay_t<decltype(outcome)>> read(columns);
+        read(outcome, row);
         paths[row] += chance.probability();
       });
     });
@@ -240,9 +242,11 @@ TEST_CASE("best play alone, by hand and held to all that is played") {
   const auto solver = [](std::size_t pairs, Seats players, std::size_t seat = 0) {
     return Solver<Pairs>(Pairs(table(pairs, players).game), players, seat);
   };
-  const auto start = [](std::size_t pairs, std::size_t seats) { return Pairs(table(pairs, Seats(seats, remembering())).game).start(); };
-  // One pair takes a turn. Of two, the second card is the first one's mate with chance 1/3: two turns; else a third card
-  // tells all, and it takes three.
+  const auto start = [](std::size_t pairs, std::size_t seats) {
+    return Pairs(table(pairs, Seats(seats, remembering())).game).start();
+  };
+  // One pair takes a turn. Of two, the second card is the first one's mate with chance 1/3: two turns; else a third
+  // card tells all, and it takes three.
   CHECK(solver(1, {nullptr}).worth(start(1, 1)) == doctest::Approx(-1).epsilon(1e-12));
   CHECK(solver(2, {nullptr}).worth(start(2, 1)) == doctest::Approx(-(2.0 / 3 + 3 * 2.0 / 3)).epsilon(1e-12));
 
@@ -311,9 +315,10 @@ TEST_CASE("who looks ahead takes what is known, and never peeks") {
     for (const auto& playing : {std::shared_ptr<const PairsPlayer>(random), remembering()}) {
       CHECK(worth(playing, deck, {0, 2, 1, 3}, trial) == worth(playing, other, {0, 2, 1, 3}, trial));
     }
-    // Once the first card of a known pair lies turned, its mate at place 1 (the first move open) is best; and by players
-    // who remember it is seen that a card whose mate nobody knows should not be turned again first.
-    const auto second = worth(random, deck, {0, 2, 1, 3, 0}, trial), first = worth(remembering(), deck, {0, 2, 1, 3}, trial);
+    // Once the first card of a known pair lies turned, its mate at place 1 (the first move open) is best; and by
+    // players who remember it is seen that a card whose mate nobody knows should not be turned again first.
+    const auto second = worth(random, deck, {0, 2, 1, 3, 0}, trial);
+    const auto first = worth(remembering(), deck, {0, 2, 1, 3}, trial);
     mates += std::max_element(second.begin(), second.end()) == second.begin();
     const auto best = std::max_element(first.begin(), first.end()) - first.begin();
     others += best != 2 && best != 3;

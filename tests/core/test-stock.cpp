@@ -155,7 +155,8 @@ TEST_CASE("a look only narrows down what a hidden card can be") {
     });
     return law;
   };
-  const auto unseen = law_by([&](EveryChance& chance) { return UnseenStock<EveryChance>(UnseenCards(copies), chance); });
+  const auto unseen =
+      law_by([&](EveryChance& chance) { return UnseenStock<EveryChance>(UnseenCards(copies), chance); });
   std::vector<Card> deck;
   const auto shuffled = law_by([&](EveryChance& chance) {
     std::vector<double> left = copies;
@@ -173,7 +174,8 @@ TEST_CASE("a look only narrows down what a hidden card can be") {
 }
 
 TEST_CASE("best play knows of a hidden card what a look has told") {
-  // The seat wins when the hidden card is like its first. Its choice matters nothing; the worth is the chance of two alike.
+  // The seat wins when the hidden card is like its first. Its choice matters nothing; the worth is the chance of two
+  // alike.
   const Peek game{{false, true, true}, {2, 2, 1}};
   Solver<Peek> solver(game, {nullptr}, 0);
   CHECK(solver.worth(Peek::Position()) == doctest::Approx(4.0 / 5 * 1 / 4).epsilon(1e-12));

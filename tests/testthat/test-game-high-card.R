@@ -1,5 +1,5 @@
-# The law of the bets of one round, in plain R: every order of the cards, from the rules alone. `cards` is a data frame with
-# `rank` and `colour`.
+# The law of the bets of one round, in plain R: every order of the cards, from the rules alone. `cards` is a data frame
+# with `rank` and `colour`.
 law_by_hand <- function(cards, ties, pays = 1, colour_pays = 1) {
   orders <- as.matrix(expand.grid(rep(list(seq_len(nrow(cards))), nrow(cards))))
   orders <- orders[apply(orders, 1, anyDuplicated) == 0, , drop = FALSE]
@@ -23,8 +23,9 @@ small <- data.frame(card = c("r1", "b1", "r2", "b2", "r3", "b4"), rank = c(1, 1,
 test_that("the law of a round is that of every order of the cards", {
   deck <- deck_from(small)
   for (ties in c("bank", "half_back", "push", "again")) {
-    law <- exact(game_high_card(deck = deck, rank_by = "rank", ties = ties, pays = "3:2", colour_bet = "colour == \"red\"",
-                                colour_pays = 0.9, record = c("net_main", "net_colour")))
+    law <- exact(game_high_card(deck = deck, rank_by = "rank", ties = ties, pays = "3:2",
+                                colour_bet = "colour == \"red\"", colour_pays = 0.9,
+                                record = c("net_main", "net_colour")))
     by_hand <- law_by_hand(small, ties, 1.5, 0.9)
     expect_equal(length(by_hand), nrow(law$outcomes))
     found <- law$probability[match(names(by_hand), paste(law$outcomes$net_main, law$outcomes$net_colour))]
@@ -62,14 +63,15 @@ test_that("simulated rounds agree with the exact law, and so do rounds from one 
   rounds <- sum(law$probability)
   share <- function(values) sum(values * law$probability) / rounds
   expected <- c(net_main = share(law$outcomes$net_main), net_colour = share(law$outcomes$net_colour),
-                `result=win` = share(law$outcomes$result == "win"), `result=push` = share(law$outcomes$result == "push"))
+                `result=win` = share(law$outcomes$result == "win"),
+                `result=push` = share(law$outcomes$result == "push"))
   rows <- found[match(names(expected), found$term), ]
   expect_true(all(abs(rows$estimate - expected) < standard_errors * rows$std.error))
 })
 
 test_that("errors of rounds that hang together are by shoe, and intervals cover as they say", {
-  # Of four cards, two of them red, two rounds are dealt: their first cards have a correlation of -1/3, so that errors are
-  # sqrt(2/3) of those of independent rounds.
+  # Of four cards, two of them red, two rounds are dealt: their first cards have a correlation of -1/3, so that errors
+  # are sqrt(2/3) of those of independent rounds.
   deck <- deck_from(data.frame(card = c("a", "b", "c", "d"), rank = 1:4, colour = c("red", "red", "black", "black")))
   game <- game_high_card(deck = deck, rank_by = "rank", cut_after = 4, colour_bet = "colour == \"red\"",
                          record = "net_colour")
@@ -82,7 +84,8 @@ test_that("errors of rounds that hang together are by shoe, and intervals cover 
   # Normal intervals from 50 shoes cover 94.4% (by the t distribution of 49 degrees of freedom).
   nominal <- 2 * pt(qnorm(0.975), shoes - 1) - 1
   expect_lt(abs(covered - nominal), standard_errors * sqrt(nominal * (1 - nominal) / runs))
-  # The scatter of the estimates is what their errors say; a sample deviation of 400 has a relative error of 1/sqrt(800).
+  # The scatter of the estimates is what their errors say; a sample deviation of 400 has a relative error of
+  # 1/sqrt(800).
   ratio <- mean(found$std.error) / sd(found$estimate)
   expect_lt(abs(ratio - 1), standard_errors / sqrt(2 * runs))
   expect_equal(mean(found$std.error), sqrt(2 / 3 / (2 * shoes)), tolerance = 0.03)

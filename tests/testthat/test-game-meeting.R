@@ -22,7 +22,8 @@ test_that("estimates, errors and parts of the variation are those of the single 
   x <- round_robin(game, four, nsim = 400, seed = 3)
   lines <- list(c(1, 2), c(1, 3), c(2, 1), c(2, 3), c(3, 1), c(3, 2))
   scores <- lapply(lines, function(line) {
-    as.matrix(trials(game_pairs(pairs = 4, players = unname(four[line]), record = c("score_1", "score_2")), 3, 1:400)[-1])
+    line_up <- game_pairs(pairs = 4, players = unname(four[line]), record = c("score_1", "score_2"))
+    as.matrix(trials(line_up, 3, 1:400)[-1])
   })
   of_player <- function(player) {
     each <- lapply(seq_along(lines), function(i) if (player %in% lines[[i]]) scores[[i]][, match(player, lines[[i]])])

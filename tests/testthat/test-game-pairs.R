@@ -347,7 +347,8 @@ test_that("best play alone is the best of a recursion from the rules", {
     found <- best_play(game_pairs(pairs = pairs, seats = 1))
     expect_equal(-found$worth, fewest_turns(pairs), tolerance = 1e-10)
   }
-  # Velleman & Warrington (2013, "What to expect in a game of memory") give (3 - 2 ln 2) n + 7/8 - 2 ln 2 for many pairs.
+  # Velleman & Warrington (2013, "What to expect in a game of memory") give (3 - 2 ln 2) n + 7/8 - 2 ln 2 for many
+  # pairs.
   expect_lt(abs(-found$worth - ((3 - 2 * log(2)) * 15 + 7 / 8 - 2 * log(2))), 0.02)
   expect_output(print(found), "23.69.* turns on average, exactly")
 })

@@ -6,7 +6,8 @@ typed <- function(lines, ...) {
   err <- withr::local_tempfile()
   words <- vapply(c(...), shQuote, "")
   status <- suppressWarnings(system2(file.path(R.home("bin"), "Rscript"),
-                                     c("-e", shQuote("quit(status = habanera:::run_command(commandArgs(TRUE)))"), words),
+                                     c("-e", shQuote("quit(status = habanera:::run_command(commandArgs(TRUE)))"),
+                                       words),
                                      stdin = input, stdout = out, stderr = err))
   list(status = status, out = readLines(out), err = readLines(err))
 }
@@ -35,7 +36,8 @@ test_that("a person plays at the terminal, stops, goes on, and is judged", {
   expect_equal(judged$best_worth[1], -8 / 3, tolerance = 1e-12)
   ran <- run_words("judge", file, "--by", "solved", "--format", "csv")
   expect_equal(ran$status, 0)
-  expect_error(sit_in(game_pairs(pairs = 3, seats = 1), file = file), "keeps another game", class = "habanera_error_file")
+  expect_error(sit_in(game_pairs(pairs = 3, seats = 1), file = file), "keeps another game",
+               class = "habanera_error_file")
 })
 
 test_that("a person in a function of ours is asked, and what is no session is refused", {

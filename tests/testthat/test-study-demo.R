@@ -10,7 +10,8 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
   expect_match(paste(said, collapse = " "), sprintf("a play must cost %s", signif(stake, 5)))
   expect_match(gsub(" +", " ", paste(said, collapse = " ")), "Best are 12, in the place of quinces: 83.8%")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")), "36.5% of games never end.* within 1[0-4][.0-9]* minutes")
-  expect_match(gsub(" +", " ", paste(said, collapse = " ")), "The elder twin is best, with 5[0-9.]+% of the win against the baker")
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")),
+               "The elder twin is best, with 5[0-9.]+% of the win against the baker")
   expect_setequal(list.files(folder), c(
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
     "quick-game.html", "stuck-game.svg", "pairs-table.html",

@@ -16,9 +16,9 @@
 namespace habanera {
 
 // Tries each move by games played out from here: the cards that the seat has not seen are dealt anew, among the deals
-// that fit what it has seen any as likely, and the same deals for every move. The best on average is made. All seats are
-// then played by one kind of player, who need not be good: the random one will do for any game. Comes a position again,
-// it makes another move than before, so that two who wait for each other do not wait for ever.
+// that fit what it has seen any as likely, and the same deals for every move. The best on average is made. All seats
+// are then played by one kind of player, who need not be good: the random one will do for any game. Comes a position
+// again, it makes another move than before, so that two who wait for each other do not wait for ever.
 template <class Game>
 class LookaheadPlayer : public Player<typename Game::View> {
  public:
@@ -56,8 +56,9 @@ class LookaheadPlayer : public Player<typename Game::View> {
           unseen.any_order(game_.cards_used(), [&](std::uint64_t size) { return chance.below(size); });
       const std::uint64_t course = chance.below(std::uint64_t{1} << 32);
       for (std::size_t i = 0; i < worth.size(); ++i)
-        worth[i] += played_out(view, moves.at(i), seat, deck, unseen.next_place(), course) / static_cast<double>(samples_);
+        worth[i] += played_out(view, moves.at(i), seat, deck, unseen.next_place(), course);
     }
+    for (double& each : worth) each /= static_cast<double>(samples_);
     return worth;
   }
 

@@ -96,7 +96,8 @@ class RememberedWalk {
   }
 
   void turn(const Course& course, const Next& next, double chance) {
-    if (!course.unseen.is_known(next.place)) return over_kinds(course, next, course.unseen.weights_at(next.place), chance);
+    if (!course.unseen.is_known(next.place))
+      return over_kinds(course, next, course.unseen.weights_at(next.place), chance);
     Course after = course;
     game_.give(after.position, next, course.unseen.known(next.place));
     reach(std::move(after), chance);

@@ -44,7 +44,8 @@ class GameRequirements {
     static_assert(Has<Made>::value, "a game is made from its Rules alone");
     static_assert(Has<Kept>::value, "a game needs rules(): the Rules that it was made from");
     static_assert(Has<Likeness>::value, "a game needs likeness(card): the same number for cards alike to it");
-    static_assert(Has<Play>::value || Has<HoldsRounds>::value, "a game needs play(deck, chance, luck, watcher), which returns its Outcome");
+    static_assert(Has<Play>::value || Has<HoldsRounds>::value,
+                  "a game needs play(deck, chance, luck, watcher), which returns its Outcome");
     return true;
   }
 };

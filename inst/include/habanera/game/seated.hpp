@@ -77,8 +77,8 @@ class Seated {
     return std::all_of(players_.begin(), players_.end(), [](const auto& player) { return player->decides_by_view(); });
   }
   template <class Use>
-  void walk_by_memory(const std::vector<double>& counts, const std::vector<std::size_t>& columns, const WorkBound& bound,
-                      Use&& use) const {
+  void walk_by_memory(const std::vector<double>& counts, const std::vector<std::size_t>& columns,
+                      const WorkBound& bound, Use&& use) const {
     const bool by_decisions = std::any_of(columns.begin(), columns.end(), [](std::size_t column) {
       return column >= Game::Outcome::column_count;
     });

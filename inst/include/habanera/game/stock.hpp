@@ -28,7 +28,8 @@ class ShuffledStock {
 };
 
 // Only how many cards of each kind nobody has seen: what a card is, is picked when it is dealt or turned, and a look
-// only narrows it down. The law is that of a shuffled deck, since no unseen card is likelier in one place than in another.
+// only narrows it down. The law is that of a shuffled deck, since no unseen card is likelier in one place than in
+// another.
 template <class Chance>
 class UnseenStock {
  public:

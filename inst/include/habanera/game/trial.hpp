@@ -40,7 +40,8 @@ template <class Game>
 inline constexpr bool plays_rounds<Game, std::void_t<decltype(&Game::holds_rounds)>> = true;
 
 template <class Game, class Chance, class Luck, class Watcher, class Ended>
-void play_trial(Game& game, const std::vector<Card>& deck, Chance& chance, Luck& luck, Watcher& watcher, Ended&& ended) {
+void play_trial(Game& game, const std::vector<Card>& deck, Chance& chance, Luck& luck, Watcher& watcher,
+                Ended&& ended) {
   if constexpr (plays_rounds<Game>) {
     game.play(deck, chance, luck, watcher, ended);
   } else {

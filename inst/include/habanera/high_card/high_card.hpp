@@ -33,8 +33,8 @@ struct HighCardRules {
   Bet main, colour, suit;
 };
 
-// The bank and a seat draw a card each, the seat first, and the higher card wins. Bets on the colour and the suit are on
-// the seat's first card.
+// The bank and a seat draw a card each, the seat first, and the higher card wins. Bets on the colour and the suit are
+// on the seat's first card.
 class HighCard {
  public:
   using Rules = HighCardRules;
