@@ -101,7 +101,7 @@ read_sitting <- function(file, call) {
   not_ours <- function(cnd) refuse(sprintf("%s holds no moves that sit_in() kept.", file_name(file)), "file", call)
   tryCatch({
     plain <- from_json(paste(read_text_lines(file), collapse = "\n"))
-    stopifnot(plain$habanera_sitting == sitting_form)
+    stopifnot(identical(as.double(plain$habanera_sitting), sitting_form))
     list(game = restore_experiment(plain$game), words = plain$words, seed = as.double(plain$seed),
          trial = as.double(plain$trial), seat = as.double(plain$seat), moves = as.double(unlist(plain$moves)),
          over = isTRUE(plain$over), file = file)

@@ -15,7 +15,7 @@
 #' average (of pairs: has most of the win; alone: takes fewest turns). Its judgement is that of whoever plays these
 #' games out: the random player will do for any game, a better one looks further. Comes a position again, it makes
 #' another move than before. `player_solved()` plays best: every course of the
-#' game is gone through, with the other seats as they are; see also [best_play()]. `player_person()` is you, at the
+#' game is gone through, with the other seats as they are, or played as `game` or `against` says; see also [best_play()]. `player_person()` is you, at the
 #' console: for [replay()][replay_game] and [trials()] of a trial or a few; [sit_in()] keeps your moves, too.
 #'
 #' @param recall The chance that a card seen is kept in mind, from 0 to 1.
@@ -24,6 +24,8 @@
 #' @param samples How many games are played out for each move.
 #' @param playing The player who plays them out, for all seats: `player_random()`, `player_full_memory()` or
 #'   `player_careful()`.
+#' @param game,against A game, or players for all its seats in their order (the solved one's own seat does not matter),
+#'   against whom best play is found; `NULL`: those who sit in the game with it.
 #' @param f An R function of `view` and `moves` that returns one of `moves`, a vector of whole numbers. Of
 #'   [game_pairs()] a move is a place, counted from 1, and `view` a list of `seen` (for each place the number of
 #'   the pair that its card belongs to, `NA` where nobody has seen it), `when` (at which sighting it was last seen),
@@ -88,7 +90,19 @@ player_lookahead <- function(samples = 20, playing = player_random()) {
 
 #' @rdname players
 #' @export
-player_solved <- function() new_player("solved")
+player_solved <- function(game = NULL, against = NULL) {
+  if (!is.null(game)) against <- seated_players(check_game(game)$rules$players, game$kind$seats(game$rules))
+  if (is.null(against)) return(new_player("solved"))
+  if (rlang::is_string(against)) against <- strsplit(against, "+", fixed = TRUE)[[1]]
+  if (inherits(against, "habanera_player")) against <- list(against)
+  against <- lapply(against, function(player) {
+    if (rlang::is_string(player)) player_from_text(player, rlang::current_env()) else player
+  })
+  refuse_if_foreseeing(Filter(function(player) player$name != "solved", against), rlang::current_env())
+  # Its own seat is its own, whoever sat there.
+  names <- vapply(against, function(player) if (player$name == "solved") "full_memory" else player$name, "")
+  new_player("solved", against = paste(names, collapse = "+"))
+}
 
 #' @rdname players
 #' @export

@@ -44,21 +44,25 @@ decides_by_view <- function(player) {
 }
 
 refuse_unsolvable <- function(players, call) {
-  solved <- which(vapply(players, function(player) player$name == "solved", NA))
-  for (seat in solved) {
-    others <- Filter(Negate(decides_by_view), players[-seat])
-    if (length(others)) {
-      refuse(sprintf(paste("`player_solved()` plays best against players who decide by what lies on the table, such as",
-                           "full_memory, careful and random, not %s."), quoted(format(others[[1]]))), "rules", call)
-    }
-  }
+  solved <- which(vapply(players, function(player) player$name == "solved" && is.null(player$settings$against), NA))
+  for (seat in solved) refuse_if_foreseeing(players[-seat], call)
+}
+
+refuse_if_foreseeing <- function(players, call) {
+  others <- Filter(Negate(decides_by_view), players)
+  if (!length(others)) return(invisible())
+  refuse(sprintf(paste("`player_solved()` plays best against players who decide by what lies on the table, such as",
+                       "full_memory, careful and random, not %s."), quoted(format(others[[1]]))), "rules", call)
 }
 
 # The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.
 core_players <- function(players, table, view_words) {
   specs <- lapply(players, core_player, view_words)
   for (seat in which(vapply(players, function(player) player$name == "solved", NA))) {
-    beside <- specs
+    against <- players[[seat]]$settings$against
+    beside <- if (is.null(against)) specs else {
+      lapply(rep_len(strsplit(against, "+", fixed = TRUE)[[1]], length(specs)), function(name) list(name = name))
+    }
     beside[[seat]] <- list(name = "nobody")
     specs[[seat]] <- list(name = "solved", seat = seat, game = c(table, list(players = beside)))
   }

@@ -84,6 +84,17 @@ TEST_CASE("cards dealt from an unseen stock have the law of a shuffled one") {
   CHECK(unseen.at({1, 0}) == doctest::Approx(1.0 / 6).epsilon(1e-12));
 }
 
+TEST_CASE("a seat without a move is an error of the game's rules") {
+  struct Stuck : Three {
+    Moves moves(const Position&) const { return {}; }
+  };
+  const std::vector<Card> deck{0, 1, 2};
+  ShuffledStock stock(deck);
+  Stuck::Position position;
+  CHECK_THROWS_WITH_AS(play_out(Stuck(), position, stock, choose, [](const Next&, const Three::Position&) {}),
+                       "seat 1 has no move", std::logic_error);
+}
+
 namespace {
 
 // A card for the seat, one face down, a look whether that is of some kinds; if not the seat may have another card; then

@@ -371,6 +371,19 @@ test_that("who plays best has what best play is worth", {
   ))
 })
 
+test_that("best play against given players is played against others, too", {
+  against <- player_solved(game_pairs(pairs = 4, players = c("random", "careful")))
+  expect_equal(format(against), "solved:against=random+careful")
+  game <- game_pairs(pairs = 4, players = list(against, player_forgetful(0.5)), record = "score_1")
+  expect_gt(tidy(simulate(game, 2000, seed = 1))$conf.low[1], 0.5)
+  # Against those for whom it was made it has what was promised, and so it has as text.
+  alike <- game_pairs(pairs = 4, players = c("solved:against=full_memory+careful", "careful"), record = "score_1")
+  law <- exact(alike)
+  expect_equal(sum(law$outcomes$score_1 * law$probability),
+               best_play(game_pairs(pairs = 4, players = c("full_memory", "careful")))$worth, tolerance = 1e-10)
+  expect_error(player_solved(against = "forgetful"), "not \"forgetful:recall=0.7\"", class = "habanera_error_rules")
+})
+
 test_that("who looks ahead by players who remember is no worse than chance, and is the same on all threads", {
   game <- game_pairs(pairs = 4, players = c("lookahead:samples=10:playing=full_memory", "random"), record = "winner")
   one <- simulate(game, 200, seed = 1, threads = 1)

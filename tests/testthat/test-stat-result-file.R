@@ -76,6 +76,16 @@ test_that("what is no result is refused, and nothing is half written", {
   expect_length(list.files(folder, all.files = TRUE, no.. = TRUE), 0)
 })
 
+test_that("a result in another form is refused with what to do", {
+  file <- withr::local_tempfile(fileext = ".json")
+  write_result(simulate(draws(deck_standard(), 5), 100, seed = 7), file)
+  text <- paste(readLines(file), collapse = "\n")
+  for (form in c("\"form\":1", "\"other\":2")) {
+    writeLines(sub("\"form\": ?2", form, text), file)
+    expect_error(read_result(file), "in another form.*Make it anew: 5 cards drawn.*seed 7", class = "habanera_error_file")
+  }
+})
+
 test_that("other results are written as plain tables", {
   war <- game_war(cards_each = 5)
   varied <- vary_rules(war, face_down = 0:1, nsim = 100, seed = 1)
