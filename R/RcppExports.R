@@ -97,6 +97,14 @@ core_replay_game <- function(game, deck, seed, trial, kept) {
     .Call(`_habanera_core_replay_game`, game, deck, seed, trial, kept)
 }
 
+core_hand_worth <- function(rules, codes, sizes) {
+    .Call(`_habanera_core_hand_worth`, rules, codes, sizes)
+}
+
+core_count_categories <- function(rules, codes, copies, size, threads) {
+    .Call(`_habanera_core_count_categories`, rules, codes, copies, size, threads)
+}
+
 core_hands_start <- function(maker, marks) {
     .Call(`_habanera_core_hands_start`, maker, marks)
 }

@@ -27,6 +27,7 @@ commands <- function() {
        until = until_command(), payout = payout_command(), games = games_command(), play = play_command(),
        replay = replay_command(), vary = vary_command(), compare = compare_command(), impact = impact_command(),
        `round-robin` = round_robin_command(), best = best_command(), edge = edge_command(), judge = judge_command(),
+       hands = hands_command(), `category-odds` = category_odds_command(),
        needed = needed_command(), procedures = procedures_command(), shuffle = shuffle_command(),
        follow = follow_command(), period = period_command(), exact = exact_command(), audit = audit_command(),
        mixing = mixing_command())

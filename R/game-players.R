@@ -15,8 +15,9 @@
 #' average (of pairs: has most of the win; alone: takes fewest turns). Its judgement is that of whoever plays these
 #' games out: the random player will do for any game, a better one looks further. Comes a position again, it makes
 #' another move than before. `player_solved()` plays best: every course of the
-#' game is gone through, with the other seats as they are, or played as `game` or `against` says; see also [best_play()]. `player_person()` is you, at the
-#' console: for [replay()][replay_game] and [trials()] of a trial or a few; [sit_in()] keeps your moves, too.
+#' game is gone through, with the other seats as they are, or played as `game` or `against` says; see also
+#' [best_play()]. `player_person()` is you, at the console: for [replay()][replay_game] and [trials()] of a trial or a
+#' few; [sit_in()] keeps your moves, too.
 #'
 #' @param recall The chance that a card seen is kept in mind, from 0 to 1.
 #' @param span After how many other cards seen it is dropped; `Inf`: never.
@@ -91,7 +92,10 @@ player_lookahead <- function(samples = 20, playing = player_random()) {
 #' @rdname players
 #' @export
 player_solved <- function(game = NULL, against = NULL) {
-  if (!is.null(game)) against <- seated_players(check_game(game)$rules$players, game$kind$seats(game$rules))
+  if (!is.null(game)) {
+    if (!inherits(game, "habanera_game")) refuse(sprintf("`game` must be a game, not %s.", said(game)))
+    against <- seated_players(game$rules$players, game$kind$seats(game$rules))
+  }
   if (is.null(against)) return(new_player("solved"))
   if (rlang::is_string(against)) against <- strsplit(against, "+", fixed = TRUE)[[1]]
   if (inherits(against, "habanera_player")) against <- list(against)
@@ -170,4 +174,20 @@ players_code <- function(players) {
     sprintf("player_%s(%s)", player$name, paste(settings, collapse = ", "))
   }, "")
   if (length(code) == 1) code else sprintf("list(%s)", paste(code, collapse = ", "))
+}
+
+# One for each seat.
+seated_players <- function(players, seats) unclass(players)[rep_len(seq_along(players), seats)]
+
+# Players who decide by what lies on the table alone, so that best play against them can be found.
+decides_by_view <- function(player) {
+  player$name %in% c("full_memory", "careful", "random") ||
+    (player$name == "forgetful" && all(unlist(player$settings) >= c(1, Inf)))
+}
+
+refuse_if_foreseeing <- function(players, call) {
+  others <- Filter(Negate(decides_by_view), players)
+  if (!length(others)) return(invisible())
+  refuse(sprintf(paste("`player_solved()` plays best against players who decide by what lies on the table, such as",
+                       "full_memory, careful and random, not %s."), quoted(format(others[[1]]))), "rules", call)
 }

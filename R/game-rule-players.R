@@ -21,9 +21,6 @@ rule_players <- function(known, meaning) {
   })
 }
 
-# One for each seat.
-seated_players <- function(players, seats) unclass(players)[rep_len(seq_along(players), seats)]
-
 refuse_other_number <- function(players, seats, call) {
   if (length(players) %in% c(1, seats)) return(invisible())
   refuse(sprintf("There are %s for %s.", count_of(length(players), "player"), count_of(seats, "seat")), "rules",
@@ -37,22 +34,9 @@ has_function_player <- function(game) any(vapply(game$rules$players, decides_in_
 
 decides_in_r <- function(player) !is.null(player$f) || player$name == "person"
 
-# Players who decide by what lies on the table alone, so that best play against them can be found.
-decides_by_view <- function(player) {
-  player$name %in% c("full_memory", "careful", "random") ||
-    (player$name == "forgetful" && all(unlist(player$settings) >= c(1, Inf)))
-}
-
 refuse_unsolvable <- function(players, call) {
   solved <- which(vapply(players, function(player) player$name == "solved" && is.null(player$settings$against), NA))
   for (seat in solved) refuse_if_foreseeing(players[-seat], call)
-}
-
-refuse_if_foreseeing <- function(players, call) {
-  others <- Filter(Negate(decides_by_view), players)
-  if (!length(others)) return(invisible())
-  refuse(sprintf(paste("`player_solved()` plays best against players who decide by what lies on the table, such as",
-                       "full_memory, careful and random, not %s."), quoted(format(others[[1]]))), "rules", call)
 }
 
 # The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.

@@ -340,6 +340,34 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_hand_worth
+Rcpp::List core_hand_worth(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::IntegerVector sizes);
+RcppExport SEXP _habanera_core_hand_worth(SEXP rulesSEXP, SEXP codesSEXP, SEXP sizesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type rules(rulesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type codes(codesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type sizes(sizesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hand_worth(rules, codes, sizes));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_count_categories
+Rcpp::NumericVector core_count_categories(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::IntegerVector copies, double size, int threads);
+RcppExport SEXP _habanera_core_count_categories(SEXP rulesSEXP, SEXP codesSEXP, SEXP copiesSEXP, SEXP sizeSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type rules(rulesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type codes(codesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type copies(copiesSEXP);
+    Rcpp::traits::input_parameter< double >::type size(sizeSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_count_categories(rules, codes, copies, size, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_hands_start
 Rcpp::List core_hands_start(Rcpp::List maker, int marks);
 RcppExport SEXP _habanera_core_hands_start(SEXP makerSEXP, SEXP marksSEXP) {
@@ -668,6 +696,8 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_trial_game_on", (DL_FUNC) &_habanera_core_trial_game_on, 5},
     {"_habanera_core_walk_game", (DL_FUNC) &_habanera_core_walk_game, 3},
     {"_habanera_core_replay_game", (DL_FUNC) &_habanera_core_replay_game, 5},
+    {"_habanera_core_hand_worth", (DL_FUNC) &_habanera_core_hand_worth, 3},
+    {"_habanera_core_count_categories", (DL_FUNC) &_habanera_core_count_categories, 5},
     {"_habanera_core_hands_start", (DL_FUNC) &_habanera_core_hands_start, 2},
     {"_habanera_core_hands_draw", (DL_FUNC) &_habanera_core_hands_draw, 4},
     {"_habanera_core_hands_put_under", (DL_FUNC) &_habanera_core_hands_put_under, 3},

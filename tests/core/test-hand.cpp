@@ -29,14 +29,14 @@ HandRules rules_for(std::size_t ranks, std::size_t suits, std::size_t jokers = 0
     rules.wild.push_back(joker);
   }
   using C = HandCategory;
-  for (const C category : {C::five_of_a_kind, C::straight_flush, C::four_of_a_kind, C::full_house, C::flush, C::straight,
-                           C::three_of_a_kind, C::two_pair, C::one_pair, C::high_card})
+  for (const C category : {C::five_of_a_kind, C::straight_flush, C::four_of_a_kind, C::full_house, C::flush,
+                           C::straight, C::three_of_a_kind, C::two_pair, C::one_pair, C::high_card})
     if (cards_needed(category, size) <= size) rules.categories.push_back({category});
   return rules;
 }
 
-// The slow and obvious way: every choice of the cards that count, every card that wild ones could be, each category by its
-// definition.
+// The slow and obvious way: every choice of the cards that count, every card that wild ones could be, each category by
+// its definition.
 class Obvious {
  public:
   explicit Obvious(const HandRules& rules) : rules_(rules) {}
@@ -151,7 +151,8 @@ TEST_CASE("hands of all sizes are worth what the obvious way finds") {
     std::size_t ranks, suits, jokers, size, held;
     int hands;
   };
-  const std::vector<Case> cases{{13, 4, 0, 5, 5, 4000}, {13, 4, 0, 5, 7, 1500}, {9, 4, 0, 5, 6, 1500}, {13, 4, 0, 3, 3, 3000},
+  const std::vector<Case> cases{{13, 4, 0, 5, 5, 4000}, {13, 4, 0, 5, 7, 1500}, {9, 4, 0, 5, 6, 1500},
+                                {13, 4, 0, 3, 3, 3000},
                                 {13, 4, 2, 5, 5, 400},  {6, 3, 1, 3, 4, 1500},  {13, 4, 0, 5, 3, 500}};
   for (const Case& one : cases) {
     const HandRules rules = rules_for(one.ranks, one.suits, one.jokers, one.size);
@@ -174,8 +175,8 @@ TEST_CASE("hands of all sizes are worth what the obvious way finds") {
 }
 
 TEST_CASE("the counts of all five-card hands are those of the textbooks") {
-  // Five of a kind, straight flush, four of a kind, full house, flush, straight, three of a kind, two pair, one pair, none
-  // (Packel 2006, "The Mathematics of Games and Gambling", table 3.2; straight flushes with the royal ones).
+  // Five of a kind, straight flush, four of a kind, full house, flush, straight, three of a kind, two pair, one pair,
+  // none (Packel 2006, "The Mathematics of Games and Gambling", table 3.2; straight flushes with the royal ones).
   const auto counts = count_fives(rules_for(13, 4));
   CHECK(counts == std::vector<std::uint64_t>{1302540, 1098240, 123552, 54912, 10200, 5108, 3744, 624, 40, 0});
 }

@@ -82,7 +82,8 @@ test_that("a result in another form is refused with what to do", {
   text <- paste(readLines(file), collapse = "\n")
   for (form in c("\"form\":1", "\"other\":2")) {
     writeLines(sub("\"form\": ?2", form, text), file)
-    expect_error(read_result(file), "in another form.*Make it anew: 5 cards drawn.*seed 7", class = "habanera_error_file")
+    expect_error(read_result(file), "in another form.*Make it anew: 5 cards drawn.*seed 7",
+                 class = "habanera_error_file")
   }
 })
 

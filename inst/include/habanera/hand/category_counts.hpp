@@ -18,8 +18,8 @@ struct DealtKind {
   std::size_t copies;
 };
 
-// Counts the hands of a deck by category, every set of cards once: the ranks of a hand as a way through the table, kind by
-// kind, so that hands that begin alike share their beginning.
+// Counts the hands of a deck by category, every set of cards once: the ranks of a hand as a way through the table, kind
+// by kind, so that hands that begin alike share their beginning.
 class CategoryCounter {
  public:
   // `deck` has each kind once.

@@ -13,8 +13,8 @@
 namespace habanera {
 
 // The strengths of hands in tables, so that a hand costs a look-up a card. The ranks of a hand, card by card, are a way
-// through nodes: each is a number of cards of every rank and of wild ones. What ranks alone make is kept by node, what a
-// suit makes by the ranks held in it; a hand is worth the better of the two.
+// through nodes: each is a number of cards of every rank and of wild ones. What ranks alone make is kept by node, what
+// a suit makes by the ranks held in it; a hand is worth the better of the two.
 class HandTable {
  public:
   using Node = std::uint32_t;

@@ -1,0 +1,49 @@
+# Hands in the shell.
+
+hand_rule_options <- function() {
+  list(cli_option("rules", "A file of rules for hands (.yaml, .json)", "FILE"),
+       cli_option("count", "How many cards of a hand count [5, or as many as there are]", "N"),
+       cli_option("categories", "Categories, the best first, separated by commas [the usual ones]", "NAMES"),
+       cli_option("wild", "Which cards are wild, such as 'rank == \"2\"'", "CONDITION"))
+}
+
+shell_hand_rules <- function(options, usual_size) {
+  if (!is.null(options$rules)) return(check_hand_rules(options$rules, NULL))
+  size <- option_number(options, "count")
+  categories <- if (!is.null(options$categories)) trimws(strsplit(options$categories, ",", fixed = TRUE)[[1]])
+  wild <- options$wild
+  hand_rules(if (is.null(size)) usual_size else size, categories, wild)
+}
+
+hands_command <- function() {
+  new_command(
+    "hands", "Tells what hands are worth, one a line of a file: category and place.", "hands FILE [OPTIONS]",
+    c(list(cli_option("deck", "As in habanera draws [standard, or ranks alone]", "DECK")), hand_rule_options(),
+      common_options()),
+    c("habanera hands prize-hands.txt", "habanera hands prize-hands.txt --wild 'rank == \"2\"' --format csv"),
+    function(options, arguments) {
+      if (!length(arguments)) refuse_usage(hands_command(), "it needs a file with a hand on each line.")
+      refuse_arguments(hands_command(), arguments[-1])
+      lines <- trimws(sub("#.*$", "", read_text_lines(arguments)))
+      deck <- if (!is.null(options$deck)) deck_from(options$deck)
+      write_found(rank_hands(lines[nzchar(lines)], shell_hand_rules(options, 5), deck = deck), options)
+    }
+  )
+}
+
+category_odds_command <- function() {
+  new_command(
+    "category-odds", "Counts all hands of a deck by category, exactly.", "category-odds [OPTIONS]",
+    c(list(cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
+           cli_option("size", "Cards in a hand [5]", "N", "5")), hand_rule_options(), list(threads_option()),
+      common_options()),
+    c("habanera category-odds", "habanera category-odds --size 7",
+      "habanera category-odds --deck 'standard jokers=1' --wild 'rank == \"joker\"'"),
+    function(options, arguments) {
+      refuse_arguments(category_odds_command(), arguments)
+      size <- option_number(options, "size")
+      write_found(category_odds(deck_from(options$deck), size, shell_hand_rules(options, min(size, 5)),
+                                option_number(options, "threads")), options)
+    }
+  )
+}

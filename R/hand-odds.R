@@ -1,0 +1,61 @@
+#' How often each category comes
+#'
+#' Counts every hand of a deck by its category, exactly.
+#'
+#' @param deck Cards.
+#' @param size How many cards a hand has, 1 to 9; of more than count, the best do.
+#' @param rules [hand_rules()] or a file of them; `NULL`: those for so many cards, five at most.
+#' @param threads As in [simulate()][simulate.habanera_experiment].
+#' @return A `habanera_odds`: a data frame with a row for each category, the best first: `category` (text), `n` (how
+#'   many hands), `probability`.
+#' @section Errors: `habanera_error_input` for more cards than the deck has, and a wild condition that holds for none;
+#'   `habanera_error_work` for more than 20 thousand million different hands.
+#' @examples
+#' category_odds()
+#' category_odds(deck_standard(ranks = c("6", "7", "8", "9", "10", "J", "Q", "K", "A")), 5)
+#' category_odds(size = 3)
+#' @export
+category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, threads = NULL) {
+  call <- rlang::current_env()
+  check_deck(deck, call)
+  check_whole(size, 1, min(9, max(1, length(deck))))
+  rules <- if (is.null(rules)) hand_rules(size = min(size, 5)) else check_hand_rules(rules, call)
+  if (rules$tie_break == "dealt_order") rules$tie_break <- "kickers"  # a category does not depend on it
+  bound <- bound_hand_rules(rules, catalogue_of(deck), call)
+  kinds <- kinds_of(deck)
+  refuse_rankless(bound, list(codes = kinds$codes, catalogue = catalogue_of(deck)), call)
+  if (choose(length(kinds$codes) + size - 1, size) > most_counted_hands) {
+    refuse(sprintf("There are about %s different hands to count; at most %s are. Take fewer cards.",
+                   format_number(choose(length(kinds$codes) + size - 1, size), 3), format_count(most_counted_hands)),
+           "work", call)
+  }
+  # Cards of a rank side by side, so that hands share their beginnings.
+  order <- order(bound$rank[kinds$codes], na.last = TRUE)
+  n <- tryCatch(
+    core_count_categories(core_hand_rules(bound), kinds$codes[order], as.integer(kinds$copies[order]), size,
+                          resolve_threads(threads, call)),
+    `std::length_error` = function(cnd) {
+      refuse(sprintf("This cannot be counted: %s.", conditionMessage(cnd)), "work", call)
+    }
+  )
+  found <- data.frame(category = rev(bound$names), n = rev(n), probability = rev(n) / choose(length(deck), size))
+  structure(found, class = c("habanera_odds", "data.frame"), deck = deck, size = size, rules = rules)
+}
+
+most_counted_hands <- 2e10
+
+#' @export
+print.habanera_odds <- function(x, ...) {
+  if (is.null(attr(x, "deck"))) return(NextMethod())
+  cat_wrapped(sprintf("<category odds> hands of %s from %s, exact", count_of(attr(x, "size"), "card"),
+                      deck_in_words(attr(x, "deck"))))
+  best <- x[x$n > 0, , drop = FALSE]
+  cat_wrapped(sprintf("Of %s hands %s are %s or better.", format_count(sum(x$n)),
+                      format_percent(1 - x$probability[nrow(x)], 4), x$category[max(1, nrow(x) - 1)]))
+  shown <- data.frame(category = x$category, hands = format_count(x$n), chance = format_percent(x$probability, 4),
+                      `1 in` = ifelse(x$n > 0, sub("1 in ", "", one_in_odds(x$probability)), ""), check.names = FALSE)
+  print(shown, row.names = FALSE)
+  invisible(x)
+}
+
+one_in_odds <- function(p) ifelse(p > 0, format_number(1 / p, 4), "")

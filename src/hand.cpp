@@ -1,0 +1,91 @@
+#include "convert.h"
+
+#include <string>
+#include <utility>
+
+#include "habanera/hand/category_counts.hpp"
+
+namespace {
+
+using Category = habanera::HandCategory;
+
+Category to_category(const std::string& name) {
+  static const std::vector<std::pair<const char*, Category>> known{
+      {"high card", Category::high_card},           {"one pair", Category::one_pair},
+      {"two pair", Category::two_pair},             {"three of a kind", Category::three_of_a_kind},
+      {"straight", Category::straight},             {"flush", Category::flush},
+      {"full house", Category::full_house},         {"four of a kind", Category::four_of_a_kind},
+      {"straight flush", Category::straight_flush}, {"royal flush", Category::royal_flush},
+      {"five of a kind", Category::five_of_a_kind}};
+  for (const auto& [word, category] : known)
+    if (name == word) return category;
+  Rcpp::stop("internal error: there is no category \"%s\"", name);
+}
+
+// A number from 0, or `none` where R has -1.
+template <class Number>
+Number or_none(double value, Number none) {
+  return value < 0 ? none : static_cast<Number>(value);
+}
+
+// The rules as core_hand_rules() in R gives them, over the cards of a catalogue.
+habanera::HandRules to_hand_rules(const Rcpp::List& spec) {
+  habanera::HandRules rules;
+  rules.size = static_cast<std::size_t>(to_count(spec["size"]));
+  rules.ranks = static_cast<std::size_t>(to_count(spec["ranks"]));
+  rules.suits = static_cast<std::size_t>(to_count(spec["suits"]));
+  rules.low_ace = or_none<std::size_t>(Rcpp::as<double>(spec["low_ace"]), habanera::HandRules::no_ace);
+  rules.dealt_order = Rcpp::as<bool>(spec["dealt_order"]);
+  rules.wild_lowest = Rcpp::as<bool>(spec["wild_lowest"]);
+  for (const double rank : Rcpp::NumericVector(spec["rank"])) rules.rank.push_back(static_cast<std::uint8_t>(rank));
+  for (const double suit : Rcpp::NumericVector(spec["suit"]))
+    rules.suit.push_back(or_none<std::uint8_t>(suit, habanera::HandRules::no_suit));
+  for (const int wild : Rcpp::LogicalVector(spec["wild"])) rules.wild.push_back(wild != 0);
+  for (const Rcpp::List category : Rcpp::List(spec["categories"]))
+    rules.categories.push_back({to_category(Rcpp::as<std::string>(category["what"])),
+                                static_cast<std::size_t>(to_count(category["from"]))});
+  return rules;
+}
+
+}  // namespace
+
+// The place of the category (from 0, the worst) and the strength of hands that lie end to end.
+// [[Rcpp::export]]
+Rcpp::List core_hand_worth(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::IntegerVector sizes) {
+  const habanera::HandEvaluator evaluate(to_hand_rules(rules));
+  const habanera::HandStrength strength(evaluate.rules());
+  const std::vector<habanera::Card> cards = to_kinds(codes);
+  Rcpp::NumericVector categories(sizes.size()), strengths(sizes.size());
+  std::size_t at = 0;
+  for (R_xlen_t i = 0; i < sizes.size(); ++i) {
+    const auto size = static_cast<std::size_t>(sizes[i]);
+    const habanera::HandWorth worth = evaluate(cards.data() + at, size);
+    categories[i] = static_cast<double>(worth.category);
+    strengths[i] = static_cast<double>(strength(worth));
+    at += size;
+    if ((i & 0xffff) == 0xffff) Rcpp::checkUserInterrupt();
+  }
+  return Rcpp::List::create(Rcpp::Named("category") = categories, Rcpp::Named("strength") = strengths);
+}
+
+// How many hands of so many cards there are of each category, the worst first; `codes` are the kinds of the deck, each
+// once, with their `copies`.
+// [[Rcpp::export]]
+Rcpp::NumericVector core_count_categories(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::IntegerVector copies,
+                                          double size, int threads) {
+  const habanera::HandRules by = to_hand_rules(rules);
+  const std::vector<habanera::Card> cards = to_kinds(codes);
+  std::vector<habanera::DealtKind> deck;
+  std::vector<std::size_t> of_rank(by.ranks, 0);
+  std::size_t wild = 0;
+  for (std::size_t i = 0; i < cards.size(); ++i) {
+    const auto count = static_cast<std::size_t>(copies[static_cast<R_xlen_t>(i)]);
+    deck.push_back({cards[i], count});
+    (by.wild[cards[i]] ? wild : of_rank[by.rank[cards[i]]]) += count;
+  }
+  const auto held = static_cast<std::size_t>(to_count(size));
+  const std::size_t most = of_rank.empty() ? 0 : *std::max_element(of_rank.begin(), of_rank.end());
+  const habanera::HandTable table(by, held, std::min(held, most), std::min(held, wild));
+  const auto counts = habanera::count_categories(table, deck, held, static_cast<unsigned>(threads));
+  return Rcpp::NumericVector(counts.begin(), counts.end());
+}
