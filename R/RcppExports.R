@@ -105,6 +105,10 @@ core_count_categories <- function(rules, codes, copies, size, threads) {
     .Call(`_habanera_core_count_categories`, rules, codes, copies, size, threads)
 }
 
+core_showdowns <- function(rules, deals, cards, singles, trials, seed, threads) {
+    .Call(`_habanera_core_showdowns`, rules, deals, cards, singles, trials, seed, threads)
+}
+
 core_hands_start <- function(maker, marks) {
     .Call(`_habanera_core_hands_start`, maker, marks)
 }

@@ -47,3 +47,37 @@ category_odds_command <- function() {
     }
   )
 }
+
+showdown_command <- function() {
+  new_command(
+    "showdown", "Hands against each other: how often does each win, what is its share of the pot?",
+    "showdown HAND HAND ... [OPTIONS]",
+    c(list(cli_option("board", "Cards of the board that lie open", "CARDS"),
+           cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
+           cli_option("own-cards", "Exactly how many of a seat's own cards count [any]", "N"),
+           cli_option("board-size", "Cards of the board in the end [5]", "N", "5"),
+           cli_option("hand-size", "Cards of each seat [as many as the longest hand, or 2]", "N"),
+           cli_option("trials", "Simulate so many instead of every board", "N"), seed_option(), threads_option(),
+           figure_option()), hand_rule_options(), common_options()),
+    c("habanera showdown 'AS KS' 'QH QD'", "habanera showdown 'AS KS' '?' --board 'QC 9S 2S'",
+      "habanera showdown 'AS KS QH JD' '9C 9D 8C 7D' --own-cards 2 --trials 1e5 --seed 1",
+      "habanera showdown 'AS KS' 'QH QD | JH JD | 10H 10D'"),
+    run_showdown
+  )
+}
+
+# A hand as typed: "?" is unknown, and a "|" stands between the hands that a seat may have.
+typed_seat <- function(text) {
+  if (trimws(text) == "?") return(NULL)
+  trimws(strsplit(text, "|", fixed = TRUE)[[1]])
+}
+
+run_showdown <- function(options, arguments) {
+  if (length(arguments) < 2) refuse_usage(showdown_command(), "it needs two hands or more, such as 'AS KS' 'QH QD'.")
+  own <- option_number(options, "own-cards")
+  found <- showdown(lapply(arguments, typed_seat), options$board, deck_from(options$deck), shell_hand_rules(options, 5),
+                    if (is.null(own)) "any" else own, option_number(options, "board-size"),
+                    option_number(options, "hand-size"), option_number(options, "trials"),
+                    option_number(options, "seed"), option_number(options, "threads"))
+  write_found(found, options)
+}

@@ -28,6 +28,7 @@ commands <- function() {
        replay = replay_command(), vary = vary_command(), compare = compare_command(), impact = impact_command(),
        `round-robin` = round_robin_command(), best = best_command(), edge = edge_command(), judge = judge_command(),
        hands = hands_command(), `category-odds` = category_odds_command(),
+       showdown = showdown_command(),
        needed = needed_command(), procedures = procedures_command(), shuffle = shuffle_command(),
        follow = follow_command(), period = period_command(), exact = exact_command(), audit = audit_command(),
        mixing = mixing_command())

@@ -10,8 +10,9 @@
 #' the tablet does; `volunteer-shuffles.csv`, 600 shuffles of the orchard deck by volunteers, logged card by
 #' card, with a habit in them; small programs that shuffle, `shuffle-right.py` and `shuffle-right.pl` rightly,
 #' `shuffle-wrong.py` and `tablet-shuffle.pl` (as the tablet does) wrongly; `quick-game.yaml`, the rules of the
-#' children's quick game as it is played, and `stuck-game.txt`, the piles of such a game that would not end; and a file
-#' with a fault of each kind, `dirty-*`.
+#' children's quick game as it is played, and `stuck-game.txt`, the piles of such a game that would not end;
+#' `prize-hands.txt`, the hands that forty guests held at the hands table; and a file with a fault of each kind,
+#' `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.
 #' @return The path of the file, or the names of all.
@@ -52,7 +53,7 @@ make_folder <- function(folder, call) {
 }
 
 demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py",
-               "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt")
+               "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt", "prize-hands.txt")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

@@ -14,7 +14,8 @@
 #' * how long until something comes up? [draw_until()]
 #' * what does it pay, what stake is right? [payout()], [price_for()]
 #' * how many copies of a card, which cards to keep? [copies_curve()], [best_exchange()]
-#' * what is a hand worth, how often does it come? [hand_rules()], [hand_category()], [rank_hands()], [category_odds()]
+#' * what is a hand worth, how often does it come? [hand_rules()], [hand_category()], [rank_hands()],
+#'   [category_odds()]; does it win? [showdown()]
 #' * the exact answer and its working: [exact()], [show_working()]
 #' * one shuffle, one card through repeats: [shuffle()], [replay()], [follow()], [restore_period()]
 #' * is a shuffle fair, and which slip is it like? [audit()], [shuffle_with()], [shuffle_recorded()],

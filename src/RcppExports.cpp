@@ -368,6 +368,23 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_showdowns
+Rcpp::List core_showdowns(Rcpp::List rules, Rcpp::List deals, double cards, bool singles, Rcpp::NumericVector trials, double seed, int threads);
+RcppExport SEXP _habanera_core_showdowns(SEXP rulesSEXP, SEXP dealsSEXP, SEXP cardsSEXP, SEXP singlesSEXP, SEXP trialsSEXP, SEXP seedSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type rules(rulesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type deals(dealsSEXP);
+    Rcpp::traits::input_parameter< double >::type cards(cardsSEXP);
+    Rcpp::traits::input_parameter< bool >::type singles(singlesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_showdowns(rules, deals, cards, singles, trials, seed, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_hands_start
 Rcpp::List core_hands_start(Rcpp::List maker, int marks);
 RcppExport SEXP _habanera_core_hands_start(SEXP makerSEXP, SEXP marksSEXP) {
@@ -698,6 +715,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_replay_game", (DL_FUNC) &_habanera_core_replay_game, 5},
     {"_habanera_core_hand_worth", (DL_FUNC) &_habanera_core_hand_worth, 3},
     {"_habanera_core_count_categories", (DL_FUNC) &_habanera_core_count_categories, 5},
+    {"_habanera_core_showdowns", (DL_FUNC) &_habanera_core_showdowns, 7},
     {"_habanera_core_hands_start", (DL_FUNC) &_habanera_core_hands_start, 2},
     {"_habanera_core_hands_draw", (DL_FUNC) &_habanera_core_hands_draw, 4},
     {"_habanera_core_hands_put_under", (DL_FUNC) &_habanera_core_hands_put_under, 3},

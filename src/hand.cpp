@@ -4,6 +4,7 @@
 #include <utility>
 
 #include "habanera/hand/category_counts.hpp"
+#include "habanera/hand/showdown.hpp"
 
 namespace {
 
@@ -88,4 +89,55 @@ Rcpp::NumericVector core_count_categories(Rcpp::List rules, Rcpp::IntegerVector 
   const habanera::HandTable table(by, held, std::min(held, most), std::min(held, wild));
   const auto counts = habanera::count_categories(table, deck, held, static_cast<unsigned>(threads));
   return Rcpp::NumericVector(counts.begin(), counts.end());
+}
+
+namespace {
+
+habanera::ShowdownSpec to_showdown(const Rcpp::List& spec) {
+  habanera::ShowdownSpec showdown;
+  for (const Rcpp::IntegerVector cards : Rcpp::List(spec["seats"])) showdown.seats.push_back(to_kinds(cards));
+  for (const double unknown : Rcpp::NumericVector(spec["unknown"]))
+    showdown.unknown.push_back(static_cast<std::size_t>(to_count(unknown)));
+  showdown.board = to_kinds(spec["board"]);
+  showdown.board_unknown = static_cast<std::size_t>(to_count(spec["board_unknown"]));
+  showdown.rest = to_kinds(spec["rest"]);
+  showdown.own_cards = static_cast<std::size_t>(to_count(spec["own_cards"]));
+  return showdown;
+}
+
+}  // namespace
+
+// What comes of showdowns: all that there can be, or so many trials. Each of `deals` says who has what; a list for
+// each, by seat, and how many boards there were. `singles`: no two cards are alike and none is wild; `cards` are in a
+// hand.
+// [[Rcpp::export]]
+Rcpp::List core_showdowns(Rcpp::List rules, Rcpp::List deals, double cards, bool singles, Rcpp::NumericVector trials,
+                          double seed, int threads) {
+  const habanera::HandRules by = to_hand_rules(rules);
+  const auto held = static_cast<std::size_t>(to_count(cards));
+  const habanera::StrengthReader reader(by, held, singles);
+  std::uint64_t first = 1;
+  Rcpp::List packed;
+  for (R_xlen_t i = 0; i < deals.size(); ++i) {
+    const habanera::ShowdownSpec spec = to_showdown(deals[i]);
+    habanera::ShowdownTally tally;
+    if (trials.size() == 0) {
+      tally = habanera::Showdown(spec, reader, [] { Rcpp::checkUserInterrupt(); }).every();
+    } else {
+      tally = habanera::play_showdowns(spec, reader, to_count(seed), first, to_count(trials[i]),
+                                       static_cast<unsigned>(threads));
+      first += to_count(trials[i]);
+    }
+    const auto seats = static_cast<std::ptrdiff_t>(spec.seats.size());
+    const auto numbers = [&](const auto& values) {
+      return Rcpp::NumericVector(values.begin(), values.begin() + seats);
+    };
+    packed.push_back(Rcpp::List::create(Rcpp::Named("win") = numbers(tally.win),
+                                        Rcpp::Named("tie") = numbers(tally.tie),
+                                        Rcpp::Named("lose") = numbers(tally.lose),
+                                        Rcpp::Named("share") = numbers(tally.share),
+                                        Rcpp::Named("squares") = numbers(tally.squares),
+                                        Rcpp::Named("boards") = static_cast<double>(tally.boards)));
+  }
+  return packed;
 }

@@ -51,3 +51,10 @@ heap <- function(name) c(paste0(name, ":"), strwrap(paste(as.character(stuck[[na
 writeLines(c("# A game that would not end, the top cards first.", heap("left"), "", heap("right")),
            "inst/lantern-hall/stuck-game.txt")
 writeLines(c("left:", "1F 2F 3F", "", "right:", "4F 12G"), "inst/lantern-hall/dirty-piles.txt")
+
+# What guests held at the hands table on one evening, five cards of a pack each; and a sheet with a slip.
+set.seed(16)
+pack <- as.character(habanera::deck_standard())
+held <- function() paste(sample(pack, 5), collapse = " ")
+writeLines(c("# hands table, one guest a line", replicate(40, held())), "inst/lantern-hall/prize-hands.txt")
+writeLines(c(held(), "AS KD KD 9H 2C", held()), "inst/lantern-hall/dirty-hands.txt")

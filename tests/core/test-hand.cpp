@@ -7,7 +7,9 @@
 #include <string>
 #include <vector>
 
+#include "habanera/hand/category_counts.hpp"
 #include "habanera/hand/evaluator.hpp"
+#include "habanera/hand/showdown.hpp"
 
 using namespace habanera;
 
@@ -234,4 +236,51 @@ TEST_CASE("rules that cannot be are refused") {
   rules.categories.pop_back();
   CHECK_THROWS_AS(HandEvaluator{rules}, std::invalid_argument);
   CHECK_THROWS_AS(HandEvaluator{rules_for(13, 4, 0, 10)}, std::invalid_argument);
+}
+
+TEST_CASE("tables give the strengths that the evaluator finds") {
+  const HandRules rules = rules_for(13, 4);
+  const HandEvaluator evaluate(rules);
+  const HandStrength strength(rules);
+  StrengthReader read(rules, 7, true);
+  std::mt19937 random(11);
+  Cards deck(52);
+  for (std::size_t i = 0; i < deck.size(); ++i) deck[i] = static_cast<Card>(i);
+  for (int i = 0; i < 20000; ++i) {
+    std::shuffle(deck.begin(), deck.end(), random);
+    // Of few suits every third time, so that flushes come.
+    if (i % 3 == 0) std::stable_partition(deck.begin(), deck.end(), [](Card card) { return card < 16; });
+    const std::size_t size = static_cast<std::size_t>(1 + i % 7);
+    CHECK(read(deck.data(), size) == strength(evaluate(deck.data(), size)));
+  }
+}
+
+TEST_CASE("counts by tables are the counts of all hands, on any number of threads") {
+  for (const std::size_t jokers : {0u, 2u}) {
+    const HandRules rules = rules_for(6, 3, jokers);
+    std::vector<DealtKind> deck;
+    for (std::size_t i = 0; i < rules.rank.size(); ++i) deck.push_back({static_cast<Card>(i), 1});
+    const HandTable table(rules, 5, 3, jokers);
+    CHECK(count_categories(table, deck, 5, 1) == count_fives(rules));
+    CHECK(count_categories(table, deck, 5, 2) == count_fives(rules));
+  }
+}
+
+TEST_CASE("a showdown by tables is that of the evaluator, board by board") {
+  const HandRules rules = rules_for(7, 4);
+  ShowdownSpec spec;
+  spec.seats = {{6, 5}, {9, 16}, {27}};
+  spec.unknown = {0, 0, 1};
+  spec.board = {20};
+  spec.board_unknown = 3;
+  for (Card card = 0; card < 28; ++card)
+    if (std::set<Card>{6, 5, 9, 16, 27, 20}.count(card) == 0) spec.rest.push_back(card);
+  Showdown quick(spec, StrengthReader(rules, 6, true), [] {}), slow(spec, StrengthReader(rules, 6, false), [] {});
+  const ShowdownTally a = quick.every(), b = slow.every();
+  CHECK(a.boards == 22 * 1330);  // the third seat's other card, then three of 21
+  CHECK(a.boards == b.boards);
+  CHECK(a.win == b.win);
+  CHECK(a.tie == b.tie);
+  CHECK(a.share == b.share);
+  CHECK(a.squares == b.squares);
 }

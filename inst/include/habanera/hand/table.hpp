@@ -1,5 +1,7 @@
 #pragma once
 
+#include <algorithm>
+#include <array>
 #include <cstddef>
 #include <cstdint>
 #include <limits>
@@ -45,6 +47,26 @@ class HandTable {
     return known;
   }
 
+  // For comparisons by the million: strengths as their places among all there are, in tables of small numbers, where a
+  // hand's last card costs one look-up. To be made before they are asked for; of hands without wild cards.
+  void make_places() {
+    std::vector<std::uint64_t> all = by_ranks_;
+    for (std::uint32_t ranks = 0; ranks < std::uint32_t{1} << rules().ranks; ++ranks) all.push_back(by_suit(ranks, 0));
+    std::sort(all.begin(), all.end());
+    all.erase(std::unique(all.begin(), all.end()), all.end());
+    const auto place = [&](std::uint64_t strength) {
+      return static_cast<std::uint32_t>(std::lower_bound(all.begin(), all.end(), strength) - all.begin());
+    };
+    std::vector<std::uint32_t> of_node;
+    for (const std::uint64_t strength : by_ranks_) of_node.push_back(place(strength));
+    for (const Node node : next_) places_after_.push_back(node == none ? 0 : of_node[node]);
+    for (std::uint32_t ranks = 0; ranks < std::uint32_t{1} << rules().ranks; ++ranks)
+      suit_places_.push_back(place(by_suit(ranks, 0)));
+  }
+  // Of a node's cards and one of each rank more.
+  const std::uint32_t* places_after(Node node) const { return &places_after_[node * steps_]; }
+  std::uint32_t suit_place(std::uint32_t ranks) const { return suit_places_[ranks]; }
+
   // What the ranks of a suit are worth with so many wild cards beside them; 0 where they make nothing.
   std::uint64_t by_suit(std::uint32_t ranks, std::size_t wild) {
     std::uint64_t& known = suits_[(wild << rules().ranks) + ranks];
@@ -57,22 +79,25 @@ class HandTable {
   static constexpr std::uint8_t unknown_category = 0xff;
   static constexpr Node none = std::numeric_limits<Node>::max();
 
+  // How many cards of each rank, and of wild ones.
+  struct Pattern {
+    std::array<std::uint8_t, 17> held{};
+    std::uint8_t cards = 0;
+  };
+
   // Node by node, those of fewer cards first.
   void grow() {
-    std::vector<HandParts> nodes{HandParts()};
+    std::vector<Pattern> nodes{Pattern()};
     add(nodes.front());
     for (std::size_t at = 0; at < nodes.size(); ++at) extend(nodes, at);
   }
 
-  void extend(std::vector<HandParts>& nodes, std::size_t at) {
+  void extend(std::vector<Pattern>& nodes, std::size_t at) {
     if (nodes[at].cards == cards_) return;
     for (std::size_t rank = 0; rank < steps_; ++rank) {
-      HandParts more = nodes[at];
-      std::uint8_t wild = static_cast<std::uint8_t>(more.wild);
-      std::uint8_t& held = rank + 1 == steps_ ? wild : more.ranks[rank];
-      if (held == (rank + 1 == steps_ ? wild_ : copies_)) continue;
-      ++held;
-      more.wild = wild;
+      Pattern more = nodes[at];
+      if (more.held[rank] == (rank + 1 == steps_ ? wild_ : copies_)) continue;
+      ++more.held[rank];
       ++more.cards;
       const auto [found, is_new] = places_.try_emplace(key(more), static_cast<Node>(nodes.size()));
       if (is_new) {
@@ -86,16 +111,20 @@ class HandTable {
     }
   }
 
-  void add(const HandParts& hand) {
+  void add(const Pattern& pattern) {
+    HandParts hand;
+    std::copy(pattern.held.begin(), pattern.held.begin() + static_cast<std::ptrdiff_t>(rules().ranks),
+              hand.ranks.begin());
+    hand.wild = pattern.held[rules().ranks];
+    hand.cards = pattern.cards;
     next_.resize(next_.size() + steps_, none);
     const HandWorth worth = evaluate_.best_by_ranks(hand);
     by_ranks_.push_back(strength_(worth));
     categories_.push_back(static_cast<std::uint8_t>(worth.category));
   }
 
-  std::string key(const HandParts& hand) const {
-    std::string all(hand.ranks.begin(), hand.ranks.begin() + static_cast<std::ptrdiff_t>(rules().ranks));
-    return all + static_cast<char>(hand.wild);
+  std::string key(const Pattern& pattern) const {
+    return {pattern.held.begin(), pattern.held.begin() + static_cast<std::ptrdiff_t>(steps_)};
   }
 
   std::uint64_t suit_strength(std::uint32_t ranks, std::size_t wild) const {
@@ -114,6 +143,7 @@ class HandTable {
   std::vector<Node> next_;
   std::vector<std::uint64_t> by_ranks_, suits_;
   std::vector<std::uint8_t> categories_, suit_categories_;
+  std::vector<std::uint32_t> places_after_, suit_places_;
 };
 
 }  // namespace habanera

@@ -1,0 +1,183 @@
+#' Showdowns
+#'
+#' Hands against each other, with what is known of them and of a shared board: how often does each seat win, and what is
+#' its share of the pot? Every way to deal the unknown cards is played where that is in reach, else trials.
+#'
+#' @param seats A list with an entry for each of 2 to 10 seats, by name if it has names: cards, or their text, with some
+#'   or all of the seat's own cards; `NULL` or `""` where nothing is known; or several hands that a seat may have:
+#'   texts, or weights named by the hands, as `c("AS AD" = 2, "KS KD" = 1)`.
+#' @param board The cards of the board that lie open, or their text.
+#' @param deck,rules The deck, and [hand_rules()].
+#' @param own_cards "any", or exactly how many of a seat's own cards count.
+#' @param board_size,hand_size How many cards board and seats have in the end; `hand_size = NULL`: as many as the seat
+#'   of which most is known, else 2.
+#' @param nsim `NULL`: exactly where there are up to 1e9 boards, else a million trials; or a number of trials.
+#' @param seed,threads As in [simulate()][simulate.habanera_experiment].
+#' @return A `habanera_showdown`, a data frame with a row for each seat: `seat`, `hand` (text), `win`, `tie`, `lose`
+#'   (boards or trials, by their weights), `equity` (the seat's mean share of the pot), `std.error` (0 where exact).
+#'   `attr(x, "streets")` has the equity by seat when fewer cards of the board lay open, where that can be had exactly.
+#' @section Errors: `habanera_error_input` for a board too long and for more seats than there are cards;
+#'   `habanera_error_conservation` for cards held twice.
+#' @examples
+#' showdown(list("AS KS", "QH QD"))
+#' showdown(list(north = "AS KS", south = c("QH QD" = 1, "7C 2D" = 3)), board = "QC 9S 2S")
+#' @export
+showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_rules(), own_cards = "any",
+                     board_size = 5, hand_size = NULL, nsim = NULL, seed = NULL, threads = NULL) {
+  call <- rlang::current_env()
+  check_deck(deck, call)
+  rules <- check_hand_rules(rules, call)
+  if (!is.list(seats)) seats <- as.list(seats)
+  if (!length(seats) %in% 2:10) {
+    refuse(sprintf("A showdown has 2 to 10 seats, not %s.", format_count(length(seats))), call = call)
+  }
+  table <- showdown_table(seats, board, deck, own_cards, board_size, hand_size, call)
+  if (!is.null(nsim)) check_whole(nsim, 1, 1e9)
+  seed <- resolve_seed(seed, call)
+  threads <- resolve_threads(threads, call)
+  found <- play_showdown(table, table$board, rules, nsim, seed, threads, call)
+  streets <- lapply(Filter(function(open) open < length(table$board), c(0, 3, 4)), function(open) {
+    at <- play_showdown(table, table$board[seq_len(open)], rules, NULL, seed, threads, call, only_exact = TRUE)
+    if (!is.null(at)) data.frame(open = open, seat = at$seats$seat, equity = at$seats$equity)
+  })
+  now <- data.frame(open = length(table$board), seat = found$seats$seat, equity = found$seats$equity)
+  structure(found$seats, class = c("habanera_showdown", "data.frame"), streets = do.call(rbind, c(streets, list(now))),
+            board = paste(catalogue_of(deck)$data$card[table$board], collapse = " "), exact = found$exact,
+            boards = found$boards, seed = if (!found$exact) seed)
+}
+
+# What is on the table, as codes: of each seat the hands it may have with their weights.
+showdown_table <- function(seats, board, deck, own_cards, board_size, hand_size, call) {
+  names <- rlang::names2(seats)
+  names <- ifelse(nzchar(names), names, as.character(seq_along(seats)))
+  read <- function(x) codes_of(named_cards(x, deck, "seats", call))
+  hands <- lapply(unname(seats), seat_hands, read)
+  if (is.null(hand_size)) hand_size <- max(2, unlist(lapply(hands, function(seat) lengths(seat$hands))))
+  check_whole(hand_size, 1, 8, call = call)
+  check_whole(board_size, 0, 8, call = call)
+  board <- if (is.null(board)) integer() else codes_of(named_cards(board, deck, "board", call))
+  if (length(board) > board_size) {
+    refuse(sprintf("The board has %s; it ends with %s.", count_of(length(board), "card"), format_count(board_size)),
+           call = call)
+  }
+  if (hand_size + board_size > 9) {
+    refuse(sprintf("A seat's %s and the board's %s are more than 9 cards.", format_count(hand_size),
+                   format_count(board_size)), call = call)
+  }
+  if (length(seats) * hand_size + board_size > length(deck)) {
+    refuse(sprintf("%s with %s each and a board of %s need more than the deck's %s.", count_of(length(seats), "seat"),
+                   format_count(hand_size), format_count(board_size), count_of(length(deck), "card")), call = call)
+  }
+  long <- which(vapply(hands, function(seat) any(lengths(seat$hands) > hand_size), NA))
+  if (length(long)) {
+    refuse(sprintf("Seat %s has more than %s.", names[long[1]], count_of(hand_size, "card")), call = call)
+  }
+  own <- if (identical(own_cards, "any")) 0 else check_whole(own_cards, 1, hand_size, call = call)
+  list(names = names, hands = hands, board = board, deck = deck, hand_size = hand_size, board_size = board_size,
+       own = own)
+}
+
+seat_hands <- function(seat, read) {
+  if (is.null(seat) || (is.character(seat) && length(seat) == 1 && !nzchar(trimws(seat)))) {
+    return(list(hands = list(integer()), weights = 1, text = "unknown"))
+  }
+  if (is.numeric(seat) && !is_cards(seat) && !is.null(names(seat))) {
+    text <- sprintf("one of %s", count_of(length(seat), "hand"))
+    return(list(hands = lapply(names(seat), read), weights = as.double(seat), text = text))
+  }
+  if (is.character(seat) && length(seat) > 1) {
+    return(list(hands = lapply(seat, read), weights = rep(1, length(seat)),
+                text = sprintf("one of %s", count_of(length(seat), "hand"))))
+  }
+  list(hands = list(read(seat)), weights = 1, text = if (is_cards(seat)) paste(seat, collapse = " ") else seat)
+}
+
+most_showdown_boards <- 1e9
+most_showdown_deals <- 1e5
+
+# NULL where only an exact answer is wanted, and out of reach.
+play_showdown <- function(table, board, rules, nsim, seed, threads, call, only_exact = FALSE) {
+  deals <- showdown_deals(table, board, call)
+  bound <- bound_hand_rules(rules, catalogue_of(table$deck), call)
+  refuse_rankless(bound, list(codes = codes_of(table$deck), catalogue = catalogue_of(table$deck)), call)
+  boards <- sum(vapply(deals$specs, boards_to_deal, 0))
+  exact <- is.null(nsim) && boards <= most_showdown_boards
+  if (only_exact && (!exact || boards > most_showdown_boards / 10)) return(NULL)
+  if (!exact && is.null(nsim)) nsim <- 1e6
+  share <- deals$weights / sum(deals$weights)
+  trials <- if (exact) numeric() else pmax(1, round(nsim * share))
+  singles <- !any(bound$wild[codes_of(table$deck)]) && anyDuplicated(codes_of(table$deck)) == 0
+  played <- core_showdowns(core_hand_rules(bound), deals$specs, table$hand_size + table$board_size, singles, trials,
+                           seed, threads)
+  list(seats = showdown_rows(table, played, if (exact) deals$weights else share, exact), exact = exact,
+       boards = sum(vapply(played, `[[`, 0, "boards")))
+}
+
+# Every combination of the hands that seats may have, without those that hold a card more often than the deck.
+showdown_deals <- function(table, board, call) {
+  sizes <- vapply(table$hands, function(seat) length(seat$hands), 0)
+  if (prod(sizes) > most_showdown_deals) {
+    refuse(sprintf("The hands that seats may have make %s combinations; at most %s are played.",
+                   format_count(prod(sizes)), format_count(most_showdown_deals)), "work", call)
+  }
+  places <- as.matrix(expand.grid(lapply(sizes, seq_len)))
+  kinds <- nrow(catalogue_of(table$deck)$data)
+  copies <- tabulate(codes_of(table$deck), kinds)
+  deals <- lapply(seq_len(nrow(places)), function(i) {
+    hands <- Map(function(seat, place) seat$hands[[place]], table$hands, places[i, ])
+    known <- c(unlist(hands), board)
+    if (any(tabulate(known, kinds) > copies)) return(NULL)
+    list(seats = unname(hands), unknown = table$hand_size - lengths(hands), board = board,
+         board_unknown = table$board_size - length(board), rest = codes_of(without_codes(table$deck, known)),
+         own_cards = table$own)
+  })
+  possible <- !vapply(deals, is.null, NA)
+  if (!any(possible)) refuse("Seats and board hold a card more often than the deck.", "conservation", call)
+  weights <- apply(places, 1, function(at) prod(mapply(function(seat, place) seat$weights[place], table$hands, at)))
+  list(specs = deals[possible], weights = weights[possible])
+}
+
+boards_to_deal <- function(spec) {
+  left <- length(spec$rest) - c(0, cumsum(spec$unknown))
+  prod(choose(utils::head(left, -1), spec$unknown)) * choose(utils::tail(left, 1), spec$board_unknown)
+}
+
+showdown_rows <- function(table, played, weights, exact) {
+  boards <- vapply(played, `[[`, 0, "boards")
+  summed <- function(part, weight) Reduce(`+`, Map(function(one, w) one[[part]] * w, played, weight))
+  # Trials stand for the weight of their deal; boards are counted as often as it weighs.
+  weight <- if (exact) weights else weights / boards * sum(boards)
+  all <- sum(boards * weight)
+  equity <- summed("share", weight) / 2520 / all
+  errors <- if (exact) 0 else {
+    variance <- Reduce(`+`, Map(function(one, w) {
+      mean <- one$share / one$boards
+      w^2 * (one$squares / one$boards - mean^2) / one$boards
+    }, played, weights))
+    sqrt(pmax(0, variance)) / 2520
+  }
+  data.frame(seat = table$names, hand = vapply(table$hands, `[[`, "", "text"), win = summed("win", weight),
+             tie = summed("tie", weight), lose = summed("lose", weight), equity = equity, std.error = errors)
+}
+
+#' @export
+print.habanera_showdown <- function(x, ...) {
+  if (is.null(attr(x, "boards"))) return(NextMethod())
+  board <- attr(x, "board")
+  cat_wrapped(sprintf("<showdown> board: %s; %s", if (nzchar(board)) board else "none yet",
+                      if (attr(x, "exact")) sprintf("all %s boards", format_count(attr(x, "boards"))) else
+                        sprintf("%s, seed %s", count_of(attr(x, "boards"), "trial"), whole_code(attr(x, "seed")))))
+  best <- which.max(x$equity)
+  error <- if (attr(x, "exact")) ", exactly" else {
+    half <- stats::qnorm(0.975) * x$std.error[best]
+    sprintf(" (95%%: %s to %s)", format_percent(x$equity[best] - half, 4), format_percent(x$equity[best] + half, 4))
+  }
+  cat_wrapped(sprintf("Seat %s (%s) has most of the pot: %s%s.", x$seat[best], x$hand[best],
+                      format_percent(x$equity[best], 4), error))
+  all <- x$win + x$tie + x$lose
+  shown <- data.frame(seat = x$seat, hand = x$hand, equity = format_percent(x$equity, 4),
+                      wins = format_percent(x$win / all, 4), ties = format_percent(x$tie / all, 4),
+                      loses = format_percent(x$lose / all, 4))
+  print(shown, row.names = FALSE)
+  invisible(x)
+}

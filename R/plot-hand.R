@@ -1,0 +1,43 @@
+#' Figures of hands
+#'
+#' Of a [showdown()]: each seat's share of the pot, by how many cards of the board lay open, or as bars where none did.
+#'
+#' @param object What `showdown()` gave.
+#' @param ... Not used.
+#' @return A ggplot object.
+#' @examples
+#' autoplot(showdown(list("AS KS", "QH QD"), board = "QC 9S 2S 3D"))
+#' @name autoplot.hands
+NULL
+
+#' @rdname autoplot.hands
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_showdown)
+autoplot.habanera_showdown <- function(object, ...) {
+  streets <- attr(object, "streets")
+  label <- sprintf("%s: %s", object$seat, object$hand)
+  streets$label <- factor(label[match(streets$seat, object$seat)], label)
+  by_street <- length(unique(streets$open)) > 1
+  base <- ggplot2::ggplot(streets, if (by_street) {
+    ggplot2::aes(x = .data$open, y = .data$equity, colour = .data$label)
+  } else ggplot2::aes(x = .data$label, y = .data$equity))
+  drawn <- if (by_street) {
+    list(ggplot2::geom_line(linewidth = 0.9), ggplot2::geom_point(size = 2.6),
+         ggplot2::scale_colour_manual(values = seat_colours(nrow(object)), name = NULL),
+         ggplot2::scale_x_continuous(breaks = unique(streets$open)))
+  } else list(ggplot2::geom_col(fill = figure_colours[["data"]], width = 0.6))
+  best <- which.max(object$equity)
+  base + drawn +
+    ggplot2::scale_y_continuous(labels = scales::percent, limits = c(0, NA)) +
+    ggplot2::labs(
+      x = if (by_street) "cards of the board that lie open" else NULL, y = "share of the pot",
+      title = sprintf("Seat %s (%s) has %s of the pot", object$seat[best], object$hand[best],
+                      format_percent(object$equity[best])),
+      caption = sprintf("Board: %s; %s.", if (nzchar(attr(object, "board"))) attr(object, "board") else "none yet",
+                        if (attr(object, "exact")) "exact" else count_of(attr(object, "boards"), "trial"))
+    ) + figure_theme()
+}
+
+# Okabe & Ito's, in the order in which they differ most.
+seat_colours <- function(count) {
+  rep_len(c("#0072B2", "#D55E00", "#009E73", "#CC79A7", "#E69F00", "#56B4E9", "#000000", "#999999"), count)
+}
