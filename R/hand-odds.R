@@ -9,7 +9,7 @@
 #' @return A `habanera_odds`: a data frame with a row for each category, the best first: `category` (text), `n` (how
 #'   many hands), `probability`.
 #' @section Errors: `habanera_error_input` for more cards than the deck has, and a wild condition that holds for none;
-#'   `habanera_error_work` for more than 20 thousand million different hands.
+#'   `habanera_error_work` for more than 4e9 different hands, or 2e8 where the deck holds a card twice.
 #' @examples
 #' category_odds()
 #' category_odds(deck_standard(ranks = c("6", "7", "8", "9", "10", "J", "Q", "K", "A")), 5)
@@ -24,11 +24,7 @@ category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, thread
   bound <- bound_hand_rules(rules, catalogue_of(deck), call)
   kinds <- kinds_of(deck)
   refuse_rankless(bound, list(codes = kinds$codes, catalogue = catalogue_of(deck)), call)
-  if (choose(length(kinds$codes) + size - 1, size) > most_counted_hands) {
-    refuse(sprintf("There are about %s different hands to count; at most %s are. Take fewer cards.",
-                   format_number(choose(length(kinds$codes) + size - 1, size), 3), format_count(most_counted_hands)),
-           "work", call)
-  }
+  refuse_many_hands(kinds, size, call)
   # Cards of a rank side by side, so that hands share their beginnings.
   order <- order(bound$rank[kinds$codes], na.last = TRUE)
   n <- tryCatch(
@@ -42,7 +38,15 @@ category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, thread
   structure(found, class = c("habanera_odds", "data.frame"), deck = deck, size = size, rules = rules)
 }
 
-most_counted_hands <- 2e10
+# Where cards are there twice, hands are told apart the slow way.
+refuse_many_hands <- function(kinds, size, call) {
+  alike <- any(kinds$copies > 1)
+  hands <- choose(length(kinds$codes) + if (alike) size - 1 else 0, size)
+  most <- if (alike) 2e8 else 4e9
+  if (hands <= most) return(invisible())
+  refuse(sprintf("There are about %s different hands to count; at most %s are. Take fewer cards.",
+                 format_number(hands, 3), format_count(most)), "work", call)
+}
 
 #' @export
 print.habanera_odds <- function(x, ...) {

@@ -31,22 +31,22 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
   if (!length(seats) %in% 2:10) {
     refuse(sprintf("A showdown has 2 to 10 seats, not %s.", format_count(length(seats))), call = call)
   }
-  table <- showdown_table(seats, board, deck, own_cards, board_size, hand_size, call)
+  laid <- showdown_table(seats, board, deck, own_cards, board_size, hand_size, call)
   if (!is.null(nsim)) check_whole(nsim, 1, 1e9)
   seed <- resolve_seed(seed, call)
   threads <- resolve_threads(threads, call)
-  found <- play_showdown(table, table$board, rules, nsim, seed, threads, call)
-  streets <- lapply(Filter(function(open) open < length(table$board), c(0, 3, 4)), function(open) {
-    at <- play_showdown(table, table$board[seq_len(open)], rules, NULL, seed, threads, call, only_exact = TRUE)
+  found <- play_showdown(laid, laid$board, rules, nsim, seed, threads, call)
+  streets <- lapply(Filter(function(open) open < length(laid$board), c(0, 3, 4)), function(open) {
+    at <- play_showdown(laid, laid$board[seq_len(open)], rules, NULL, seed, threads, call, only_exact = TRUE)
     if (!is.null(at)) data.frame(open = open, seat = at$seats$seat, equity = at$seats$equity)
   })
-  now <- data.frame(open = length(table$board), seat = found$seats$seat, equity = found$seats$equity)
+  now <- data.frame(open = length(laid$board), seat = found$seats$seat, equity = found$seats$equity)
   structure(found$seats, class = c("habanera_showdown", "data.frame"), streets = do.call(rbind, c(streets, list(now))),
-            board = paste(catalogue_of(deck)$data$card[table$board], collapse = " "), exact = found$exact,
+            board = paste(catalogue_of(deck)$data$card[laid$board], collapse = " "), exact = found$exact,
             boards = found$boards, seed = if (!found$exact) seed)
 }
 
-# What is on the table, as codes: of each seat the hands it may have with their weights.
+# What is on the laid, as codes: of each seat the hands it may have with their weights.
 showdown_table <- function(seats, board, deck, own_cards, board_size, hand_size, call) {
   names <- rlang::names2(seats)
   names <- ifelse(nzchar(names), names, as.character(seq_along(seats)))
@@ -96,44 +96,44 @@ most_showdown_boards <- 1e9
 most_showdown_deals <- 1e5
 
 # NULL where only an exact answer is wanted, and out of reach.
-play_showdown <- function(table, board, rules, nsim, seed, threads, call, only_exact = FALSE) {
-  deals <- showdown_deals(table, board, call)
-  bound <- bound_hand_rules(rules, catalogue_of(table$deck), call)
-  refuse_rankless(bound, list(codes = codes_of(table$deck), catalogue = catalogue_of(table$deck)), call)
+play_showdown <- function(laid, board, rules, nsim, seed, threads, call, only_exact = FALSE) {
+  deals <- showdown_deals(laid, board, call)
+  bound <- bound_hand_rules(rules, catalogue_of(laid$deck), call)
+  refuse_rankless(bound, list(codes = codes_of(laid$deck), catalogue = catalogue_of(laid$deck)), call)
   boards <- sum(vapply(deals$specs, boards_to_deal, 0))
   exact <- is.null(nsim) && boards <= most_showdown_boards
   if (only_exact && (!exact || boards > most_showdown_boards / 10)) return(NULL)
   if (!exact && is.null(nsim)) nsim <- 1e6
   share <- deals$weights / sum(deals$weights)
   trials <- if (exact) numeric() else pmax(1, round(nsim * share))
-  singles <- !any(bound$wild[codes_of(table$deck)]) && anyDuplicated(codes_of(table$deck)) == 0
-  played <- core_showdowns(core_hand_rules(bound), deals$specs, table$hand_size + table$board_size, singles, trials,
+  singles <- !any(bound$wild[codes_of(laid$deck)]) && anyDuplicated(codes_of(laid$deck)) == 0
+  played <- core_showdowns(core_hand_rules(bound), deals$specs, laid$hand_size + laid$board_size, singles, trials,
                            seed, threads)
-  list(seats = showdown_rows(table, played, if (exact) deals$weights else share, exact), exact = exact,
+  list(seats = showdown_rows(laid, played, if (exact) deals$weights else share, exact), exact = exact,
        boards = sum(vapply(played, `[[`, 0, "boards")))
 }
 
 # Every combination of the hands that seats may have, without those that hold a card more often than the deck.
-showdown_deals <- function(table, board, call) {
-  sizes <- vapply(table$hands, function(seat) length(seat$hands), 0)
+showdown_deals <- function(laid, board, call) {
+  sizes <- vapply(laid$hands, function(seat) length(seat$hands), 0)
   if (prod(sizes) > most_showdown_deals) {
     refuse(sprintf("The hands that seats may have make %s combinations; at most %s are played.",
                    format_count(prod(sizes)), format_count(most_showdown_deals)), "work", call)
   }
   places <- as.matrix(expand.grid(lapply(sizes, seq_len)))
-  kinds <- nrow(catalogue_of(table$deck)$data)
-  copies <- tabulate(codes_of(table$deck), kinds)
+  kinds <- nrow(catalogue_of(laid$deck)$data)
+  copies <- tabulate(codes_of(laid$deck), kinds)
   deals <- lapply(seq_len(nrow(places)), function(i) {
-    hands <- Map(function(seat, place) seat$hands[[place]], table$hands, places[i, ])
+    hands <- Map(function(seat, place) seat$hands[[place]], laid$hands, places[i, ])
     known <- c(unlist(hands), board)
     if (any(tabulate(known, kinds) > copies)) return(NULL)
-    list(seats = unname(hands), unknown = table$hand_size - lengths(hands), board = board,
-         board_unknown = table$board_size - length(board), rest = codes_of(without_codes(table$deck, known)),
-         own_cards = table$own)
+    list(seats = unname(hands), unknown = laid$hand_size - lengths(hands), board = board,
+         board_unknown = laid$board_size - length(board), rest = codes_of(without_codes(laid$deck, known)),
+         own_cards = laid$own)
   })
   possible <- !vapply(deals, is.null, NA)
   if (!any(possible)) refuse("Seats and board hold a card more often than the deck.", "conservation", call)
-  weights <- apply(places, 1, function(at) prod(mapply(function(seat, place) seat$weights[place], table$hands, at)))
+  weights <- apply(places, 1, function(at) prod(mapply(function(seat, place) seat$weights[place], laid$hands, at)))
   list(specs = deals[possible], weights = weights[possible])
 }
 
@@ -142,7 +142,7 @@ boards_to_deal <- function(spec) {
   prod(choose(utils::head(left, -1), spec$unknown)) * choose(utils::tail(left, 1), spec$board_unknown)
 }
 
-showdown_rows <- function(table, played, weights, exact) {
+showdown_rows <- function(laid, played, weights, exact) {
   boards <- vapply(played, `[[`, 0, "boards")
   summed <- function(part, weight) Reduce(`+`, Map(function(one, w) one[[part]] * w, played, weight))
   # Trials stand for the weight of their deal; boards are counted as often as it weighs.
@@ -156,7 +156,7 @@ showdown_rows <- function(table, played, weights, exact) {
     }, played, weights))
     sqrt(pmax(0, variance)) / 2520
   }
-  data.frame(seat = table$names, hand = vapply(table$hands, `[[`, "", "text"), win = summed("win", weight),
+  data.frame(seat = laid$names, hand = vapply(laid$hands, `[[`, "", "text"), win = summed("win", weight),
              tie = summed("tie", weight), lose = summed("lose", weight), equity = equity, std.error = errors)
 }
 

@@ -53,7 +53,8 @@ make_folder <- function(folder, call) {
 }
 
 demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py",
-               "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt", "prize-hands.txt")
+               "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt",
+               "prize-hands.txt")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

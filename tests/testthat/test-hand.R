@@ -148,6 +148,7 @@ test_that("what is no hand and no rule is told", {
     list(quote(hand_category("AS KS", hand_rules(categories = "pair of 17 or better"))), "input", "the rank \"17\""),
     list(quote(category_odds(size = 10)), "input", "`size` must be a whole number"),
     list(quote(category_odds(deck_numbered(60), 5)), "input", "at most 32 ranks"),
+    list(quote(category_odds(deck_standard(packs = 2), 8)), "work", "different hands to count"),
     list(quote(explain_hand(c("AS", "KS"))), "input", "One hand is explained")
   ))
 })
