@@ -34,3 +34,18 @@ round_error <- function(sums, term, trials) {
 
 # The sums of counts, where all of their rounds are looked at.
 sums_of_counts <- function(x, whole = TRUE) round_sums(x$provenance$experiment, x[["sums"]], whole)
+
+# Intervals of the shares of values (rows of `column`, `value`, `estimate`): of categories, whose values trials add up;
+# NA for single values of a number.
+round_value_intervals <- function(sums, values, trials) {
+  terms <- data.frame(term = paste0(values$column, "=", values$value), column = values$column, is_chance = TRUE,
+                      estimate = values$estimate, variance = values$estimate * (1 - values$estimate),
+                      total = values$total)
+  known <- terms$term %in% if (is.list(sums)) names(sums$sum)
+  found <- list(low = rep(NA_real_, nrow(terms)), high = rep(NA_real_, nrow(terms)))
+  if (!any(known)) return(found)
+  estimates <- round_estimates(terms[known, , drop = FALSE], trials, 0.95, sums)
+  found$low[known] <- estimates$conf.low
+  found$high[known] <- estimates$conf.high
+  found
+}

@@ -108,7 +108,8 @@ printed_values <- function(x, rows) {
     return(printed)
   }
   printed <- cbind(printed, n = format_count(shown$n), share = format_percent(shown$estimate, 4),
-                   `95%` = sprintf("%s to %s", format_percent(shown$conf.low), format_percent(shown$conf.high)))
+                   `95%` = ifelse(is.na(shown$conf.low), "", sprintf("%s to %s", format_percent(shown$conf.low),
+                                                                     format_percent(shown$conf.high))))
   if (all(is.na(shown$exact))) return(printed)
   cbind(printed, exact = format_percent(shown$exact, 4),
         z = ifelse(is.na(shown$statistic), "", sprintf("%+.2f", shown$statistic)))

@@ -11,9 +11,11 @@ outcome_distributions <- function(x, law, part, simulated) {
     unseen$total <- rep(c(seen$total, 0)[1], nrow(unseen))
     seen <- in_value_order(rbind(seen, unseen))
   }
-  # Rounds of a shoe hang together, so that their number says nothing of the error of a single value.
+  # Rounds of a shoe hang together, so that their number says nothing of the error of a value.
   alone <- is.null(x[["sums"]])
-  interval <- wilson_interval(seen$weight, if (alone) seen$total else rep(NA_real_, nrow(seen)))
+  interval <- if (alone) wilson_interval(seen$weight, seen$total) else {
+    round_value_intervals(sums_of_counts(x, all(part(x$outcomes))), seen, trial_count(x))
+  }
   expected <- if (is.null(exact)) NA_real_ else {
     found <- exact$estimate[match(value_key(seen), value_key(exact))]
     ifelse(is.na(found), 0, found)

@@ -83,7 +83,7 @@ settled_high_card <- function(rules, piles, changed, call) {
   parted_deck(rep(rules$deck, rules$packs), NULL, dead, call)
   shoe <- high_card_shoe(rules)
   ranks_of_kinds(shoe, rules$rank_by, call)
-  rules$cut_after <- settled_cut(rules$cut_after, rules$burn, length(shoe), 2, call)
+  rules["cut_after"] <- list(settled_cut(rules$cut_after, rules$burn, length(shoe), 2, call))
   rules
 }
 

@@ -87,7 +87,7 @@ binned_values <- function(values, simulated) {
   if (!simulated) return(found[names(values)])
   if (!anyNA(values$exact)) found$exact <- added(values$exact)
   found$n <- added(values$n)
-  interval <- wilson_interval(found$n, sum(found$n))
+  interval <- wilson_interval(found$n, if (anyNA(values$conf.low)) NA_real_ else sum(found$n))
   found$conf.low <- interval$low
   found$conf.high <- interval$high
   found$statistic <- NA_real_
@@ -95,10 +95,12 @@ binned_values <- function(values, simulated) {
 }
 
 interval_marks <- function(data) {
+  known <- data[!is.na(data$conf.low), , drop = FALSE]
   list(
-    ggplot2::geom_linerange(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high),
-                            colour = figure_colours[["data"]],
-                            linewidth = 0.9),
+    if (nrow(known)) {
+      ggplot2::geom_linerange(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), data = known,
+                              colour = figure_colours[["data"]], linewidth = 0.9)
+    },
     if (any(!is.na(data$exact))) {
       ggplot2::geom_point(ggplot2::aes(y = .data$exact), colour = figure_colours[["surprise"]], shape = 18, size = 2.6,
                           na.rm = TRUE)

@@ -170,3 +170,23 @@ test_that("a house that cannot be is refused", {
     list(quote(payout(simulate(game_high_card(), 10, seed = 1), net)), "input", "0 or more")
   ))
 })
+
+test_that("a house's rules, figures and pages are whole, of single rounds and of shoes", {
+  expect_equal(names(rules(game_high_card())), games("high_card")$rule)
+  for (x in list(exact(game_high_card()), simulate(game_high_card(cut_after = 0.5, pays = "3:2"), 200, seed = 1))) {
+    page <- withr::local_tempfile(fileext = ".html")
+    report(x, page)
+    expect_false(any(grepl("NA to NA|>NA<", readLines(page))))
+    expect_equal(nrow(ggplot2::layer_data(autoplot(x), 1)), 4)
+  }
+  # Of shoes only the shares of categories have intervals, by shoe.
+  values <- as.data.frame(summary(x))
+  known <- values$column == "result"
+  expect_false(anyNA(values$conf.low[known]))
+  expect_true(all(is.na(values$conf.low[!known])))
+  found <- tidy(x)
+  expect_equal(values$conf.low[values$value == "win"], found$conf.low[found$term == "result=win"])
+  file <- withr::local_tempfile(fileext = ".yaml")
+  write_rules(game_high_card(cut_after = 0.75, packs = 2, dead = as_cards("AS AH")), file)
+  expect_equal(rules(game("high_card", rules = file))$dead, "AS AH")
+})
