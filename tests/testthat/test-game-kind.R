@@ -80,7 +80,7 @@ test_that("no file but War's own names War or what only War has", {
   files <- list.files(testthat::test_path("..", "..", "R"), full.names = TRUE)
   skip_if_not(length(files) > 0, "the sources, which are not in the built package")
   own <- sprintf("^(game-(%s)|study-demo|RcppExports)", paste(gsub("_", "-", names(game_kinds())), collapse = "|"))
-  only_war <- paste("\\b[Ww]ar\\b|war_|cards_each|deal_pattern|face_down|\\bpot\\b|tie_seat|never_ends",
+  only_war <- paste("\\b[Ww]ar\\b|war_|cards_each|deal_pattern|face_down|tie_seat|never_ends",
                     "seat_order|weighted_pile|\"(rounds|ended|takes|winner)\"", sep = "|")
   for (file in files[!grepl(own, basename(files))]) {
     lines <- readLines(file)
