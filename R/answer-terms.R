@@ -39,7 +39,8 @@ column_terms <- function(name, values, weight) {
                       estimate = chances[, 1], variance = chances[, 1] * (1 - chances[, 1]), total = total,
                       row.names = NULL))
   }
-  mean <- if (total > 0) sum(share * values) else NA_real_
+  # Whole sums are divided last, so that what is nothing stays nothing.
+  mean <- if (total > 0) sum(weight * values) / total else NA_real_
   data.frame(term = name, column = name, is_chance = is.logical(values), estimate = mean,
              variance = sum(share * (values - mean)^2), total = total)
 }

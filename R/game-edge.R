@@ -23,6 +23,7 @@
 house_edge <- function(game, player = NULL, nsim = 1e6, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
   check_game(game)
+  check_whole(nsim, 1, 1e12)
   bets <- game$kind$bets(game$rules)
   if (is.null(bets)) {
     refuse(sprintf("%s is not played for money: there is no house edge.", game$kind$title), call = call)

@@ -21,7 +21,7 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   began <- now()
   walked <- tryCatch(core_walk_game(machine, x$spec, most),
                      `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call),
-                     `habanera::EndlessGame` = function(cnd) {
+                     `habanera::OutOfReach` = refuse_unsolved, `habanera::EndlessGame` = function(cnd) {
                        refuse("By these players some courses of the game never end; simulate().", "work", call)
                      })
   rows <- gathered_rows(game_outcomes(x, recorded_rows(walked$rows, x$record)))

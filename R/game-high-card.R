@@ -79,6 +79,7 @@ high_card_shoe <- function(rules) {
 
 # The rules that must fit the shoe.
 settled_high_card <- function(rules, piles, changed, call) {
+  refuse_unpayable(rules[c("pays", "colour_pays", "suit_pays")], call)
   dead <- named_cards(rules$dead, rules$deck, "dead", call)
   parted_deck(rep(rules$deck, rules$packs), NULL, dead, call)
   shoe <- high_card_shoe(rules)

@@ -70,12 +70,17 @@ usual_kind <- function() list(
 # A game with its rules in the core.
 game_machine <- function(game) game$kind$machine(game$spec$rules)
 
-# Runs the core on a game, which may not end.
+# Runs the core on a game, which may not end, whose best play may be out of reach, or of which too much is recorded.
 until_the_end <- function(game, seed, code) {
   tryCatch(code, `habanera::EndlessGame` = function(cnd) {
     refuse(sprintf("%s with seed %s: %s. The players never finish it.", game$kind$title, whole_code(seed),
                    conditionMessage(cnd)), "endless", call = NULL)
-  })
+  }, `habanera::OutOfReach` = refuse_unsolved, `std::length_error` = function(cnd) refuse_too_many_outcomes(game))
+}
+
+refuse_unsolved <- function(cnd) {
+  refuse(sprintf("Best play is out of reach here: %s. Take fewer cards, or other players beside it.",
+                 conditionMessage(cnd)), "work", call = NULL)
 }
 
 # How its words stand in the core: see core_game_words().

@@ -45,13 +45,25 @@ settled_cut <- function(cut, burn, cards, round, call) {
   cut
 }
 
-# The smallest whole number of units a stake must have to make these multiples of it whole.
+# The smallest whole number of units a stake must have to make these multiples of it whole: their least common
+# denominator.
 whole_unit <- function(multiples) {
-  denominators <- vapply(multiples, function(x) {
-    fraction <- nearest_fraction(x)
-    if (is.null(fraction)) 1e6 else fraction[2]
-  }, 0)
+  denominators <- vapply(multiples, function(x) nearest_fraction(x)[2], 0)
   Reduce(function(a, b) a * b / greatest_divisor(c(a, b)), denominators, 1)
+}
+
+# Money is counted in whole units, so that what a bet pays, `rules` by name, must be a fraction.
+refuse_unpayable <- function(rules, call) {
+  for (name in names(rules)) {
+    if (is.null(nearest_fraction(rules[[name]]))) {
+      refuse(sprintf("`%s` must be a fraction in which money can be paid, such as 3:2 or 0.95, not %s.", name,
+                     said(rules[[name]])), "rules", call)
+    }
+  }
+  if (whole_unit(unlist(rules)) > 1e6) {
+    refuse(sprintf("%s make the smallest coin less than a millionth of a stake.",
+                   join_words(paste0("`", names(rules), "`"))), "rules", call)
+  }
 }
 
 # "up 2 stakes", "down 1.5 stakes", "even".

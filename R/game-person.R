@@ -51,7 +51,7 @@ play_sitting <- function(sitting) {
   state$moves <- sitting$moves
   keep <- function(over) write_sitting(utils::modifyList(sitting, list(moves = state$moves, over = over)))
   asked <- function(view, moves, choice) {
-    if (choice <= length(state$moves)) return(state$moves[choice])
+    if (choice <= length(state$moves)) return(kept_move(state$moves[choice], moves, choice, sitting$file))
     state$moves[choice] <- asked_move(sitting$game$kind$view_words(sitting$game$rules, view), moves)
     keep(FALSE)
     state$moves[choice]
@@ -62,6 +62,12 @@ play_sitting <- function(sitting) {
   sitting[c("moves", "over")] <- list(state$moves, !is.null(trace))
   sitting["trace"] <- list(trace)
   invisible(structure(sitting, class = "habanera_sitting"))
+}
+
+kept_move <- function(move, moves, choice, file) {
+  if (move %in% moves) return(move)
+  refuse(sprintf("%s keeps as choice %s a move that the game does not have there.",
+                 if (is.null(file)) "The sitting" else file_name(file), format_count(choice)), "file", NULL)
 }
 
 # A player whose function is told the number of its choice, too.
@@ -101,7 +107,8 @@ read_sitting <- function(file, call) {
   not_ours <- function(cnd) refuse(sprintf("%s holds no moves that sit_in() kept.", file_name(file)), "file", call)
   tryCatch({
     plain <- from_json(paste(read_text_lines(file), collapse = "\n"))
-    stopifnot(identical(as.double(plain$habanera_sitting), sitting_form))
+    stopifnot(identical(as.double(plain$habanera_sitting), sitting_form), is.list(plain$game),
+              is.numeric(plain$moves) || !length(plain$moves))
     list(game = restore_experiment(plain$game), words = plain$words, seed = as.double(plain$seed),
          trial = as.double(plain$trial), seat = as.double(plain$seat), moves = as.double(unlist(plain$moves)),
          over = isTRUE(plain$over), file = file)
@@ -136,19 +143,30 @@ judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
   }
   judged <- with_player_in(x$game, x$seat, by)
   deck <- game_deck(x$game, x$seed, x$trial)
-  found <- solving(x$game$kind$judge(judged$spec$rules, x$seat, x$moves, deck, x$seed, x$trial))
+  # A move that a place does not have is told by its choice, and not by the core.
+  whole <- is.finite(x$moves) & x$moves == floor(x$moves) & x$moves >= 1 & x$moves <= 64
+  if (!all(whole)) kept_move(NA, integer(), which(!whole)[1], x$file)
+  found <- tryCatch(x$game$kind$judge(judged$spec$rules, x$seat, x$moves, deck, x$seed, x$trial),
+                    `habanera::OutOfReach` = refuse_unsolved)
+  structure(judged_rows(found, x$moves, x$file), class = c("habanera_judged", "data.frame"), by = format(by),
+            words = in_words(x$game), seat = x$seat)
+}
+
+# A row for each choice that was one.
+judged_rows <- function(found, moves, file) {
   rows <- lapply(seq_along(found), function(i) {
     open <- found[[i]]$moves
     worth <- found[[i]]$worth
-    made <- match(x$moves[i], open)
+    made <- match(kept_move(moves[i], open, i, file), open)
     best <- if (worth[made] >= max(worth) - 1e-11) made else which.max(worth)
     data.frame(choice = i, move = move_keys(open[made]), best = move_keys(open[best]), worth = worth[made],
-               best_worth = worth[best], cost = worth[best] - worth[made], moves = length(open))
+               best_worth = worth[best], cost = worth[best] - worth[made])[length(open) > 1, ]
   })
-  rows <- do.call(rbind, rows)
-  rows <- rows[rows$moves > 1, setdiff(names(rows), "moves")]
+  none <- data.frame(choice = integer(), move = character(), best = character(), worth = numeric(),
+                     best_worth = numeric(), cost = numeric())
+  rows <- do.call(rbind, c(list(none), rows))
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_judged", "data.frame"), by = format(by), words = in_words(x$game), seat = x$seat)
+  rows
 }
 
 #' @export

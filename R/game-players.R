@@ -99,10 +99,14 @@ player_solved <- function(game = NULL, against = NULL) {
   if (is.null(against)) return(new_player("solved"))
   if (rlang::is_string(against)) against <- strsplit(against, "+", fixed = TRUE)[[1]]
   if (inherits(against, "habanera_player")) against <- list(against)
+  call <- rlang::current_env()
   against <- lapply(against, function(player) {
-    if (rlang::is_string(player)) player_from_text(player, rlang::current_env()) else player
+    if (rlang::is_string(player)) player <- player_from_text(player, call)
+    if (inherits(player, "habanera_player")) return(player)
+    refuse(sprintf("`against` must be players, such as \"full_memory+careful\", not %s.", said(player)), call = call)
   })
-  refuse_if_foreseeing(Filter(function(player) player$name != "solved", against), rlang::current_env())
+  if (!length(against)) refuse("`against` must be players; there is none.", call = call)
+  refuse_if_foreseeing(Filter(function(player) player$name != "solved", against), call)
   # Its own seat is its own, whoever sat there.
   names <- vapply(against, function(player) if (player$name == "solved") "full_memory" else player$name, "")
   new_player("solved", against = paste(names, collapse = "+"))

@@ -26,16 +26,8 @@ best_play <- function(game, seat = 1) {
   players <- seated_players(game$rules$players, seats)
   players[[seat]] <- player_solved()
   solved <- change_game(game, list(players = players), call)
-  found <- solving(game$kind$solve(solved$spec$rules$players[[seat]]))
+  found <- tryCatch(game$kind$solve(solved$spec$rules$players[[seat]]), `habanera::OutOfReach` = refuse_unsolved)
   structure(c(found, list(seat = seat, game = in_words(solved))), class = "habanera_best_play")
-}
-
-# Runs the plain solver, which may find a game out of its reach.
-solving <- function(code) {
-  beyond <- function(cnd) {
-    refuse(sprintf("Best play is out of reach here: %s. Fewer cards may do.", conditionMessage(cnd)), "work", NULL)
-  }
-  tryCatch(code, `std::length_error` = beyond, `std::domain_error` = beyond)
 }
 
 #' @export

@@ -31,8 +31,7 @@ NULL
 #' @rdname hands
 #' @export
 hand_category <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL) {
-  found <- hand_worth(hands, rules, hand_size, deck, rlang::current_env())
-  factor(found$names[found$category + 1], levels = found$names, ordered = TRUE)
+  hand_worth(hands, rules, hand_size, deck, rlang::current_env())$category
 }
 
 #' @rdname hands
@@ -44,16 +43,22 @@ hand_strength <- function(hands, rules = hand_rules(), hand_size = NULL, deck = 
 #' @rdname hands
 #' @export
 hand_place <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL) {
-  strength <- hand_worth(hands, rules, hand_size, deck, rlang::current_env())$strength
-  match(strength, sort(unique(strength)))
+  places_of(hand_worth(hands, rules, hand_size, deck, rlang::current_env())$strength)
 }
 
+places_of <- function(strength) match(strength, sort(unique(strength)))
+
 hand_worth <- function(hands, rules, hand_size, deck, call) {
-  rules <- check_hand_rules(rules, call)
-  read <- read_hands(hands, hand_size, deck, call)
+  worth_of_read(read_hands(hands, hand_size, deck, call), check_hand_rules(rules, call), call)
+}
+
+# Of hands that are read: a list of `category` (an ordered factor), `strength`, and the rules as they were `bound`.
+worth_of_read <- function(read, rules, call) {
   bound <- bound_hand_rules(rules, read$catalogue, call)
   refuse_rankless(bound, read, call)
-  c(core_hand_worth(core_hand_rules(bound), read$codes, read$sizes), list(names = bound$names))
+  found <- core_hand_worth(core_hand_rules(bound), read$codes, read$sizes)
+  list(category = factor(bound$names[found$category + 1], levels = bound$names, ordered = TRUE),
+       strength = found$strength, bound = bound)
 }
 
 # As the core takes them: what has no rank or suit is told by the wild cards.
@@ -72,17 +77,15 @@ explain_hand <- function(hands, rules = hand_rules(), deck = NULL) {
   rules <- check_hand_rules(rules, call)
   read <- read_hands(hands, NULL, deck, call)
   if (length(read$sizes) != 1) refuse(sprintf("One hand is explained, not %s.", count_of(length(read$sizes), "hand")))
-  bound <- bound_hand_rules(rules, read$catalogue, call)
-  refuse_rankless(bound, read, call)
-  found <- core_hand_worth(core_hand_rules(bound), read$codes, read$sizes)
-  structure(c(list(category = bound$names[found$category + 1], strength = found$strength,
-                   counting = counting_cards(read, bound, found$strength, rules)),
-              list(hand = paste(read$catalogue$data$card[read$codes], collapse = " "))), class = "habanera_hand")
+  found <- worth_of_read(read, rules, call)
+  structure(list(category = as.character(found$category), strength = found$strength,
+                 counting = counting_cards(read, found$bound, rules),
+                 hand = paste(read$catalogue$data$card[read$codes], collapse = " ")), class = "habanera_hand")
 }
 
 # The best choice of the cards that count, and what each wild one of them became: the first assignment of ranks and
 # suits that leaves the hand its strength.
-counting_cards <- function(read, bound, strength, rules) {
+counting_cards <- function(read, bound, rules) {
   codes <- read$codes
   size <- min(rules$size, length(codes))
   chosen <- utils::combn(length(codes), size, simplify = FALSE)

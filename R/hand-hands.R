@@ -15,7 +15,7 @@ read_hands <- function(hands, hand_size, deck, call) {
 }
 
 listed_hands <- function(hands, deck, call) {
-  if (all(vapply(hands, rlang::is_string, NA))) return(typed_hands(unlist(hands), deck, call))
+  if (length(hands) && all(vapply(hands, rlang::is_string, NA))) return(typed_hands(unlist(hands), deck, call))
   bad <- which(!vapply(hands, is_cards, NA))
   if (length(bad)) refuse(sprintf("Hand %d must be cards, not %s.", bad[1], said(hands[[bad[1]]])), call = call)
   if (!length(hands)) return(checked_hands(standard_catalogue, integer(), integer(), deck, call))
@@ -45,7 +45,7 @@ typed_hands <- function(texts, deck, call) {
       refuse(sprintf("Hand %d: %s", i, rlang::cnd_message(cnd)), "notation", call)
     })
   })
-  checked_hands(catalogue, unlist(codes), lengths(codes), told, call)
+  checked_hands(catalogue, as.integer(unlist(codes)), lengths(codes), told, call)
 }
 
 # Texts of ranks alone, with spaces between them; NULL where any is something else.

@@ -21,14 +21,12 @@ rank_hands <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NUL
 }
 
 ranked_hands <- function(read, rules, call) {
-  bound <- bound_hand_rules(rules, read$catalogue, call)
-  refuse_rankless(bound, read, call)
-  found <- core_hand_worth(core_hand_rules(bound), read$codes, read$sizes)
+  found <- worth_of_read(read, rules, call)
   hand <- rep(seq_along(read$sizes), times = read$sizes)
   texts <- vapply(split(read$catalogue$data$card[read$codes], factor(hand, seq_along(read$sizes))), paste, "",
                   collapse = " ", USE.NAMES = FALSE)
-  structure(data.frame(hand = texts, category = factor(bound$names[found$category + 1], bound$names, ordered = TRUE),
-                       strength = found$strength, place = match(found$strength, sort(unique(found$strength)))),
+  structure(data.frame(hand = texts, category = found$category, strength = found$strength,
+                       place = places_of(found$strength)),
             class = c("habanera_ranked", "data.frame"))
 }
 

@@ -48,7 +48,10 @@ new_hand_rules <- function(size, categories, wild, ace, rank_by, tie_break, wild
 
 # Text of a condition: given bare, quoted, by a name that holds it, or as text.
 wild_condition <- function(expr, env, call) {
-  if (is.symbol(expr) || rlang::is_call(expr, "quote")) expr <- rlang::eval_bare(expr, env)
+  if (is.symbol(expr) || rlang::is_call(expr, "quote")) {
+    expr <- refuse_if_fails(rlang::eval_bare(expr, env), sprintf("`wild` cannot be found: %s.", expression_text(expr)),
+                            "language", call)
+  }
   if (is.null(expr)) return(NULL)
   if (!is.language(expr)) expr <- parse_expression(check_string(expr, "wild", call), "wild", call)
   expression_text(expr)

@@ -46,12 +46,15 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
             boards = found$boards, seed = if (!found$exact) seed)
 }
 
-# What is on the laid, as codes: of each seat the hands it may have with their weights.
+# What is laid on the table, as codes: of each seat the hands it may have with their weights.
 showdown_table <- function(seats, board, deck, own_cards, board_size, hand_size, call) {
   names <- rlang::names2(seats)
   names <- ifelse(nzchar(names), names, as.character(seq_along(seats)))
+  if (anyDuplicated(names)) {
+    refuse(sprintf("Two seats are called %s.", quoted(names[duplicated(names)][1])), call = call)
+  }
   read <- function(x) codes_of(named_cards(x, deck, "seats", call))
-  hands <- lapply(unname(seats), seat_hands, read)
+  hands <- lapply(unname(seats), seat_hands, read, call)
   if (is.null(hand_size)) hand_size <- max(2, unlist(lapply(hands, function(seat) lengths(seat$hands))))
   check_whole(hand_size, 1, 8, call = call)
   check_whole(board_size, 0, 8, call = call)
@@ -77,13 +80,19 @@ showdown_table <- function(seats, board, deck, own_cards, board_size, hand_size,
        own = own)
 }
 
-seat_hands <- function(seat, read) {
+seat_hands <- function(seat, read, call) {
   if (is.null(seat) || (is.character(seat) && length(seat) == 1 && !nzchar(trimws(seat)))) {
     return(list(hands = list(integer()), weights = 1, text = "unknown"))
   }
   if (is.numeric(seat) && !is_cards(seat) && !is.null(names(seat))) {
+    if (!all(is.finite(seat) & seat > 0)) {
+      refuse(sprintf("A seat's hands have weights above 0, not %s.", said(unname(seat))), call = call)
+    }
     text <- sprintf("one of %s", count_of(length(seat), "hand"))
     return(list(hands = lapply(names(seat), read), weights = as.double(seat), text = text))
+  }
+  if (is.character(seat) && !length(seat)) {
+    refuse("A seat has no hand at all; say \"\" where nothing is known of it.", call = call)
   }
   if (is.character(seat) && length(seat) > 1) {
     return(list(hands = lapply(seat, read), weights = rep(1, length(seat)),
@@ -145,8 +154,8 @@ boards_to_deal <- function(spec) {
 showdown_rows <- function(laid, played, weights, exact) {
   boards <- vapply(played, `[[`, 0, "boards")
   summed <- function(part, weight) Reduce(`+`, Map(function(one, w) one[[part]] * w, played, weight))
-  # Trials stand for the weight of their deal; boards are counted as often as it weighs.
-  weight <- if (exact) weights else weights / boards * sum(boards)
+  # A deal counts as it weighs, however many boards it has; where all have as many, each board counts as it weighs.
+  weight <- weights / boards * if (exact) max(boards) else sum(boards)
   all <- sum(boards * weight)
   equity <- summed("share", weight) / 2520 / all
   errors <- if (exact) 0 else {

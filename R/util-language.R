@@ -19,6 +19,7 @@ expression_text <- function(expr) paste(trimws(deparse(expr, width.cutoff = 500L
 
 # Text from a shell or a file as named expressions, as list(a = , b = ). It is parsed and nothing more.
 parse_expressions <- function(text, name, call = rlang::caller_env()) {
+  force(text)
   parsed <- tryCatch(parse(text = sprintf("list(%s\n)", text), keep.source = FALSE), error = function(cnd) NULL)
   whole <- length(parsed) == 1 && is.call(parsed[[1]]) && identical(parsed[[1]][[1]], quote(list)) &&
     length(parsed[[1]]) > 1
@@ -31,6 +32,7 @@ parse_expressions <- function(text, name, call = rlang::caller_env()) {
 
 # The same for a single expression without a name.
 parse_expression <- function(text, name, call = rlang::caller_env()) {
+  force(text)
   parsed <- parse_expressions(text, name, call)
   if (length(parsed) == 1 && is.null(names(parsed))) return(parsed[[1]])
   refuse(sprintf("`%s` must be one expression, not %s.", name, quoted(text)), call = call)

@@ -169,6 +169,7 @@ opening <- draws(built, 6, trees = count(kind == "tree"), cheap = count(cost <= 
 course <- redraw_if(draws(built, 6, trees = count(kind == "tree"), always = every_turn(trees >= min(turn, 4))),
                     trees < 2 | trees > 4, times = 2, put_back = 1:2) |> draw_more(times = 8)
 shoe_hand <- draws(six_packs, 8, worth = total(points), aces = count(rank == "A"), suits = largest_group(suit))
+many_hands <- deck_standard()[unlist(lapply(1:1000, function(i) sample(52, 5)))][rep(1:5000, 200)]
 single_jobs <- list(
   "exact(), four words of 6 of 48 cards" = function() exact(opening),
   "exact(), two redraws and eight turns of 48 cards" = function() exact(course),
@@ -192,6 +193,12 @@ single_jobs <- list(
   "exact(), pairs of 30 cards, two seats" = function() exact(game_pairs()),
   "round robin of four at pairs, 1,000 deals" = function() {
     round_robin(game_pairs(), c("full_memory", "careful", "forgetful", "random"), nsim = 1000, seed = 1, threads = 1)
+  },
+  "category_odds(), all 133,784,560 hands of 7, one thread" = function() category_odds(size = 7, threads = 1),
+  "showdown(), two hands on 1,712,304 boards" = function() showdown(list("AS KS", "QH QD")),
+  "category and strength of 1,000,000 hands of 5" = function() {
+    hand_category(many_hands, hand_size = 5)
+    hand_strength(many_hands, hand_size = 5)
   },
   "exact_distance(), riffles of 52" = function() exact_distance(shuffle_riffle(), 52),
   "exact_distance(), riffles of 416" = function() exact_distance(shuffle_riffle(), 416)

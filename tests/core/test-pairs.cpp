@@ -291,7 +291,7 @@ TEST_CASE("what the plain solver cannot do it says") {
   CHECK_THROWS_WITH_AS(Solver<Pairs>(two, {nullptr, forgetful}, 0),
                        "the player of seat 2 does not decide by what it sees alone", std::invalid_argument);
   Solver<Pairs> endless(two, {nullptr, std::make_shared<RandomPlayer<Pairs::View>>()}, 0);
-  CHECK_THROWS_AS(endless.worth(two.start()), std::domain_error);
+  CHECK_THROWS_AS(endless.worth(two.start()), OutOfReach);
 }
 
 TEST_CASE("who looks ahead takes what is known, and never peeks") {
@@ -323,6 +323,9 @@ TEST_CASE("who looks ahead takes what is known, and never peeks") {
     const auto best = std::max_element(first.begin(), first.end()) - first.begin();
     others += best != 2 && best != 3;
   }
+  // Of seven moves any would be the mate 18 times or more of 20 with chance 2e-13. A known card whose mate is not known
+  // costs a sixth of the win (by best play from there); the means of 40 games have a standard error of at most a
+  // thirteenth each, so that it seldom looks best among six others that are better.
   CHECK(mates >= 18);
   CHECK(others == 20);
 }

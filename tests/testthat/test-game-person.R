@@ -30,10 +30,11 @@ test_that("a person plays at the terminal, stops, goes on, and is judged", {
   expect_true(kept$over)
   expect_equal(kept$moves[1:2], c(1, 2))
   judged <- judge_moves(file, by = "solved")
-  expect_equal(judged$cost[1], 0)
-  expect_true(all(judged$cost >= 0))
-  # The moves made and what they cost add up to the turns: of best play from the start, and of luck.
   expect_equal(judged$best_worth[1], -8 / 3, tolerance = 1e-12)
+  # The cards lie A B B A. Once A and B were seen, two turns are enough if an unseen card is turned first; to turn A
+  # again first finds its mate with chance 1/2, and else takes three: half a turn more. Nothing else cost anything.
+  expect_equal(judged$choice, 1:7)
+  expect_equal(judged$cost, c(0, 0, 0.5, 0, 0, 0, 0), tolerance = 1e-12)
   ran <- run_words("judge", file, "--by", "solved", "--format", "csv")
   expect_equal(ran$status, 0)
   expect_error(sit_in(game_pairs(pairs = 3, seats = 1), file = file), "keeps another game",
@@ -59,4 +60,20 @@ test_that("a person in a function of ours is asked, and what is no session is re
     list(quote(sit_in(game_pairs(), seat = 3)), "input", "`seat` must be a whole number")
   ), environment())
   expect_equal(run_words("play", "pairs", "--moves", "x.json")$status, 2)
+})
+
+test_that("moves that a game does not have are told by their choice, and none are no error", {
+  file <- withr::local_tempfile(fileext = ".json")
+  game <- game_pairs(pairs = 2, seats = 1)
+  kept <- function(moves) {
+    sitting <- list(game = game, seed = 1, trial = 1, seat = 1, moves = moves, over = FALSE, file = file)
+    habanera:::write_sitting(sitting)
+  }
+  for (moves in list(c(1, 1), c(1, 99), c(1, 1.5), c(1, -1))) {
+    kept(moves)
+    expect_error(judge_moves(file), "keeps as choice 2 a move", class = "habanera_error_file")
+    expect_error(sit_in(game, file = file), "keeps as choice 2 a move", class = "habanera_error_file")
+  }
+  kept(numeric())
+  expect_equal(nrow(judge_moves(file)), 0)
 })

@@ -52,6 +52,9 @@ test_that("unknown, partly known and several possible hands are dealt properly",
   weighed <- showdown(list("AS KS", c("AH AD" = 2, "QS QC" = 1, "KS KD" = 5)), "QD JH", deck, board_size = 3)
   one <- function(own) showdown(list("AS KS", own), "QD JH", deck, board_size = 3)$equity[1]
   expect_equal(weighed$equity[1], (2 * one("AH AD") + one("QS QC")) / 3, tolerance = 1e-12)
+  # A hand weighs what is said, whether or not a card of it is unknown.
+  half_known <- showdown(list("AS KS", c("QS QC" = 1, "AH" = 1)), "QD JH", deck, board_size = 3)
+  expect_equal(half_known$equity[1], (one("QS QC") + one("AH")) / 2, tolerance = 1e-12)
   seats <- list("AS KS", c("AH AD" = 2, "JS JC" = 1))
   exactly <- showdown(seats, "JH", deck, board_size = 3)
   simulated <- showdown(seats, "JH", deck, board_size = 3, nsim = 4e4, seed = 2)
@@ -90,6 +93,10 @@ test_that("equity is drawn by street, and printed with the answer first", {
 test_that("what cannot be shown down is told", {
   expect_refusals(list(
     list(quote(showdown(list("AS KS"))), "input", "2 to 10 seats, not 1"),
+    list(quote(showdown(list("AS KS", c("QS QD" = -1)))), "input", "weights above 0"),
+    list(quote(showdown(list("AS KS", c("QS QD" = Inf)))), "input", "weights above 0"),
+    list(quote(showdown(list("AS KS", character()))), "input", "no hand at all"),
+    list(quote(showdown(list(a = "AS KS", a = "QS QD"))), "input", "Two seats are called"),
     list(quote(showdown(list("AS KS", "AS QD"))), "conservation", "more often than the deck"),
     list(quote(showdown(list("AS KS", "QH QD"), board = "2S 3S 4S 5S 6S 7S")), "input", "it ends with 5"),
     list(quote(showdown(list("AS KS", "1H QD"))), "notation", "1H"),

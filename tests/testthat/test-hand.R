@@ -111,6 +111,13 @@ test_that("counts of categories are those of the textbooks, by every variation",
   expect_equal(counted$n, as.vector(rev(one_by_one)))
 })
 
+test_that("of no hands there is nothing to tell", {
+  expect_equal(length(hand_category(character())), 0)
+  expect_equal(hand_place(list()), integer())
+  expect_equal(nrow(rank_hands(character())), 0)
+  expect_equal(nrow(compare(hand_rules(), hand_rules(), character())), 0)
+})
+
 test_that("a hand is explained", {
   found <- explain_hand("2C 2D 9H 2S KD", hand_rules(wild = rank == "2"))
   expect_equal(found$category, "four of a kind")
@@ -135,6 +142,7 @@ test_that("what is no hand and no rule is told", {
     list(quote(hand_rules(categories = "four of kind")), "input", "did you mean \"four of a kind\""),
     list(quote(hand_rules(size = 3, categories = "full house")), "input", "needs 5 cards; 3 count"),
     list(quote(hand_rules(categories = c("high card", "flush"))), "input", "must be the last"),
+    list(quote(hand_rules(wild = no_such_thing)), "language", "`wild` cannot be found"),
     list(quote(hand_rules(size = 10)), "input", "`size` must be a whole number"),
     list(quote(hand_category("AS KS", hand_rules(wild = rank == "1"))), "input", "holds for no card"),
     list(quote(hand_category("AS KS", hand_rules(wild = colour == "red"))), "language", "colour"),

@@ -4,6 +4,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <memory>
+#include <stdexcept>
 #include <utility>
 #include <vector>
 
@@ -60,6 +61,7 @@ class EntryTotals {
     ++totals_[at++];
     for (std::size_t column = 0; column < values_.size(); ++column) {
       if (values_[column] == 0) {
+        if (row[column] == no_value) throw std::logic_error("a round without a value cannot be added up");
         totals_[at++] += row[column];
       } else {
         ++totals_[at + static_cast<std::size_t>(row[column])];

@@ -38,6 +38,7 @@ class JudgedPlayer : public Player<View> {
     if (judgements_.size() == made_.size()) throw AllJudged("all moves are judged");
     const std::size_t move = made_[judgements_.size()];
     judgements_.push_back({moves, moves.count() == 1 ? std::vector<double>{0} : judge_(view, moves, chance)});
+    if (!moves.has(move)) throw AllJudged("the moves end here: this one may not be made");
     return move;
   }
 

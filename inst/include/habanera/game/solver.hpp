@@ -15,6 +15,11 @@
 
 namespace habanera {
 
+// A game too large for the plain solver, or of a kind that it does not follow.
+struct OutOfReach : std::runtime_error {
+  using std::runtime_error::runtime_error;
+};
+
 // Best play of one seat against players who decide by what they see, by going through every course of the game; what
 // positions are worth is remembered. It is plain, and the judge of anything quicker.
 //
@@ -97,7 +102,7 @@ class Solver {
     if (found.leads_back >= depth) {
       found.leads_back = no_return;
       if (known_.size() >= most_positions)
-        throw std::length_error("more than " + std::to_string(most_positions) + " positions");
+        throw OutOfReach("there are more than " + std::to_string(most_positions) + " positions");
       known_.emplace(key, found.worth);
     }
     return found;
@@ -106,7 +111,7 @@ class Solver {
   // A position that comes again without anything left to chance in between is no way to go on.
   Found back_to(const OnTheWay& before) const {
     if (branches_ != before.branches)
-      throw std::domain_error("positions can come again by chance, which the plain solver does not follow");
+      throw OutOfReach("positions can come again by chance, which the plain solver does not follow");
     return {never_ends, before.depth};
   }
 
