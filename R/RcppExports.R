@@ -165,8 +165,8 @@ core_walk_question <- function(spec, path_limit) {
     .Call(`_habanera_core_walk_question`, spec, path_limit)
 }
 
-core_class_law <- function(words, classes, size, replace, state_limit) {
-    .Call(`_habanera_core_class_law`, words, classes, size, replace, state_limit)
+core_class_law <- function(words, classes, size, replace, most) {
+    .Call(`_habanera_core_class_law`, words, classes, size, replace, most)
 }
 
 core_address_words <- function(seed, trial, lane, count) {

@@ -102,6 +102,13 @@ named_rank <- function(word) {
   if (word %in% names(words)) words[[word]] else toupper(sub("^([0-9]+)s$", "\\1", word))
 }
 
+# What of the rules is not as by default, as arguments of hand_rules().
+changed_hand_rules <- function(rules) {
+  usual <- hand_rules(size = rules$size)
+  changed <- names(rules)[!mapply(identical, unclass(rules), unclass(usual)[names(rules)])]
+  c(if (rules$size != 5) list(size = rules$size), unclass(rules)[changed])
+}
+
 #' @export
 print.habanera_hand_rules <- function(x, ...) {
   cat(sprintf("<hand rules> the best %s of a hand count\n", count_of(x$size, "card")))

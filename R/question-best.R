@@ -25,6 +25,7 @@ best_exchange <- function(hand, value, deck = deck_standard()) {
   columns <- list(value = checked_outcome(rlang::quo_get_expr(value), catalogue_of(deck), list(),
                                           rlang::quo_get_env(value), call))
   choices <- as.matrix(expand.grid(rep(list(c(TRUE, FALSE)), length(hand))))
+  refuse_textual(columns$value, deck, call)
   # Like cards make like choices.
   like <- apply(choices, 1, function(keep) paste(sort(codes_of(hand)[keep]), collapse = " "))
   rows <- which(!duplicated(like))
@@ -38,6 +39,15 @@ best_exchange <- function(hand, value, deck = deck_standard()) {
   rownames(found) <- NULL
   structure(found, class = c("habanera_exchanges", "data.frame"), hand = paste(format(hand), collapse = " "),
             value = expression_text(columns$value))
+}
+
+# There is no best text.
+refuse_textual <- function(value, deck, call) {
+  pool <- new_pool(deck, deck[0], FALSE, 0, length(deck))
+  words <- without_notes(asked_words(list(value), pool, hand_words, call))
+  if (!is.character(outcome_values(value, words, 0, call))) return(invisible())
+  refuse(sprintf("`%s` is a text; ask for a number or a condition, such as category() >= \"two pair\".",
+                 expression_text(value)), "language", call)
 }
 
 # The exact value of keeping these and drawing the others anew.

@@ -20,6 +20,7 @@ question_traits <- function(x) {
   within <- function(part, what) lapply(words, function(one) lapply(one[[part]], `[[`, what))
   traits <- c(lapply(words, `[[`, "added"), lapply(x$spec$stages, `[[`, "under_first"),
               unlist(c(ways, within("groups", "group"), within("places", "holds")), recursive = FALSE),
+              category_traits(unlist(lapply(words, `[[`, "categories"), recursive = FALSE)),
               if (has_keep_function(x)) list(seq_len(nrow(x$pool$data))))
   traits <- Filter(length, traits)
   c(traits, run_blocks(x, traits))

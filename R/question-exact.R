@@ -2,7 +2,8 @@
 #' @section Questions: A plain draw is worked out class by class: cards that no word tells apart are one class,
 #'   the number of each class among the cards still to come is hypergeometric (Johnson, Kemp & Kotz 2005,
 #'   "Univariate discrete distributions", eq. 6.1), with replacement binomial, and the state is the
-#'   cards drawn and the words' values so far. Where the order counts (`card_at()`), where there are stages, and
+#'   cards drawn and the words' values so far; with `category()` every set of cards is looked at
+#'   once. Where the order counts (`card_at()`), where there are stages, and
 #'   in [draw_until()], the hands are followed card by card. A shuffle that is not uniform can be worked
 #'   out for up to 7 cards, from the exact law of its arrangements, without redraws. `method = "walk"` walks
 #'   every path of the code that simulates.
@@ -20,9 +21,9 @@ exact_question <- function(x, method, call, limits = exact_limits) {
 }
 
 # Beyond these an exact answer is refused, and not given beside a simulated one unasked: states of the class
-# by class law, and different hands.
-exact_limits <- list(states = 2e7, hands = 1e6)
-quick_limits <- list(states = 5e5, hands = 2e4)
+# by class law, different hands followed through stages, and sets of cards that are read once each.
+exact_limits <- list(states = 2e7, hands = 1e6, sets = 1.5e8)
+quick_limits <- list(states = 5e5, hands = 2e4, sets = 3e6)
 most_walked_cards <- 7
 
 #' @export
@@ -40,7 +41,9 @@ keyed_law <- function(x, method, call, limits) {
   }
   if (shuffled && method != "walk") return(c(arrangement_law(x, call), source = "arrangements"))
   if (method == "walk") return(c(walked_question(x, call), source = "walk"))
-  if (is_plain_question(x)) return(c(classes_law(x, limits$states), source = "classes"))
+  if (is_plain_question(x)) {
+    return(c(classes_law(x, if (length(x$spec$words$categories)) limits$sets else limits$states), source = "classes"))
+  }
   c(hands_law(x, limits$hands), source = "hands")
 }
 
@@ -50,10 +53,10 @@ is_plain_question <- function(x) {
     !length(x$spec$words$places)
 }
 
-classes_law <- function(x, most_states) {
+classes_law <- function(x, most) {
   classes <- question_classes(x)
   turns <- lapply(0:x$turns, function(turn) {
-    law <- core_class_law(x$spec$words, classes, x$size + turn * x$turn_size, x$replace, most_states)
+    law <- core_class_law(x$spec$words, classes, x$size + turn * x$turn_size, x$replace, most)
     list(key = turn * x$words$cells + law$key, probability = law$probability)
   })
   list(key = unlist(lapply(turns, `[[`, "key")), probability = unlist(lapply(turns, `[[`, "probability")))

@@ -10,6 +10,9 @@
 #' - `distinct(attribute)`: how many different values of it there are;
 #' - `largest_group(attribute)`: the size of the largest group of cards that share a value;
 #' - `card_at(i, condition)`: whether the card drawn as number `i` satisfies a condition;
+#' - `category()`: of which category the hand is by [hand_rules()], such as "flush"; by other rules,
+#'   `category(rules)` or, as in the shell, by what is other: `category(size = 3, wild = rank == "2")`. It is
+#'   compared by its order, too: `category() >= "two pair"` is two pair or better;
 #' - `every_turn(condition)`, `any_turn(condition)`: whether a condition on the hand held at every turn so far, or
 #'   at any ([draw_more()]); `turn` is the number of the turn.
 #'
@@ -25,5 +28,6 @@
 #' wanted <- c("A", "K")
 #' x <- draws(deck_standard(), 5, high = count(rank %in% wanted), share = high / 5, better = high >= 2 | share == 1)
 #' exact(x)
+#' exact(draws(deck_standard(), 5, good = category() >= "two pair"))
 #' @name question_language
 NULL

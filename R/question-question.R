@@ -46,7 +46,7 @@ check_column_name <- function(name, before, call) {
 
 # Every value that the column can have is worked out once, so that nothing bad waits for simulate().
 check_column <- function(name, x, call) {
-  words <- asked_words(x$columns[name], x$pool, c(hand_words, turn_words), call)
+  words <- without_notes(asked_words(x$columns[name], x$pool, c(hand_words, turn_words), call))
   turns <- if ("turn" %in% all.vars(x$columns[[name]])) x$turns + 1 else 1
   cells <- words$cells * turns
   if (cells > most_cells) refuse_cells(expression_text(x$columns[[name]]), cells, call)

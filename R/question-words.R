@@ -3,7 +3,7 @@
 # A `pool` is what hands are made of: a list of `deck` and `held` (cards), `replace`, `least` and `most` (the
 # fewest and the most cards a hand can have when it is asked), and what follows from them (see new_pool()).
 
-hand_words <- c("count", "total", "distinct", "largest_group", "card_at")
+hand_words <- c("count", "total", "distinct", "largest_group", "card_at", "category")
 turn_words <- c("every_turn", "any_turn")
 
 new_pool <- function(deck, held, replace, least, most) {
@@ -27,6 +27,7 @@ checked_outcome <- function(expr, catalogue, columns, env, call, turns = TRUE) {
 
 checked_word <- function(word, catalogue, columns, env, call) {
   name <- as.character(word[[1]])
+  if (name == "category") return(checked_category(word, catalogue, env, call))
   operands <- as.list(word)[-1]
   wanted <- if (name == "card_at") 2 else 1
   if (length(operands) != wanted || !is.null(names(operands))) {
@@ -80,7 +81,7 @@ condition_values <- function(expr, pool, about, call) {
 new_word <- function(word, pool, call) {
   text <- expression_text(word)
   make <- switch(as.character(word[[1]]), count = count_word, total = total_word, card_at = place_word,
-                 distinct = , largest_group = group_word, turn_word)
+                 category = category_word, distinct = , largest_group = group_word, turn_word)
   defaults <- list(text = text, kind = as.character(word[[1]]), low = 0, high = 1, unit = 1, decimals = 0, from = -Inf)
   utils::modifyList(defaults, make(word, pool, text, call))
 }
@@ -176,6 +177,7 @@ word_values <- function(words, index) {
   lapply(words$each, function(word) {
     raw <- (index %/% word$step) %% word$size + word$low
     if (word$kind %in% c("card_at", turn_words)) return(raw == 1)
+    if (word$kind == "category") return(factor(word$levels[raw + 1], word$levels, ordered = TRUE))
     raw * word$unit / 10^word$decimals
   })
 }
@@ -195,7 +197,8 @@ core_words <- function(words, pool) {
     }),
     places = lapply(of_kind("card_at"), function(word) {
       list(position = word$position - 1, step = word$step, holds = as.integer(word$holds))
-    })
+    }),
+    categories = lapply(of_kind("category"), function(word) list(rules = word$rules, step = word$step))
   )
 }
 
@@ -233,7 +236,7 @@ refuse_cells <- function(text, cells, call) {
 outcome_values <- function(expr, words, index, call) {
   scope <- list(values = list(turn = index %/% words$cells), words = word_values(words, index %% words$cells),
                 rows = length(index))
-  values <- rep_len(interpret(expr, scope, call), length(index))
+  values <- laid_out(interpret(expr, scope, call), length(index))
   if (anyNA(values) || any(is.infinite(values))) {
     refuse(sprintf("`%s` is not always a value: it can be %s.", expression_text(expr),
                    said(values[is.na(values) | is.infinite(values)][1])), "language", call)

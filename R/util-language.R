@@ -70,6 +70,12 @@ constant_value <- function(expr, env, call) {
   interpret(checked, list(values = list(), rows = 1), call)
 }
 
+# The same where there may be several of them, such as c("flush", "straight").
+constant_values <- function(expr, env, call) {
+  lookup <- list(known = character(), words = character(), env = env, what = "names that may stand here are")
+  interpret(checked_part(expr, lookup, call), list(values = list(), rows = 1), call)
+}
+
 checked_part <- function(expr, lookup, call) {
   if (rlang::is_missing(expr)) refuse("Something is missing before or after a comma.", "language", call)
   if (is.symbol(expr)) return(checked_name(expr, lookup, call))
@@ -180,15 +186,18 @@ interpret <- function(expr, scope, call) {
 
 # Each branch is worked out only where it is taken, so that it may guard a division.
 interpret_choice <- function(expr, scope, call) {
-  test <- rep_len(interpret(expr[[2]], scope, call), scope$rows)
+  test <- laid_out(interpret(expr[[2]], scope, call), scope$rows)
   if (!is.logical(test)) refuse_type(expr[[2]], "TRUE or FALSE", expr, call)
   value <- rep(NA, scope$rows)
   for (branch in list(list(which(test), expr[[3]]), list(which(!test), expr[[4]]))) {
     taken <- branch[[1]]
-    if (length(taken)) value[taken] <- interpret(branch[[2]], narrowed(scope, taken), call)
+    if (length(taken)) value[taken] <- laid_out(interpret(branch[[2]], narrowed(scope, taken), call), length(taken))
   }
   value
 }
+
+# A value for each row. A place on a scale is a text from here on.
+laid_out <- function(value, rows) rep_len(if (is.factor(value)) as.character(value) else value, rows)
 
 narrowed <- function(scope, rows) {
   pick <- function(values) if (length(values) == scope$rows) values[rows] else values
@@ -196,6 +205,10 @@ narrowed <- function(scope, rows) {
 }
 
 refuse_operand_types <- function(name, operands, expr, call) {
+  scale <- Filter(is.ordered, operands)
+  if (length(scale) && name %in% c(orderings, "==", "!=", "%in%")) {
+    return(refuse_off_scale(operands, levels(scale[[1]]), expr, call))
+  }
   for (i in seq_along(operands)) {
     value <- operands[[i]]
     if (name %in% arithmetic && !is.numeric(value) && !is.logical(value)) {
@@ -203,6 +216,23 @@ refuse_operand_types <- function(name, operands, expr, call) {
     }
     if (name %in% logic && !is.logical(value)) refuse_type(expr[[i + 1]], "TRUE or FALSE", expr, call)
     if (name %in% orderings && is.character(value)) refuse_type(expr[[i + 1]], "a number", expr, call)
+  }
+}
+
+# What stands on a scale, such as the category of a hand, is compared with places of the same scale.
+refuse_off_scale <- function(operands, scale, expr, call) {
+  for (i in seq_along(operands)) {
+    value <- operands[[i]]
+    if (is.ordered(value) && identical(levels(value), scale)) next
+    if (is.ordered(value) || !is.character(value)) {
+      refuse(sprintf("In `%s`, `%s` is none of %s.", expression_text(expr), expression_text(expr[[i + 1]]),
+                     join_words(quoted(scale), "or")), "language", call)
+    }
+    unknown <- setdiff(value, scale)
+    if (length(unknown)) {
+      refuse(sprintf("In `%s`, %s is none of %s%s", expression_text(expr), quoted(unknown[1]),
+                     join_words(quoted(scale), "or"), did_you_mean(unknown[1], scale)), "language", call)
+    }
   }
 }
 

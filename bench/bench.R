@@ -169,7 +169,7 @@ opening <- draws(built, 6, trees = count(kind == "tree"), cheap = count(cost <= 
 course <- redraw_if(draws(built, 6, trees = count(kind == "tree"), always = every_turn(trees >= min(turn, 4))),
                     trees < 2 | trees > 4, times = 2, put_back = 1:2) |> draw_more(times = 8)
 shoe_hand <- draws(six_packs, 8, worth = total(points), aces = count(rank == "A"), suits = largest_group(suit))
-many_hands <- deck_standard()[unlist(lapply(1:1000, function(i) sample(52, 5)))][rep(1:5000, 200)]
+many_hands <- deck_standard()[unlist(lapply(1:1000, function(i) sample(52, 5)))][rep(1:5000, 1000)]
 single_jobs <- list(
   "exact(), four words of 6 of 48 cards" = function() exact(opening),
   "exact(), two redraws and eight turns of 48 cards" = function() exact(course),

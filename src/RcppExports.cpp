@@ -565,8 +565,8 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_class_law
-Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, bool replace, double state_limit);
-RcppExport SEXP _habanera_core_class_law(SEXP wordsSEXP, SEXP classesSEXP, SEXP sizeSEXP, SEXP replaceSEXP, SEXP state_limitSEXP) {
+Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, bool replace, double most);
+RcppExport SEXP _habanera_core_class_law(SEXP wordsSEXP, SEXP classesSEXP, SEXP sizeSEXP, SEXP replaceSEXP, SEXP mostSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
@@ -574,8 +574,8 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< Rcpp::List >::type classes(classesSEXP);
     Rcpp::traits::input_parameter< double >::type size(sizeSEXP);
     Rcpp::traits::input_parameter< bool >::type replace(replaceSEXP);
-    Rcpp::traits::input_parameter< double >::type state_limit(state_limitSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_class_law(words, classes, size, replace, state_limit));
+    Rcpp::traits::input_parameter< double >::type most(mostSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_class_law(words, classes, size, replace, most));
     return rcpp_result_gen;
 END_RCPP
 }

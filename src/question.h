@@ -1,5 +1,6 @@
 #pragma once
 
+#include "hand.h"
 #include "procedure.h"
 
 #include "habanera/draw/draw.hpp"
@@ -29,6 +30,8 @@ inline habanera::Words to_words(const Rcpp::List& spec) {
   for (const Rcpp::List place : Rcpp::List(spec["places"]))
     words.places.push_back({static_cast<std::size_t>(to_count(place["position"])), to_count(place["step"]),
                             to_numbers<std::uint8_t>(place["holds"])});
+  for (const Rcpp::List category : Rcpp::List(spec["categories"]))
+    words.categories.push_back({habanera::HandEvaluator(to_hand_rules(category["rules"])), to_count(category["step"])});
   words.cells = to_count(spec["cells"]);
   return words;
 }

@@ -3,6 +3,7 @@
 #include "draw.h"
 
 #include "habanera/draw/class_law.hpp"
+#include "habanera/draw/combination_law.hpp"
 #include "habanera/draw/question_enumerating.hpp"
 
 namespace {
@@ -27,11 +28,12 @@ Rcpp::List core_walk_question(Rcpp::List spec, double path_limit) {
   });
 }
 
-// The law of the words of a plain draw, class by class.
+// The law of the words of a plain draw, class by class; or, where they do not add up so, set by set.
 // [[Rcpp::export]]
-Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, bool replace,
-                          double state_limit) {
+Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, bool replace, double most) {
   const habanera::Words read = to_words(words);
-  const habanera::ClassLaw law(read, to_classes(classes), replace, to_bound(state_limit));
-  return pack_law(law(static_cast<std::size_t>(to_count(size))));
+  const auto cards = static_cast<std::size_t>(to_count(size));
+  if (read.categories.empty())
+    return pack_law(habanera::ClassLaw(read, to_classes(classes), replace, to_bound(most))(cards));
+  return pack_law(habanera::CombinationLaw(read, to_classes(classes), replace, to_bound(most))(cards));
 }

@@ -18,7 +18,7 @@ varied <- vary_rules(change_rules(quick, collect = "winner_first"), cards_each =
 figures <- list(
   "figure-audit" = autoplot(volunteers), "figure-mixing" = autoplot(mixed, by = "seconds"),
   "figure-tablet" = autoplot(tablet),
-  "figure-arrangements" = autoplot(exact(shuffle_naive_swap(), deck_numbered(4))),
+  "figure-showdown" = autoplot(showdown(list("AS KS", "QH QD", "9S 8S"), board = "QC 10S 2S 3D")),
   "figure-stuck-game" = autoplot(replay(played, where = ended == "never_ends")),
   "figure-rules" = autoplot(varied, seconds_per_round = 6, within = 15),
   "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 14, deck_size = 44)),

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "habanera/draw/class_law.hpp"
+#include "habanera/draw/combination_law.hpp"
 #include "habanera/draw/hand_law.hpp"
 #include "habanera/draw/question_counting.hpp"
 #include "habanera/draw/question_enumerating.hpp"
@@ -156,6 +157,20 @@ TEST_CASE("class by class, the law is what walking every path gives") {
     }
   }
   CHECK_THROWS_AS(ClassLaw(words, {{0, 20, 0}, {2, 20, 0}, {4, 20, 0}}, false, 50)(20), std::length_error);
+}
+
+TEST_CASE("set by set, the law is that of the classes") {
+  const Words words = words_of_all(false);
+  const std::vector<CardClass> classes{{0, 3, 0}, {2, 2, 1}, {4, 4, 0}, {5, 0, 1}};
+  for (const bool replace : {false, true}) {
+    for (const std::size_t size : {0u, 1u, 4u}) {
+      const IndexLaw law = CombinationLaw(words, classes, replace, 100000)(size);
+      const IndexLaw by_class = ClassLaw(words, classes, replace, 100000)(size);
+      REQUIRE(law.size() == by_class.size());
+      for (const auto& [index, chance] : by_class) CHECK(law.at(index) == doctest::Approx(chance).epsilon(1e-13));
+    }
+  }
+  CHECK_THROWS_AS(CombinationLaw(words, classes, false, 3)(4), std::length_error);
 }
 
 TEST_CASE("card by card, the law of hands is that of the classes") {

@@ -8,13 +8,14 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
   # 8 tokens for 660 of 13,244 hands, 3 for 552: the stake at which 15% is kept.
   stake <- (8 * 660 + 3 * 552) / 13244 / 0.85
   expect_match(paste(said, collapse = " "), sprintf("a play must cost %s", signif(stake, 5)))
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")), "The hands table keeps 1[12][.0-9]*% of every stake")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")), "Best are 12, in the place of quinces: 83.8%")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")), "36.5% of games never end.* within 1[0-4][.0-9]* minutes")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "The elder twin is best, with 5[0-9.]+% of the win against the baker")
   expect_setequal(list.files(folder), c(
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
-    "quick-game.html", "stuck-game.svg", "pairs-table.html",
+    "hands-stall.html", "quick-game.html", "stuck-game.svg", "pairs-table.html",
     "tablet.svg", "fair.svg", "stall.svg", "windfall.svg",
     "volunteers.svg", "tablet.csv", "tablet.csv.provenance.json", habanera:::demo_data
   ))

@@ -13,6 +13,7 @@
 #include "habanera/chance/work_bound.hpp"
 #include "habanera/draw/class_law.hpp"
 #include "habanera/draw/classes.hpp"
+#include "habanera/draw/combination_law.hpp"
 #include "habanera/draw/counting.hpp"
 #include "habanera/draw/draw.hpp"
 #include "habanera/draw/enumerating.hpp"

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/hand/evaluator.hpp"
 
 namespace habanera {
 
@@ -27,13 +28,20 @@ struct Words {
     std::vector<std::uint8_t> holds;  // of each kind
   };
 
+  // The category of the hand, from 0 the worst.
+  struct Category {
+    HandEvaluator evaluate;  // over the kinds
+    std::uint64_t step;
+  };
+
   std::uint64_t start;               // of an empty hand
   std::vector<std::uint64_t> added;  // by each kind; a loss wraps around, which adds up all the same
   std::vector<Groups> groups;
   std::vector<Place> places;
+  std::vector<Category> categories;
   std::uint64_t cells;
 
-  bool only_added() const { return groups.empty() && places.empty(); }
+  bool only_added() const { return groups.empty() && places.empty() && categories.empty(); }
 };
 
 // Reads a hand card by card. It owns the words, so that a thread reads nothing that another one writes beside.
@@ -48,6 +56,7 @@ class Reading {
     index_ = words_.start;
     for (auto& counts : counts_) std::fill(counts.begin(), counts.end(), 0);
     best_.assign(counts_.size(), 0);
+    cards_.clear();
     drawn_ = 0;
   }
 
@@ -55,6 +64,7 @@ class Reading {
   void hold(Card kind) {
     index_ += words_.added[kind];
     for (std::size_t i = 0; i < counts_.size(); ++i) add_to_group(i, kind);
+    if (!words_.categories.empty()) cards_.push_back(kind);
   }
 
   void draw(Card kind) {
@@ -64,7 +74,13 @@ class Reading {
     ++drawn_;
   }
 
-  std::uint64_t index() const { return index_; }
+  // As far as the hand is read.
+  std::uint64_t index() const {
+    std::uint64_t index = index_;
+    for (const Words::Category& category : words_.categories)
+      index += category.step * category.evaluate(cards_.data(), cards_.size()).category;
+    return index;
+  }
 
  private:
   void add_to_group(std::size_t i, Card kind) {
@@ -79,6 +95,7 @@ class Reading {
   Words words_;
   std::vector<std::vector<std::uint32_t>> counts_;  // by word, by group
   std::vector<std::uint32_t> best_;
+  std::vector<Card> cards_;  // where a category is asked for
   std::uint64_t index_ = 0;
   std::size_t drawn_ = 0;
 };

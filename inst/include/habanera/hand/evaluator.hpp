@@ -19,6 +19,25 @@ struct HandParts {
   std::size_t wild = 0, cards = 0;
 };
 
+// The most that a hand has of anything: of a rank, of a suit, of different ranks, and of ranks twice or more; without
+// its wild cards.
+struct HandSizes {
+  explicit HandSizes(const HandParts& hand, const HandRules& rules) {
+    for (std::size_t rank = 0; rank < rules.ranks; ++rank) {
+      of_rank = std::max<std::size_t>(of_rank, hand.ranks[rank]);
+      ranks += hand.ranks[rank] > 0;
+      pairs += hand.ranks[rank] > 1;
+    }
+    for (std::size_t suit = 0; suit < rules.suits; ++suit) {
+      std::size_t size = 0;
+      for (std::size_t rank = 0; rank < rules.ranks; ++rank) size += hand.suits[suit][rank];
+      of_suit = std::max(of_suit, size);
+    }
+  }
+
+  std::size_t of_rank = 0, of_suit = 0, ranks = 0, pairs = 0;
+};
+
 // What a hand is worth: the place of its category, from 0 the worst, and the cards that break ties, the most important
 // first: rank + 1, or 0 for a wild card that counts below every rank and for a place without a card.
 struct HandWorth {
@@ -82,12 +101,28 @@ class HandEvaluator {
 
   template <class Which>
   HandWorth best_among(const HandParts& hand, Which&& which) const {
+    const HandSizes sizes(hand, rules_);
     for (std::size_t i = 0; i < rules_.categories.size(); ++i) {
-      if (!which(rules_.categories[i].what)) continue;
+      if (!which(rules_.categories[i].what) || !may_hold(rules_.categories[i].what, sizes, hand.wild)) continue;
       const Found cards = held(rules_.categories[i], hand);
       if (cards) return {rules_.categories.size() - 1 - i, *cards};
     }
     return {};
+  }
+
+  // What a hand has too few cards for need not be looked for.
+  bool may_hold(HandCategory category, const HandSizes& sizes, std::size_t wild) const {
+    switch (category) {
+      case HandCategory::high_card: return true;
+      case HandCategory::one_pair: return sizes.of_rank + wild >= 2;
+      case HandCategory::two_pair: return sizes.pairs + wild >= 2;
+      case HandCategory::three_of_a_kind: return sizes.of_rank + wild >= 3;
+      case HandCategory::full_house: return sizes.of_rank + wild >= 3 && sizes.pairs + wild >= 2;
+      case HandCategory::four_of_a_kind: return sizes.of_rank + wild >= 4;
+      case HandCategory::five_of_a_kind: return sizes.of_rank + wild >= 5;
+      case HandCategory::straight: return sizes.ranks + wild >= rules_.size;
+      default: return sizes.of_suit + wild >= rules_.size;
+    }
   }
 
   static void keep_best(Found& best, const Cards& cards) {
