@@ -1,13 +1,3 @@
-# f(u, k), each value worked out once.
-remembered <- function(f) {
-  known <- new.env()
-  function(u, k) {
-    key <- paste(u, k)
-    if (is.null(known[[key]])) known[[key]] <- f(u, k)
-    known[[key]]
-  }
-}
-
 # Turns that one perfect memory needs, by a recursion over what is known (u cards unseen, k of them with a known mate),
 # written from the rules alone: a known pair is taken at once; else an unseen card is turned, then its mate or another
 # unseen one.
