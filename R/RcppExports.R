@@ -21,6 +21,10 @@ core_distance_law <- function(cards) {
     .Call(`_habanera_core_distance_law`, cards)
 }
 
+core_blackjack <- function(spec) {
+    .Call(`_habanera_core_blackjack`, spec)
+}
+
 core_sampled_kinds <- function(weights, max_copies, size, seed) {
     .Call(`_habanera_core_sampled_kinds`, weights, max_copies, size, seed)
 }

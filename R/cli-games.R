@@ -24,7 +24,8 @@ game_options <- function() {
     cli_option("shuffle", "How it is shuffled, such as \"riffle x3\" [uniform]", "PROCEDURE"),
     cli_option("piles", "Start from the piles in this file, or typed: \"AS KD | 2S 3H\"", "PILES"),
     cli_option("seat-names", "Names of the seats, separated by commas", "NAMES"),
-    cli_option("record", "Outcomes to count, separated by commas [as the game has it]", "OUTCOMES")
+    cli_option("record", "Outcomes to count, separated by commas [as the game has it]", "OUTCOMES"),
+    cli_option("player", "Who decides: a player by name, or a strategy table (.csv)", "PLAYER")
   )
 }
 
@@ -61,6 +62,7 @@ shell_game <- function(options, arguments, command) {
   refuse_arguments(command, arguments[-1])
   given <- typed_rules(options$set, "set", command, arguments)
   if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
+  if (!is.null(options$player)) given$players <- options$player
   words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
   game(arguments, !!!given, rules = options$rules, shuffle = options$shuffle, piles = options$piles,
        seat_names = words(options$seat_names), record = words(options$record))

@@ -1,12 +1,13 @@
 # Asks a person at the console.
 
 # One of the moves, by the key typed for it.
-asked_move <- function(lines, moves) {
+asked_move <- function(lines, moves, words = NULL) {
   keys <- move_keys(moves)
+  shown <- if (is.null(words)) keys else paste(keys, words[moves], sep = " ")
   say <- function(...) cat(..., "\n", sep = "", file = if (interactive()) stdout() else stderr())
   say(paste(lines, collapse = "\n"))
   repeat {
-    say(sprintf("Your move (%s; q stops):", paste(keys, collapse = " ")))
+    say(sprintf("Your move (%s; q stops):", paste(shown, collapse = if (is.null(words)) " " else ", ")))
     typed <- typed_line()
     if (is.null(typed) || typed %in% c("q", "Q")) rlang::abort("stopped", class = "habanera_stopped")
     if (typed %in% keys) return(moves[match(typed, keys)])

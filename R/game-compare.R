@@ -42,7 +42,9 @@ new_game_pair <- function(x, y, call) {
   if (has_function(x$shuffle) || has_function(y$shuffle)) {
     refuse("Games that R functions shuffle cannot be compared deal by deal.", call = call)
   }
-  x$record <- y$record <- x$spec$record <- y$spec$record <- shared
+  x$record <- y$record <- shared
+  x$spec$record <- core_columns(x$kind, shared)
+  y$spec$record <- core_columns(y$kind, shared)
   new_experiment("habanera_game_pair", x = x, y = y, record = shared)
 }
 

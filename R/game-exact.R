@@ -15,6 +15,8 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   if (any(vapply(x$rules$players, function(player) player$name == "lookahead", NA))) {
     refuse("exact() cannot walk the games that player_lookahead() plays out; simulate().", "work")
   }
+  why <- x$kind$out_of_reach(x$rules, x$deck)
+  if (!is.null(why)) refuse(why, "work", call)
   machine <- game_machine(x)
   deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)

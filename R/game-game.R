@@ -29,6 +29,7 @@ new_game <- function(kind, given, settings, call) {
   if (!is.null(settings$piles)) refuse_piles(kind, changed, settings, call)
   piles <- if (!is.null(settings$piles)) given_piles(settings$piles, rules, call)
   rules <- kind$settled(rules, piles, changed, call)
+  kind <- kind$fitted(kind, rules)
   deck <- if (is.null(piles)) kind$deck(rules) else do.call(c, unname(piles))
   game <- list(
     game = kind$name, kind = kind, given = given, rules = rules, settings = settings, piles = piles, deck = deck,
@@ -87,8 +88,8 @@ game_spec <- function(kind, game, call) {
   # An R function shuffles before the core deals.
   shuffle <- if (has_function(game$shuffle)) shuffle_none() else game$shuffle
   size <- if (is.null(dealing)) kind$dealt(game$rules, game$deck) else sum(dealing$sizes)
-  list(draw = draw_spec(game$deck, size, FALSE, FALSE, shuffle), dealing = dealing,
-       rules = kind$core(game$rules, cards, dealing), record = game$record)
+  list(draw = draw_spec(game$deck, size, isTRUE(game$rules$packs == Inf), FALSE, shuffle), dealing = dealing,
+       rules = kind$core(game$rules, cards, dealing), record = core_columns(kind, game$record))
 }
 
 check_game <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {

@@ -17,6 +17,8 @@ new_kind <- function(name, title, constructor, summary, rules, columns, record, 
 usual_kind <- function() list(
   # How many seats there are.
   seats = function(rules) if (is.null(rules$seats)) 1 else rules$seats,
+  # The kind as it is by these rules: with the outcomes that they bring, and what is recorded by default.
+  fitted = function(kind, rules) kind,
   # Refuses rules that do not go together; `changed` names those that are not as by default.
   contradictions = function(rules, changed, call) invisible(),
   # The rules once given piles are known (NULL: a deal).
@@ -45,6 +47,8 @@ usual_kind <- function() list(
   # What moves were worth: a function of the rules as the core takes them, the seat, the moves it made, the deck and the
   # address of its trial, that gives for each choice a list of the `moves` open and their `worth` by the seat's player.
   judge = NULL,
+  # The moves by name, where they are no places: players are told these names, and return one.
+  move_words = NULL,
   # What a person sees: lines of text for a view.
   view_words = function(rules, view) utils::capture.output(utils::str(view)),
   # The outcomes that are what each seat has of the win, for round_robin().
@@ -56,11 +60,15 @@ usual_kind <- function() list(
   # Of a replay: what each action is in a log, how it ended, what is to be said below, and its figure: a list of
   # `data` (a data frame with `x`, `cards` and `series`) and the words for `x` and `y`.
   step_words = character(),
+  # What is said of a step beside its cards, from the number that the core tells of it and the moves that were open.
+  step_notes = NULL,
   end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")),
   closing_words = function(trace) NULL,
   course = function(trace) zones_by_step(trace),
   # Zones of cards that have left the game.
   gone = character(),
+  # Why exact answers are out of reach by these rules; NULL where they may be tried.
+  out_of_reach = function(rules, deck) NULL,
   # What makes fewer deals, for when there are too many.
   fewer_deals = "a smaller deck",
   # Examples for the shell, by command.
@@ -75,7 +83,19 @@ until_the_end <- function(game, seed, code) {
   tryCatch(code, `habanera::EndlessGame` = function(cnd) {
     refuse(sprintf("%s with seed %s: %s. The players never finish it.", game$kind$title, whole_code(seed),
                    conditionMessage(cnd)), "endless", call = NULL)
-  }, `habanera::OutOfReach` = refuse_unsolved, `std::length_error` = function(cnd) refuse_too_many_outcomes(game))
+  }, `habanera::OutOfReach` = refuse_unsolved, `std::length_error` = function(cnd) refuse_too_many_outcomes(game),
+  `habanera::StockRanOut` = function(cnd) {
+    refuse(sprintf("%s with seed %s: %s. Cut the shoe less deep, or take more packs.", game$kind$title,
+                   whole_code(seed), conditionMessage(cnd)), "rules", call = NULL)
+  })
+}
+
+# Outcomes under the names that the core has for them.
+core_columns <- function(kind, names) {
+  vapply(names, function(name) {
+    core <- kind$columns[[name]]$core
+    if (is.null(core)) name else core
+  }, "", USE.NAMES = FALSE)
 }
 
 refuse_unsolved <- function(cnd) {

@@ -66,7 +66,7 @@ met_players <- function(game, players, seats, call) {
                    format_count(seats), format_count(length(players))), call = call)
   }
   if (is.null(names) || length(names) != length(players)) names <- rep("", length(players))
-  names <- ifelse(nzchar(names), names, player_texts(players))
+  names <- ifelse(nzchar(names), names, player_labels(players))
   twice <- names[duplicated(names)]
   if (length(twice)) {
     refuse(sprintf("Two players are called %s; name them, as in list(one = ..., other = ...).", quoted(twice[1])),

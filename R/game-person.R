@@ -52,7 +52,8 @@ play_sitting <- function(sitting) {
   keep <- function(over) write_sitting(utils::modifyList(sitting, list(moves = state$moves, over = over)))
   asked <- function(view, moves, choice) {
     if (choice <= length(state$moves)) return(kept_move(state$moves[choice], moves, choice, sitting$file))
-    state$moves[choice] <- asked_move(sitting$game$kind$view_words(sitting$game$rules, view), moves)
+    state$moves[choice] <- asked_move(sitting$game$kind$view_words(sitting$game$rules, view), moves,
+                                       sitting$game$kind$move_words)
     keep(FALSE)
     state$moves[choice]
   }

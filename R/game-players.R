@@ -116,15 +116,21 @@ player_solved <- function(game = NULL, against = NULL) {
 #' @export
 player_person <- function() new_player("person")
 
-player_makers <- list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
+player_makers <- function() list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
                       random = player_random, lookahead = player_lookahead, solved = player_solved,
-                      person = player_person)
+                      person = player_person, basic = player_basic, strategy = strategy_from_cells,
+                      as_dealer = player_as_dealer, never_busts = player_never_busts,
+                      stands_on = player_stands_on, regular = player_regular, errs = player_errs,
+                      insures = player_insures, mixture = player_mixture)
 
 #' @export
 format.habanera_player <- function(x, ...) {
-  if (!is.null(x$f)) return(x$label)
+  if (!is.null(x$label)) return(x$label)
   set <- Filter(function(value) !identical(value, Inf), x$settings)
-  paste(c(x$name, sprintf("%s=%s", names(set), vapply(set, format, "", digits = 15))), collapse = ":")
+  values <- vapply(set, function(value) {
+    if (inherits(value, "habanera_players")) paste(player_labels(value), collapse = "+") else format(value, digits = 15)
+  }, "")
+  paste(c(x$name, sprintf("%s=%s", names(set), values)), collapse = ":")
 }
 
 #' @export
@@ -136,24 +142,51 @@ print.habanera_player <- function(x, ...) {
 new_players <- function(players) structure(unname(players), class = "habanera_players")
 
 player_from_text <- function(text, call) {
-  parts <- strsplit(text, ":", fixed = TRUE)[[1]]
+  if (grepl("[.]csv$", text, ignore.case = TRUE)) return(strategy_table(text))
+  parts <- split_outside(text, ":")
   name <- parts[1]
-  if (!name %in% names(player_makers)) {
-    refuse(sprintf("There is no player %s%s Players: %s.", quoted(name), did_you_mean(name, names(player_makers)),
-                   join_words(names(player_makers))), call = call)
+  if (!name %in% names(player_makers())) {
+    refuse(sprintf("There is no player %s%s Players: %s.", quoted(name), did_you_mean(name, names(player_makers())),
+                   join_words(names(player_makers()))), call = call)
   }
   given <- sub("^[^=]*=", "", parts[-1])
   names(given) <- sub("=.*$", "", parts[-1])
   settings <- lapply(given, function(value) {
+    if (grepl("^[(].*[)]$", value)) return(sub("^[(](.*)[)]$", "\\1", value))
     number <- suppressWarnings(as.numeric(value))
     if (is.na(number)) value else number
   })
-  unknown <- setdiff(names(settings), names(formals(player_makers[[name]])))
+  unknown <- setdiff(names(settings), names(formals(player_makers()[[name]])))
   if (length(unknown) || !all(grepl("=", parts[-1], fixed = TRUE))) {
     refuse(sprintf("The player %s is set as in \"forgetful:recall=0.7:span=6\", not %s.", quoted(name), quoted(text)),
            call = call)
   }
-  do.call(player_makers[[name]], settings)
+  do.call(player_makers()[[name]], settings)
+}
+
+# Divided at a mark that stands outside of brackets, in which another player may stand.
+split_outside <- function(text, mark) {
+  letters <- strsplit(text, "")[[1]]
+  depth <- cumsum((letters == "(") - (letters == ")"))
+  part <- cumsum(letters == mark & depth == 0)
+  unname(vapply(split(letters, part), function(piece) {
+    sub(paste0("^", mark), "", paste(piece, collapse = ""))
+  }, ""))
+}
+
+# The whole of a player as text, from which it can be made again.
+player_text <- function(player) {
+  if (!is.null(player$f)) return(player$label)
+  set <- Filter(function(value) !identical(value, Inf), player$settings)
+  values <- vapply(set, setting_text, "")
+  paste(c(player$name, sprintf("%s=%s", names(set), values)), collapse = ":")
+}
+
+setting_text <- function(value) {
+  if (inherits(value, "habanera_players")) return(sprintf("(%s)", paste(player_texts(value), collapse = ",")))
+  if (!inherits(value, "habanera_player")) return(format(value, digits = 15))
+  text <- player_text(value)
+  if (grepl(":", text, fixed = TRUE)) sprintf("(%s)", text) else text
 }
 
 function_player_code <- function(player) {
@@ -162,16 +195,19 @@ function_player_code <- function(player) {
 
 # As files hold them. A function stands there as its code, which tells runs apart but is not read again.
 plain_players <- function(players) {
-  vapply(players, function(player) if (is.null(player$f)) format(player) else function_player_code(player), "")
+  vapply(players, function(player) if (is.null(player$f)) player_text(player) else function_player_code(player), "")
 }
 
-player_texts <- function(players) vapply(players, format, "")
+player_texts <- function(players) vapply(players, player_text, "")
+player_labels <- function(players) vapply(players, format, "")
 
 # R code that gives them.
 players_code <- function(players) {
   code <- vapply(players, function(player) {
     if (!is.null(player$f)) return(function_player_code(player))
+    if (player$name == "strategy") return(strategy_code(player))
     values <- vapply(player$settings, function(value) {
+      if (inherits(value, "habanera_players")) return(players_code(value))
       if (inherits(value, "habanera_player")) players_code(list(value)) else as_code(value)
     }, "")
     settings <- sprintf("%s = %s", names(values), values)

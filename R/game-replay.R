@@ -10,7 +10,7 @@
 #' @param ... Not used.
 #' @return A `trace`: a data frame with a row per step: `step` (from 1), `round` (0 for the deal), `depth` (0, or how
 #'   deep within games in the game), `seat` (its name, `NA` where nobody in particular acts), `action` (text), `cards`
-#'   (codes, text), then how many cards lie in each zone of the game's table after the step: of War `pile_1`, `pile_2`,
+#'   (codes, text), of games for money also `note` (text, what is said at the table), then how many cards lie in each zone of the game's table after the step: of War `pile_1`, `pile_2`,
 #'   ... (each seat's), `pot` and `aside` (on the table, and out of the game). Its outcome is `attr(x, "outcome")`.
 #'   Printed it is a log.
 #' @section Errors: `habanera_error_input` where there is no such trial, outcome or game.
@@ -82,6 +82,7 @@ new_game_trace <- function(game, played, deck, seed, trial) {
     seat = c(NA, game$seat_names)[steps$seat + 1], action = names(actions)[match(steps$action, actions)],
     cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
   )
+  if (!is.null(game$kind$step_notes)) trace$note <- game$kind$step_notes(game, trace$action, steps$value, steps$open)
   trace[zone_columns(game)] <- as.data.frame(steps$sizes)
   structure(trace, class = c("habanera_game_trace", "data.frame"), game = game, deck = deck, seed = seed,
             trial = trial, outcome = whole_outcome(game, played$outcome))
@@ -90,7 +91,8 @@ new_game_trace <- function(game, played, deck, seed, trial) {
 # All outcome columns of one game, recorded or not.
 whole_outcome <- function(game, values) {
   rows <- rlang::set_names(values, game$words$outcomes)
-  game_outcomes(game, as.data.frame(rows[names(game$kind$columns)], optional = TRUE))
+  known <- names(game$kind$columns)
+  game_outcomes(game, as.data.frame(rlang::set_names(rows[core_columns(game$kind, known)], known), optional = TRUE))
 }
 
 #' Where the cards lay
@@ -179,7 +181,8 @@ step_texts <- function(steps, game) {
   who <- ifelse(is.na(steps$seat), "", paste0(seat_headings(as.character(steps$seat)), " "))
   cards <- vapply(strsplit(steps$cards, " ", fixed = TRUE), shown_cards, "", like = game$deck)
   # A colon is only for cards.
-  paste0(strrep("| ", steps$depth), who, ifelse(nzchar(cards), paste(words, cards), sub(":$", "", words)))
+  notes <- if (is.null(steps[["note"]])) "" else steps[["note"]]
+  paste0(strrep("| ", steps$depth), who, ifelse(nzchar(cards), paste(words, cards), sub(":$", "", words)), notes)
 }
 
 # An action for which the kind has no words is told by its own.

@@ -2,11 +2,11 @@
 
 # A player for all, or a list with one for each; also as text.
 rule_players <- function(known, meaning) {
-  default <- new_players(list(player_makers[[known[1]]]()))
+  default <- new_players(list(player_makers()[[known[1]]]()))
   allowed <- sprintf("a player (%s) for all seats, or a list with one for each", join_words(known, "or"))
   new_rule("players", default, allowed, meaning, function(value, name, call) {
     if (inherits(value, "habanera_player")) value <- list(value)
-    if (is.character(value)) value <- trimws(unlist(strsplit(value, ",", fixed = TRUE)))
+    if (is.character(value)) value <- trimws(unlist(lapply(value, split_outside, ",")))
     if (!length(value) || !(is.list(value) || is.character(value))) {
       refuse(sprintf("`players` must be %s, not %s.", allowed, said(value)), call = call)
     }
@@ -54,26 +54,34 @@ core_players <- function(players, table, view_words) {
 }
 
 # A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
-core_player <- function(player, view_words = NULL) {
-  if (player$name == "person") return(core_person(player, view_words))
+# `words` names the moves, where they have names.
+core_player <- function(player, view_words = NULL, words = NULL) {
+  if (player$name == "person") return(core_person(player, view_words, words))
   settings <- lapply(player$settings, function(value) {
     if (inherits(value, "habanera_player")) core_player(value) else value
   })
   spec <- c(list(name = player$name), settings)
   if (is.null(player$f)) return(spec)
   c(spec, f = function(view, moves, choice) {
-    move <- refuse_if_fails(player$f(view, moves), sprintf("Your player failed at choice %d of its game.", choice),
+    told <- if (is.null(words)) moves else words[moves]
+    move <- refuse_if_fails(player$f(view, told), sprintf("Your player failed at choice %d of its game.", choice),
                             "function", NULL)
-    if (is.numeric(move) && length(move) == 1 && move %in% moves) return(as.double(move))
-    refuse(sprintf("Your player must return one of its moves (%s), not %s, at choice %d of its game.",
-                   join_some(as.character(moves), 8), said(move), choice), "function", NULL)
+    if (length(move) == 1 && !is.na(move) && move %in% told) return(as.double(moves[match(move, told)]))
+    refuse(sprintf("Your player must return one of its moves (%s), not %s, at choice %d of its game%s.",
+                   join_some(as.character(told), 8), said(move), choice, choice_in_words(view)), "function", NULL)
   })
 }
 
+# Where a seat may have several hands, which of them.
+choice_in_words <- function(view) {
+  if (is.null(view[["hand"]])) return("")
+  sprintf(" (seat %d, hand %d, total %d)", view[["seat"]], view[["hand"]], view[["total"]])
+}
+
 # A person is asked at the console, or by the function that the player brings (see sit_in()).
-core_person <- function(player, view_words) {
+core_person <- function(player, view_words, words = NULL) {
   asked <- if (!is.null(player$asked)) player$asked else function(view, moves, choice) {
-    tryCatch(asked_move(view_words(view), moves), habanera_stopped = function(cnd) rlang::interrupt())
+    tryCatch(asked_move(view_words(view), moves, words), habanera_stopped = function(cnd) rlang::interrupt())
   }
   list(name = "with", f = asked)
 }

@@ -4,7 +4,7 @@
 rule_text <- function(value) {
   if (is.null(value)) return("NULL")
   if (is_cards(value)) return(deck_in_words(value))
-  if (inherits(value, "habanera_players")) return(paste(player_texts(value), collapse = ", "))
+  if (inherits(value, "habanera_players")) return(paste(player_labels(value), collapse = ", "))
   if (is.data.frame(value)) return(sprintf("%s of %s", count_of(nrow(value), "row"), join_words(names(value))))
   if (!is.numeric(value)) return(paste(value, collapse = ", "))
   text <- vapply(value, number_in_words, "", USE.NAMES = FALSE)

@@ -75,6 +75,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_blackjack
+SEXP core_blackjack(Rcpp::List spec);
+RcppExport SEXP _habanera_core_blackjack(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_sampled_kinds
 Rcpp::IntegerVector core_sampled_kinds(Rcpp::NumericVector weights, Rcpp::NumericVector max_copies, int size, double seed);
 RcppExport SEXP _habanera_core_sampled_kinds(SEXP weightsSEXP, SEXP max_copiesSEXP, SEXP sizeSEXP, SEXP seedSEXP) {
@@ -694,6 +705,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_audit_rows", (DL_FUNC) &_habanera_core_audit_rows, 5},
     {"_habanera_core_repeated_rows", (DL_FUNC) &_habanera_core_repeated_rows, 1},
     {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
+    {"_habanera_core_blackjack", (DL_FUNC) &_habanera_core_blackjack, 1},
     {"_habanera_core_sampled_kinds", (DL_FUNC) &_habanera_core_sampled_kinds, 4},
     {"_habanera_core_count_draws", (DL_FUNC) &_habanera_core_count_draws, 5},
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},

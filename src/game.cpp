@@ -84,7 +84,7 @@ Rcpp::List pack_piles(const std::vector<std::vector<habanera::Card>>& piles) {
 Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
   const auto size = static_cast<R_xlen_t>(steps.size());
   const R_xlen_t zones = size == 0 ? 0 : static_cast<R_xlen_t>(steps.front().sizes.size());
-  Rcpp::NumericVector depth(size), round(size), seat(size), action(size);
+  Rcpp::NumericVector depth(size), round(size), seat(size), action(size), value(size), open(size);
   Rcpp::NumericMatrix sizes(static_cast<int>(size), static_cast<int>(zones));
   Rcpp::List cards(size);
   for (R_xlen_t i = 0; i < size; ++i) {
@@ -93,6 +93,8 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
     round[i] = static_cast<double>(step.round);
     seat[i] = step.seat == habanera::no_seat ? 0 : static_cast<double>(step.seat + 1);
     action[i] = step.action;
+    value[i] = static_cast<double>(step.value);
+    open[i] = static_cast<double>(step.open.bits());
     cards[i] = pack_kinds(step.cards);
     for (R_xlen_t zone = 0; zone < zones; ++zone)
       sizes(static_cast<int>(i), static_cast<int>(zone)) =
@@ -100,7 +102,7 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
   }
   return Rcpp::List::create(Rcpp::Named("depth") = depth, Rcpp::Named("round") = round, Rcpp::Named("seat") = seat,
                             Rcpp::Named("action") = action, Rcpp::Named("cards") = cards,
-                            Rcpp::Named("sizes") = sizes);
+                            Rcpp::Named("sizes") = sizes, Rcpp::Named("value") = value, Rcpp::Named("open") = open);
 }
 
 class TrialRows {

@@ -27,6 +27,9 @@ class Moves {
     for (std::uint64_t left = bits_; left != 0; left &= left - 1) use(static_cast<std::size_t>(__builtin_ctzll(left)));
   }
 
+  // As one number, a bit for each move.
+  std::uint64_t bits() const { return bits_; }
+
   void remove(std::size_t move) { bits_ &= ~(std::uint64_t{1} << move); }
   // All moves below this number.
   static Moves below(std::size_t end) { return Moves(end >= 64 ? ~std::uint64_t{0} : (std::uint64_t{1} << end) - 1); }

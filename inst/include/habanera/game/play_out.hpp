@@ -13,7 +13,7 @@
 
 namespace habanera {
 
-inline constexpr std::size_t most_players = 6;
+inline constexpr std::size_t most_players = 7;
 
 // What happens next in a position.
 struct Next {

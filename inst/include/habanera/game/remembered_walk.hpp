@@ -74,7 +74,8 @@ class RememberedWalk {
       case Next::decide: return decide(course, next.seat, chance);
       case Next::deal: return over_kinds(course, next, course.unseen.next_weights(), chance);
       case Next::turn: return turn(course, next, chance);
-      default: throw std::logic_error("cards face down are not walked");
+      case Next::lay_down: return lay_down(course, next, chance);
+      case Next::look: return look(course, next, chance);
     }
   }
 
@@ -101,6 +102,29 @@ class RememberedWalk {
     Course after = course;
     game_.give(after.position, next, course.unseen.known(next.place));
     reach(std::move(after), chance);
+  }
+
+  void lay_down(const Course& course, const Next& next, double chance) {
+    if constexpr (lays_face_down<Game>) {
+      Course after = course;
+      const std::size_t place = after.unseen.lay_down();
+      game_.laid(after.position, next, place);
+      reach(std::move(after), chance);
+    }
+  }
+
+  void look(const Course& course, const Next& next, double chance) {
+    if constexpr (lays_face_down<Game>) {
+      const CardSet& set = game_.looked_for(course.position);
+      const std::vector<double> ways = course.unseen.weights_of(next.place, set);
+      for (const bool is_in : {true, false}) {
+        if (ways[is_in ? 0 : 1] == 0) continue;
+        Course after = course;
+        after.unseen.narrow(next.place, set, is_in);
+        game_.looked(after.position, next, is_in);
+        reach(std::move(after), chance * ways[is_in ? 0 : 1] / (ways[0] + ways[1]));
+      }
+    }
   }
 
   void over_kinds(const Course& course, const Next& next, const std::vector<double>& weights, double chance) {

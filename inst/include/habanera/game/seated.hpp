@@ -20,6 +20,12 @@
 
 namespace habanera {
 
+// A game whose decisions are told with what else was open notes them in its position.
+template <class Game, class = void>
+inline constexpr bool notes_decisions = false;
+template <class Game>
+inline constexpr bool notes_decisions<Game, std::void_t<decltype(&Game::decides)>> = true;
+
 // A game with decisions and its players, as a game that is played on a shuffled deck: so that whatever runs games
 // runs it.
 template <class Game>
@@ -104,7 +110,9 @@ class Seated {
     std::uint64_t rounds = before;
     const auto choose = [&](std::size_t seat, const auto& now, Moves moves) {
       if (!lanes[seat]) lanes[seat].emplace(luck.of(seat));
-      return players_[seat]->choose(game_.view(now, seat), moves, *lanes[seat]);
+      const std::size_t move = players_[seat]->choose(game_.view(now, seat), moves, *lanes[seat]);
+      if constexpr (watches<Watcher> && notes_decisions<Game>) game_.decides(position, move, moves);
+      return move;
     };
     const Decisions decisions = play_out(game_, position, stock, choose, [&](const Next& next, const auto& now) {
       if constexpr (watches<Watcher>) game_.tell(next, now, deck, [&](std::uint64_t round, const TableEvent& event) {

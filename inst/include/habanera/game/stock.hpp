@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstddef>
+#include <stdexcept>
 #include <utility>
 #include <vector>
 
@@ -12,11 +13,19 @@ namespace habanera {
 // Where cards come from while a game is played: dealt from the top, laid face down, looked at (which only tells whether
 // the card is of some set) and turned. A card's place counts from the top of the deck.
 
+// There is no card left to deal.
+struct StockRanOut : std::runtime_error {
+  using std::runtime_error::runtime_error;
+};
+
 // The cards in an order that is settled; the first `gone` of them are no longer there.
 class ShuffledStock {
  public:
   explicit ShuffledStock(const std::vector<Card>& deck, std::size_t gone = 0) : deck_(deck), next_(gone) {}
-  Card deal() { return deck_[next_++]; }
+  Card deal() {
+    if (next_ == deck_.size()) throw StockRanOut("needs more cards than there are");
+    return deck_[next_++];
+  }
   std::size_t lay_down() { return next_++; }
   bool look(std::size_t place, const CardSet& set) const { return set[deck_[place]]; }
   Card turn(std::size_t place) const { return deck_[place]; }

@@ -12,6 +12,7 @@
 #include "habanera/game/entries.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/requirements.hpp"
+#include "habanera/game/stock.hpp"
 #include "habanera/run/row_tally.hpp"
 #include "habanera/watcher/silent.hpp"
 
@@ -78,7 +79,7 @@ class GameRunner : public TrialRunner {
   }
 
   const Entries& play(std::uint64_t seed, std::uint64_t trial) override {
-    deck_ = draw_.spec().deck;
+    deck_ = draw_.fresh_table();
     RandomChance chance(seed, trial, lane::deal);
     draw_(deck_, work_, chance, silent_);
     return play_on(deck_, seed, trial);
@@ -93,6 +94,8 @@ class GameRunner : public TrialRunner {
                  [&](const auto& outcome) { read_(outcome, entries_.add()); });
     } catch (const EndlessGame& endless) {
       throw EndlessGame("trial " + std::to_string(trial) + " " + endless.what());
+    } catch (const StockRanOut& out) {
+      throw StockRanOut("trial " + std::to_string(trial) + " " + out.what());
     }
     return entries_;
   }

@@ -90,7 +90,7 @@ class Pairs : public OneRound {
   }
 
   explicit Pairs(Rules rules) : rules_(std::move(rules)) {
-    if (rules_.seats < 1 || rules_.seats > most_players)
+    if (rules_.seats < 1 || rules_.seats > 6)
       throw std::invalid_argument("pairs are played by 1 to 6 seats, not " + std::to_string(rules_.seats));
     if (rules_.pairs < 1 || cards_used() > most_places)
       throw std::invalid_argument("there are 1 to 26 pairs, not " + std::to_string(rules_.pairs));

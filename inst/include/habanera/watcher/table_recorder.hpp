@@ -20,6 +20,8 @@ class TableRecorder {
     int action;
     std::vector<Card> cards;
     std::vector<std::size_t> sizes;
+    std::int64_t value;
+    Moves open;
   };
   static constexpr int laying_out = -1;  // the action of the first step of a table
 
@@ -36,7 +38,7 @@ class TableRecorder {
   template <class Table>
   void happened(const Table& table, const TableEvent& event) {
     steps_.push_back({rounds_.size() - 1, rounds_.back(), event.seat, event.action,
-                      std::vector<Card>(event.cards, event.cards + event.count), zones_of(table)});
+                      std::vector<Card>(event.cards, event.cards + event.count), zones_of(table), event.value, event.open});
     if (steps_.size() != kept_) return;
     for (std::size_t zone = 0; zone < table.zones(); ++zone) {
       zones_.emplace_back();

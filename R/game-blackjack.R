@@ -1,0 +1,329 @@
+#' Blackjack
+#'
+#' Seats against a dealer who plays by rule, by the rules of any house: what does the house keep of every stake against
+#' a player who plays like this?
+#'
+#' A round goes in this order:
+#' 1. Each seat gets a card, the dealer one face up, each seat a second; where `hole_card` is "checked", the dealer a
+#'    second face down.
+#' 2. Early surrender, where there is: each seat without a natural may give up for half its stake.
+#' 3. Insurance, where the dealer shows an ace: each seat may bet half its stake that the dealer has a natural, at 2 to 1.
+#' 4. Where `hole_card` is "checked" and the card shown can make a natural, the dealer looks. With a natural the round
+#'    ends: a natural of a seat is a tie, all others lose their stake.
+#' 5. The seats from left to right, each hand after the other: hit, stand, double, split, or late surrender with the
+#'    first two cards. A split hand gets its second card when it is played, and its 21 is no natural.
+#' 6. The dealer turns the card face down or takes the second, and draws, as far as some hand still needs it.
+#'
+#' Without a look a natural of the dealer's takes doubled and split stakes, too ("unchecked_all_lost"), or all is settled
+#' as if the dealer had looked ("unchecked_stake_only"). A hand of `cards_that_win` cards wins at once.
+#'
+#' Side bets are on each seat's first two cards and the dealer's up card, in that order a hand of three cards in the
+#' [question_language]: by name an expression of what is handed back for one stake, such as
+#' `list(suited = "ifelse(card_at(1, suit == \"hearts\") & card_at(2, suit == \"hearts\"), 12, 0)")`, or conditions with
+#' what they pay, of which the first that holds counts: `list(alike = c("largest_group(rank) == 3" = 30))`.
+#'
+#' @inheritParams game_war
+#' @param piles Not for this game.
+#' @return A game: an experiment for [simulate()], [exact()] on small packs, [house_edge()], [trials()] and [replay()].
+#'   With `cut_after` a trial is a whole shoe, and every round adds a row of outcomes.
+#' @section Rules:
+#' `r rules_for_help("blackjack")`
+#' @section Outcomes:
+#' `r columns_for_help("blackjack")`
+#'
+#' Of several seats `net`, `staked`, `hands` and bets are those of all together, `result`, `first_hand` and
+#' `player_total` of the first. Side bets are outcomes by their names. Money is the player's, in the money of `stake`,
+#' and counted in whole units in the core.
+#' @section Errors: `habanera_error_rules` for rules that contradict each other, a cut that leaves no cards for the round
+#'   in hand, a strategy that lacks a row or splits where there are no splits; `habanera_error_input` for values out of
+#'   range.
+#' @seealso [strategy_table()], [customers], [house_edge()].
+#' @examples
+#' simulate(game_blackjack(soft_17 = "hits"), nsim = 1e4, seed = 1)
+#' replay(game_blackjack(players = player_never_busts()), seed = 1)
+#' @export
+game_blackjack <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
+  call <- rlang::current_env()
+  make_game(blackjack_kind(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+}
+
+blackjack_kind <- function() {
+  new_kind(
+    "blackjack", "Blackjack", "game_blackjack", "seats against a dealer who plays by rule, nearest to 21 wins.",
+    blackjack_rules(), blackjack_columns(), c("net", "staked", "result"), core_blackjack, fitted = fitted_blackjack,
+    settled = settled_blackjack, deck = blackjack_shoe, dealt = blackjack_dealt, cards = blackjack_cards,
+    core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units, bets = blackjack_bets,
+    move_words = blackjack_moves, view_words = blackjack_view_words, out_of_reach = blackjack_out_of_reach,
+    in_short = blackjack_in_short, step_words = blackjack_step_words, step_notes = blackjack_step_notes,
+    end_in_words = blackjack_end_in_words, fewer_deals = "a smaller pack", examples = blackjack_examples
+  )
+}
+
+blackjack_moves <- c("hit", "stand", "double", "split", "surrender", "insure", "decline")
+
+blackjack_rules <- function() {
+  list(
+    rule_deck("the pack that is multiplied"), rule_packs(6),
+    rule_attribute("points_by", "points", "what gives the values of the cards, 1 to 10; 1 may count 10 more"),
+    rule_whole("bust_over", 21, 12, 31, "the highest total that is not lost; a natural is it with two cards, one an ace"),
+    rule_whole("seats", 1, 1, 7, "how many play"),
+    rule_players(blackjack_players, "who decides for the seats"),
+    rule_choice("soft_17", c("stands", "hits"), "what the dealer does on a soft total that is just enough to stand on"),
+    rule_whole("dealer_stands_on", 17, 2, 31, "from which total on the dealer stands"),
+    rule_fraction("natural_pays", 1.5, 0, 100, "what a natural pays, to one"),
+    rule_choice("ties", c("push", "dealer"), "who has a tie: nobody, or the dealer"),
+    rule_choice("hole_card", c("checked", "unchecked_all_lost", "unchecked_stake_only"), paste(
+      "whether the dealer looks for a natural before the seats act, and what it takes where nobody looked")),
+    rule_choice("double_on", c("any_two", "9_to_11", "10_11", "any_cards", "none"), "on what a seat may double"),
+    rule_flag("double_after_split", "a split hand may be doubled", TRUE),
+    rule_whole("most_hands", 4, 1, 4, "how many hands a seat may split to; 1: no splits"),
+    rule_choice("split_by", c("points", "rank"), "what two cards of a pair share"),
+    rule_choice("split_aces", c("one_card", "play_on"), "whether a split ace gets one card only"),
+    rule_flag("resplit_aces", "a split ace that gets another is split again"),
+    rule_choice("surrender", c("none", "late", "early"), "whether half the stake may be given up, after the look or before"),
+    rule_offered("insurance", "whether insurance is offered, which pays 2 to 1", "where the pack has an ace"),
+    rule_whole("cards_that_win", NULL, 3, 20, "a hand of so many cards wins at once", "none does"),
+    rule_fraction("stake", 1, 1e-6, 1e9, "the stake of a hand"),
+    rule_side_bets(), rule_cut(), rule_whole("burn", 0, 0, 100, "cards burned before the first round")
+  )
+}
+
+rule_packs <- function(default) {
+  allowed <- "a whole number from 1 to 8, or Inf: every card is drawn afresh"
+  new_rule("packs", default, allowed, "packs in the shoe", function(value, name, call) {
+    if (identical(value, "Inf") || identical(value, ".inf") || identical(value, Inf)) return(Inf)
+    fits <- is.numeric(value) && length(value) == 1 && value %in% 1:8
+    if (!fits) refuse(sprintf("`packs` must be %s, not %s.", allowed, said(value)), call = call)
+    as.double(value)
+  })
+}
+
+# TRUE, FALSE or NULL, which is as the cards have it.
+rule_offered <- function(name, meaning, without) {
+  new_rule(name, NULL, sprintf("TRUE, FALSE or NULL: %s", without), meaning, function(value, name, call) {
+    if (is.null(value)) NULL else check_flag(value, name, call)
+  })
+}
+
+# By name what is handed back for one stake, as text; conditions with what they pay become one expression.
+rule_side_bets <- function() {
+  allowed <- "expressions by name, or conditions with what they pay, or NULL"
+  new_rule("side_bets", NULL, allowed, "bets on a seat's first two cards and the dealer's up card", function(value, name, call) {
+    if (is.null(value) || !length(value)) return(NULL)
+    if (rlang::is_string(value) && is.null(names(value))) value <- typed_bets(value, call)
+    names <- rlang::names2(value)
+    if (!all(grepl("^[A-Za-z][A-Za-z0-9_]*$", names)) || anyDuplicated(names) || length(value) > 8) {
+      refuse("`side_bets` must be up to 8 bets, each with a name of its own of letters, digits and _.", call = call)
+    }
+    lapply(as.list(value), bet_text, call)
+  })
+}
+
+# "name = expression" as the shell types it.
+typed_bets <- function(text, call) lapply(parse_expressions(text, "side_bets", call), expression_text)
+
+bet_text <- function(bet, call) {
+  if (is.list(bet)) bet <- unlist(bet)
+  if (is.language(bet)) return(expression_text(bet))
+  if (is.numeric(bet) && !is.null(names(bet))) {
+    bet <- paste0(paste(sprintf("ifelse(%s, %s, ", names(bet), format(unname(bet), digits = 15, trim = TRUE)), collapse = ""),
+                  "0", strrep(")", length(bet)))
+  }
+  expression_text(parse_expression(check_string(bet, "side_bets", call), "side_bets", call))
+}
+
+blackjack_columns <- function() {
+  money <- function(meaning) list(meaning = meaning, told_of = "that were played", is_money = TRUE)
+  number <- function(meaning) list(meaning = meaning, told_of = "that were played")
+  by_seat <- function(name, column) {
+    rlang::set_names(lapply(1:7, function(seat) {
+      column$meaning <- sprintf(column$meaning, seat)
+      column
+    }), paste0(name, "_", 1:7))
+  }
+  c(list(net = money("what the round brings the player, insurance with it"),
+         staked = money("what was staked, doubles, splits and insurance with it"),
+         result = list(meaning = "natural, win, push, loss or surrender, by the sign of net"),
+         first_hand = list(meaning = "the first two cards: a total, soft, or a pair"),
+         up_card = list(meaning = "the value of the dealer's up card"),
+         player_total = list(meaning = "the total of the first hand"),
+         dealer_total = list(meaning = "the dealer's total, where the second card was drawn or turned"),
+         hands = number("hands played"), cards_used = number("cards dealt"),
+         insurance_net = money("what insurance brings the player")),
+    by_seat("net", money("what the round brings seat %d")), by_seat("staked", money("what seat %d staked")),
+    by_seat("result", list(meaning = "the result of seat %d")), by_seat("decisions", number("choices that seat %d made")),
+    by_seat("forced", number("of the choices of seat %d, those with one move only")))
+}
+
+# The outcomes of the seats there are and of the side bets.
+fitted_blackjack <- function(kind, rules) {
+  columns <- blackjack_columns()
+  seat <- as.numeric(sub("^.*_([1-7])$|.*", "\\1", names(columns)))
+  of_seat <- !is.na(seat)
+  single <- c("net", "staked", "result")
+  keep <- !of_seat | (seat <= rules$seats & (rules$seats > 1 | !sub("_[1-7]$", "", names(columns)) %in% single))
+  columns <- columns[keep]
+  bets <- names(rules$side_bets)
+  for (i in seq_along(bets)) {
+    columns[[bets[i]]] <- list(meaning = sprintf("what the bet %s brings the player", bets[i]),
+                               told_of = "that were played", is_money = TRUE, core = paste0("side_", i))
+  }
+  kind$columns <- columns
+  kind$record <- if (rules$seats == 1) single else {
+    paste0(rep(c("net", "staked", "result"), each = rules$seats), "_", seq_len(rules$seats))
+  }
+  kind
+}
+
+blackjack_shoe <- function(rules) rep(rules$deck, if (is.finite(rules$packs)) rules$packs else 1)
+
+# The value of each kind in a deck.
+card_values <- function(deck, points_by, call) {
+  data <- catalogue_of(deck)$data
+  if (!points_by %in% names(data)) {
+    refuse(sprintf("`points_by` must name an attribute of the pack (%s), not %s%s", join_words(names(data), "or"),
+                   quoted(points_by), did_you_mean(points_by, names(data))), "rules", call)
+  }
+  kinds <- kinds_of(deck)
+  values <- data[[points_by]][kinds$codes]
+  bad <- which(!values %in% 1:10)
+  if (length(bad)) {
+    refuse(sprintf("`points_by`: cards count 1 to 10, and %s has %s; leave such cards out of the pack.",
+                   quoted(kinds$cards[bad[1]]), said(values[bad[1]])), "rules", call)
+  }
+  as.integer(values)
+}
+
+settled_blackjack <- function(rules, piles, changed, call) {
+  refuse_other_number(rules$players, rules$seats, call)
+  values <- card_values(rules$deck, rules$points_by, call)
+  if (rules$split_by == "rank" && is.null(catalogue_of(rules$deck)$data$rank)) {
+    refuse("`split_by`: the pack has no attribute `rank`.", "rules", call)
+  }
+  refuse_unpayable(rules["natural_pays"], call)
+  refuse_contrary(rules, values, changed, call)
+  settled_shoe(rules, call)
+}
+
+refuse_contrary <- function(rules, values, changed, call) {
+  contrary <- list(
+    "`resplit_aces` needs splits: `most_hands` of 3 or more." = rules$resplit_aces && rules$most_hands < 3,
+    "Nothing is split with `most_hands` 1: no `split_aces`, `split_by` or `double_after_split`." =
+      rules$most_hands == 1 && any(c("split_aces", "split_by", "double_after_split") %in% changed),
+    "Late surrender comes after the look: `hole_card` must be \"checked\"; or take `surrender` \"early\"." =
+      rules$surrender == "late" && rules$hole_card != "checked",
+    "Insurance is offered on an ace, and the pack has none: `insurance` must be FALSE or NULL." =
+      isTRUE(rules$insurance) && !1 %in% values,
+    "The dealer must stand on a total that is not bust: `dealer_stands_on` up to `bust_over`." =
+      rules$dealer_stands_on > rules$bust_over,
+    "An endless shoe has no cut and no burned cards: no `cut_after` or `burn` with `packs` Inf." =
+      is.infinite(rules$packs) && (!is.null(rules$cut_after) || rules$burn > 0)
+  )
+  for (words in names(contrary)) if (contrary[[words]]) refuse(words, "rules", call)
+}
+
+# The cut as a number of cards, which leaves as many as the seats and the dealer may well need.
+settled_shoe <- function(rules, call) {
+  if (is.infinite(rules$packs)) return(rules)
+  cards <- length(rules$deck) * rules$packs
+  round <- 2 * (rules$seats + 1)
+  cut <- settled_cut(rules$cut_after, rules$burn, cards, round, call)
+  if (!is.null(cut) && cut + 2 * round > cards) {
+    refuse(sprintf("`cut_after` leaves %s; %s and the dealer may need %s. Cut after %s at most, or take more packs.",
+                   count_of(cards - cut, "card"), count_of(rules$seats, "seat"), format_count(2 * round),
+                   count_of(max(0, cards - 2 * round), "card")), "rules", call)
+  }
+  rules["cut_after"] <- list(cut)
+  rules
+}
+
+# How many cards from the top can come into play: a hand's cards but its last are not over, so that the smallest cards
+# of the shoe tell how many there can be.
+blackjack_dealt <- function(rules, deck) {
+  hands <- rules$seats * rules$most_hands + 1
+  values <- card_values(deck, rules$points_by, NULL)[match(codes_of(deck), kinds_of(deck)$codes)]
+  if (is.infinite(rules$packs)) return(hands * (1 + rules$bust_over %/% min(values)))
+  round <- hands + sum(cumsum(sort(values)) <= hands * rules$bust_over)
+  min(length(deck), round + max(rules$burn, if (is.null(rules$cut_after)) 0 else rules$cut_after - 1))
+}
+
+blackjack_cards <- function(rules, deck, record, call) {
+  values <- card_values(deck, rules$points_by, call)
+  kinds <- kinds_of(deck)
+  by <- if (rules$split_by == "points") values else catalogue_of(deck)$data$rank[kinds$codes]
+  bets <- side_bet_values(rules, deck, call)
+  list(values = values, pairs_with = match(by, unique(by)), bets = bets,
+       count = if (is.finite(rules$packs)) length(deck) else blackjack_dealt(rules, deck),
+       players = lapply(seated_players(rules$players, rules$seats), core_customer, rules, sort(unique(values)), call))
+}
+
+# What each side bet hands back by the classes of three cards that none of them tells apart.
+side_bet_values <- function(rules, deck, call) {
+  kinds <- length(kinds_of(deck)$codes)
+  if (is.null(rules$side_bets)) return(list(class = rep(1L, kinds), classes = 1, handed = list()))
+  # Of a pack alone three cards alike could not come.
+  three <- rep(deck, 3)
+  questions <- lapply(names(rules$side_bets), function(name) {
+    expr <- parse_expression(rules$side_bets[[name]], name, call)
+    columns <- rlang::set_names(list(checked_outcome(expr, catalogue_of(deck), list(), NULL, call, turns = FALSE)), name)
+    without_notes(new_question(parted_deck(three), 3, columns, FALSE, shuffle_none(), call))
+  })
+  class <- like_kinds(lapply(questions, function(question) question_classes(question)$of_kind))
+  first <- match(seq_len(max(class)), class)
+  # The third card changes fastest, as in the core.
+  triples <- as.matrix(expand.grid(first, first, first))[, 3:1, drop = FALSE]
+  storage.mode(triples) <- "integer"
+  list(class = class, classes = max(class), handed = lapply(questions, bet_on_triples, triples, call))
+}
+
+bet_on_triples <- function(question, triples, call) {
+  keys <- unlist(core_play_on(question$spec, triples)$keys)
+  values <- as.double(outcome_values(question$columns[[1]], question$words, keys, call))
+  if (!all(is.finite(values) & values >= 0)) {
+    refuse(sprintf("The side bet `%s` must hand back 0 or more.", names(question$columns)), "rules", call)
+  }
+  refuse_unpayable(rlang::set_names(list(values[which.max(values)]), names(question$columns)), call)
+  values
+}
+
+blackjack_likeness <- function(game) {
+  spec <- game$spec$rules
+  like_kinds(list(spec$points, spec$pairs_with, spec$side_class))
+}
+
+# The unit that makes halves and all pays whole.
+blackjack_unit <- function(rules, bets = side_bet_values(rules, blackjack_shoe(rules), NULL)) {
+  pays <- unique(c(rules$natural_pays, 0.5, unlist(bets$handed)))
+  whole_unit(pays)
+}
+
+blackjack_units <- function(rules) {
+  unit <- blackjack_unit(rules) / rules$stake
+  money <- c("net", "staked", "insurance_net", paste0("net_", 1:7), paste0("staked_", 1:7), names(rules$side_bets))
+  as.list(rlang::set_names(rep(unit, length(money)), money))
+}
+
+blackjack_spec <- function(rules, cards, dealing) {
+  unit <- blackjack_unit(rules, cards$bets)
+  insurance <- if (is.null(rules$insurance)) 1 %in% cards$values else rules$insurance
+  list(points = cards$values, pairs_with = as.integer(cards$pairs_with), side_class = as.integer(cards$bets$class),
+       side_classes = cards$bets$classes, side_bets = lapply(cards$bets$handed, function(handed) (handed - 1) * unit),
+       cards = cards$count, cut_after = if (is.null(rules$cut_after)) 0 else rules$cut_after, burn = rules$burn,
+       seats = rules$seats, bust_over = rules$bust_over, dealer_stands_on = rules$dealer_stands_on,
+       hits_soft = rules$soft_17 == "hits", ties_to_dealer = rules$ties == "dealer", hole_card = rules$hole_card,
+       double_on = rules$double_on, double_after_split = rules$double_after_split, most_hands = rules$most_hands,
+       split_aces_one_card = rules$split_aces == "one_card", resplit_aces = rules$resplit_aces,
+       surrender = rules$surrender, insurance = insurance,
+       cards_that_win = if (is.null(rules$cards_that_win)) 0 else rules$cards_that_win, stake_units = unit,
+       natural_units = round(rules$natural_pays * unit), players = cards$players)
+}
+
+blackjack_bets <- function(rules) {
+  side <- names(rules$side_bets)
+  data.frame(term = c("main", side), column = c("net", side), stake = rules$seats * rules$stake)
+}
+
+blackjack_out_of_reach <- function(rules, deck) {
+  if (is.infinite(rules$packs)) return("An endless shoe is not walked; simulate().")
+  if (length(deck) > 60) return("A shoe of more than 60 cards is not walked; take a smaller pack, or simulate().")
+}

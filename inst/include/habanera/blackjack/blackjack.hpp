@@ -1,0 +1,480 @@
+#pragma once
+
+#include <algorithm>
+#include <array>
+#include <cstddef>
+#include <cstdint>
+#include <stdexcept>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "habanera/blackjack/outcome.hpp"
+#include "habanera/blackjack/rules.hpp"
+#include "habanera/game/moves.hpp"
+#include "habanera/game/play_out.hpp"
+#include "habanera/game/unseen.hpp"
+#include "habanera/game/vocabulary.hpp"
+#include "habanera/watcher/table_event.hpp"
+
+namespace habanera {
+
+// Seats against a dealer, who plays by rule; the position holds what the seats may see. A round goes on stage by stage:
+// the deal, early surrender, insurance, the dealer's look, the seats from left to right, the dealer.
+class Blackjack {
+ public:
+  using Rules = BlackjackRules;
+  using Outcome = BlackjackOutcome;
+  using Hand = BlackjackHand;
+  using Move = BlackjackPieces::Move;
+
+  enum Stage : std::uint8_t { dealing, early, insuring, looking, playing, dealers_turn, over };
+
+  static constexpr std::size_t most_hands_on_table = most_blackjack_seats * most_split_hands;
+  static constexpr std::size_t most_in_round = 1024;
+
+  struct Position {
+    Stage stage = dealing;
+    bool owes = false;         // the hand at play gets a card
+    bool looked = false, natural_found = false, hole_lies = false;
+    std::size_t first_place = 0, used = 0, hole_place = 0;
+    std::size_t at = 0;        // the hand, or before the play the seat, whose turn it is
+    std::size_t hands = 0;
+    Hand dealer{};
+    std::array<Hand, most_hands_on_table> hand;  // those below `hands`, a seat's side by side
+    std::array<std::uint8_t, most_blackjack_seats> hands_of{};
+    std::array<std::array<Card, 2>, most_blackjack_seats> opening;  // the first two cards of each seat
+    Card up = 0;
+    std::uint8_t insured = 0;  // a bit for each seat
+    std::array<std::uint8_t, most_in_round> owner;  // of each card of the round: a seat from 1, 0 the dealer
+    // For those who look on: what the last decision was, and what it was one of.
+    std::size_t last_move = 0, last_hand = 0;
+    std::int64_t last_value = 0;
+    Moves last_open;
+  };
+  using View = Position;
+
+  enum Action : int {
+    seat_gets, dealer_shows, dealer_hides, dealer_looks, dealer_has_natural, dealer_turns, dealer_draws_card, hits,
+    stands, doubles, splits, surrenders, insures, declines, seat_wins, seat_loses, nobody_wins
+  };
+  static std::vector<Word> actions() {
+    return {{seat_gets, "seat_gets"},       {dealer_shows, "dealer_shows"},
+            {dealer_hides, "dealer_hides"}, {dealer_looks, "dealer_looks"},
+            {dealer_has_natural, "dealer_has_natural"},
+            {dealer_turns, "dealer_turns"}, {dealer_draws_card, "dealer_draws"},
+            {hits, "hits"},                 {stands, "stands"},
+            {doubles, "doubles"},           {splits, "splits"},
+            {surrenders, "surrenders"},     {insures, "insures"},
+            {declines, "declines"},         {seat_wins, "seats_win"},
+            {seat_loses, "seats_lose"},     {nobody_wins, "nobody_wins"}};
+  }
+  std::vector<Zone> zones() const {
+    std::vector<Zone> all{{"shoe"}, {"dealer"}};
+    for (std::size_t seat = 0; seat < rules().seats; ++seat) all.push_back({"hand", seat});
+    all.push_back({"discards"});
+    return all;
+  }
+
+  explicit Blackjack(Rules rules) : pieces_(std::move(rules)), naturals_(11) {
+    const std::vector<std::uint8_t>& points = this->rules().points;
+    if (this->rules().cards < this->rules().burn + fewest_in_round())
+      throw std::invalid_argument("a shoe of " + std::to_string(this->rules().cards) + " cards is too small for a round");
+    for (int up = 1; up <= 10; ++up)
+      for (const std::uint8_t value : points)
+        naturals_[static_cast<std::size_t>(up)].push_back(value == pieces_.completes_natural(up));
+  }
+
+  const Rules& rules() const { return pieces_.rules(); }
+  const BlackjackPieces& pieces() const { return pieces_; }
+  std::size_t seats() const { return rules().seats; }
+  std::size_t cards_used() const { return rules().cards; }
+  // Cards of one value that make the same pairs and that no side bet tells apart.
+  std::uint32_t likeness(Card card) const {
+    return (rules().points[card] * 256u + rules().pairs_with[card]) * 256u +
+           (rules().side_class.empty() ? 0u : rules().side_class[card]);
+  }
+
+  bool holds_rounds() const { return rules().cut_after > 0; }
+  std::size_t burned() const { return rules().burn; }
+  bool plays_on(std::size_t gone) const {
+    return gone < rules().cut_after && gone + fewest_in_round() <= rules().cards;
+  }
+
+  Position start(std::size_t gone) const {
+    Position position;
+    position.first_place = gone;
+    return position;
+  }
+
+  Next next(const Position& position) const {
+    switch (position.stage) {
+      case dealing:
+        return {hides_hole() && position.used == 2 * seats() + 1 ? Next::lay_down : Next::deal};
+      case early:
+      case insuring: return {Next::decide, position.at};
+      case looking: return {Next::look, 0, position.hole_place};
+      case playing:
+        if (position.owes) return {Next::deal};
+        return {Next::decide, position.hand[position.at].seat};
+      case dealers_turn:
+        if (position.hole_lies) return {Next::turn, 0, position.hole_place};
+        return {Next::deal};
+      default: return {Next::over};
+    }
+  }
+
+  Moves moves(const Position& position) const {
+    Moves open;
+    if (position.stage == early || position.stage == insuring) {
+      open.add(position.stage == early ? BlackjackPieces::surrender : BlackjackPieces::insure);
+      open.add(BlackjackPieces::decline);
+      return open;
+    }
+    const Hand& hand = position.hand[position.at];
+    open.add(BlackjackPieces::stand);
+    if (pieces_.may_split(hand, position.hands_of[hand.seat])) open.add(BlackjackPieces::split);
+    if (pieces_.has_its_one_card(hand)) return open;
+    open.add(BlackjackPieces::hit);
+    if (pieces_.may_double(hand)) open.add(BlackjackPieces::double_down);
+    if (pieces_.may_surrender_late(hand)) open.add(BlackjackPieces::surrender);
+    return open;
+  }
+
+  void move(Position& position, std::size_t move) const {
+    if (position.stage == early) {
+      Hand& hand = position.hand[position.at++];
+      if (move == BlackjackPieces::surrender) hand.surrendered = hand.done = true;
+      return advance(position);
+    }
+    if (position.stage == insuring) {
+      if (move == BlackjackPieces::insure)
+        position.insured = static_cast<std::uint8_t>(position.insured | 1u << position.at);
+      ++position.at;
+      return advance(position);
+    }
+    Hand& hand = position.hand[position.at];
+    switch (move) {
+      case BlackjackPieces::hit: position.owes = true; return;
+      case BlackjackPieces::double_down: hand.doubled = position.owes = true; return;
+      case BlackjackPieces::split: return split(position);
+      case BlackjackPieces::surrender: hand.surrendered = true; break;
+      default: break;
+    }
+    hand.done = true;
+    advance(position);
+  }
+
+  void give(Position& position, const Next&, Card card) const {
+    const std::uint8_t points = rules().points[card];
+    switch (position.stage) {
+      case dealing: deal_first(position, card, points); return;
+      case playing: {
+        position.owes = false;
+        Hand& hand = position.hand[position.last_hand = position.at];
+        take_place(position, hand.seat + 1u);
+        if (hand.cards == 1) hand.pair = makes_pair(position, hand, card);
+        add(hand, points);
+        hand.done = hand.doubled || pieces_.is_bust(hand) || pieces_.wins_at_once(hand) ||
+                    (pieces_.has_its_one_card(hand) && !pieces_.may_split(hand, position.hands_of[hand.seat]));
+        if (hand.done) advance(position);
+        return;
+      }
+      default:
+        if (position.hole_lies) position.hole_lies = false;
+        else take_place(position, 0);
+        add(position.dealer, points);
+        advance(position);
+    }
+  }
+
+  void laid(Position& position, const Next&, std::size_t place) const {
+    position.hole_place = place;
+    position.hole_lies = true;
+    take_place(position, 0);
+    position.stage = early;
+    advance(position);
+  }
+  const CardSet& looked_for(const Position& position) const { return naturals_[rules().points[position.up]]; }
+  void looked(Position& position, const Next&, bool found) const {
+    position.looked = true;
+    position.natural_found = found;
+    position.stage = found ? dealers_turn : playing;
+    position.at = 0;
+    advance(position);
+  }
+
+  const View& view(const Position& position, std::size_t) const { return position; }
+
+  Outcome outcome(const Position& position) const {
+    Outcome outcome{};
+    outcome.seats = static_cast<std::int64_t>(seats());
+    outcome.opened(pieces_, position.opening[0], position.up);
+    outcome.cards_used = static_cast<std::int64_t>(position.used);
+    outcome.dealer_total = position.dealer.cards < 2 ? Outcome::not_drawn : Outcome::total_of(pieces_, position.dealer);
+    for (std::size_t i = 0, seat = 0; seat < seats(); ++seat) {
+      const std::size_t end = i + position.hands_of[seat];
+      settle(position, seat, i, end, outcome);
+      i = end;
+    }
+    return outcome;
+  }
+
+  // All that the rest of a round and its outcome depend on.
+  std::string full_key(const Position& position, const UnseenCards& unseen) const {
+    std::string all = std::to_string(unseen.next_place()) + "," + std::to_string(position.first_place) + ",";
+    const auto tell = [&all](std::size_t value) { all += static_cast<char>('0' + value); };
+    for (const std::size_t value : {std::size_t{position.stage}, std::size_t{position.owes}, position.at,
+                                    std::size_t{position.looked}, std::size_t{position.natural_found},
+                                    std::size_t{position.hole_lies}, std::size_t{position.insured}})
+      tell(value);
+    tell_hand(position.dealer, tell);
+    for (std::size_t i = 0; i < position.hands; ++i) tell_hand(position.hand[i], tell);
+    all += "/" + std::to_string(likeness(position.up));
+    const std::size_t opened = std::min(position.used, 2 * seats() + 1);
+    for (std::size_t seat = 0; seat < seats(); ++seat) {
+      if (opened > seat) all += "," + std::to_string(likeness(position.opening[seat][0]));
+      if (opened > seats() + 1 + seat) all += "," + std::to_string(likeness(position.opening[seat][1]));
+    }
+    if (position.stage == over && !holds_rounds()) return all;
+    all += "/";
+    for (const double count : unseen.counts()) all += std::to_string(static_cast<int>(count)) + ",";
+    return all;
+  }
+
+  // For those who look on.
+
+  std::size_t zone_of(const Position& position, std::size_t place) const {
+    if (place < position.first_place) return seats() + 2;
+    const std::size_t used = place - position.first_place;
+    if (used >= position.used) return 0;
+    return used < most_in_round ? position.owner[used] + 1u : seats() + 2;
+  }
+
+  template <class Happened>
+  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what == Next::over) return;
+    const Card* last = position.used > 0 ? &deck[position.first_place + position.used - 1] : nullptr;
+    TableEvent event{no_seat, dealer_looks};
+    switch (next.what) {
+      case Next::decide:
+        event.seat = next.seat;
+        event.action = hits + static_cast<int>(position.last_move);
+        event.open = position.last_open;
+        event.value = position.last_value;
+        break;
+      case Next::lay_down: event.action = dealer_hides; break;
+      case Next::look: event.action = position.natural_found ? dealer_has_natural : dealer_looks; break;
+      case Next::turn:
+        event = {no_seat, dealer_turns, &deck[next.place], 1, value_of(position.dealer)};
+        break;
+      default: {
+        const std::uint8_t owner = position.owner[position.used - 1];
+        if (owner > 0) {
+          const Hand& hand = position.hand[position.used <= 2 * seats() + 1 ? owner - 1u : position.last_hand];
+          event = {owner - 1u, seat_gets, last, 1, value_of(hand)};
+        } else {
+          event = {no_seat, position.used == seats() + 1 ? dealer_shows : dealer_draws_card, last, 1,
+                   value_of(position.dealer)};
+        }
+      }
+    }
+    happened(1, event);
+  }
+  TableEvent ending(const Outcome& outcome) const {
+    return {no_seat, outcome.net > 0 ? seat_wins : outcome.net < 0 ? seat_loses : nobody_wins, nullptr, 0, outcome.net};
+  }
+
+  // Before a move is made: for those who look on.
+  void decides(Position& position, std::size_t move, Moves open) const {
+    position.last_move = move;
+    position.last_open = open;
+    position.last_hand = position.at;
+    position.last_value = value_of(position.hand[position.at]);
+  }
+
+ private:
+  bool hides_hole() const { return rules().hole_card == Rules::checked; }
+  std::size_t fewest_in_round() const { return 2 * seats() + 2; }
+
+  // Total, and whether it is soft, of a hand as one number.
+  std::int64_t value_of(const Hand& hand) const { return pieces_.total(hand) * 2 + pieces_.is_soft(hand); }
+
+  void take_place(Position& position, std::size_t owner) const {
+    if (position.used < most_in_round) position.owner[position.used] = static_cast<std::uint8_t>(owner);
+    ++position.used;
+  }
+
+  static void add(Hand& hand, std::uint8_t points) {
+    hand.points = static_cast<std::uint8_t>(hand.points + points);
+    ++hand.cards;
+    hand.ace = hand.ace || points == 1;
+  }
+
+  // Seats first, then the dealer, twice.
+  void deal_first(Position& position, Card card, std::uint8_t points) const {
+    const std::size_t turn = position.used;
+    if (turn == seats()) {
+      take_place(position, 0);
+      position.up = card;
+      add(position.dealer, points);
+      return;
+    }
+    const std::size_t seat = turn < seats() ? turn : turn - seats() - 1;
+    take_place(position, seat + 1);
+    if (turn < seats()) {
+      position.hand[seat] = Hand{points, 1, points, static_cast<std::uint8_t>(seat), points == 1, false, false, false,
+                                 false, false, false, false};
+      position.hands = seat + 1;
+      position.hands_of[seat] = 1;
+      position.opening[seat][0] = card;
+      return;
+    }
+    Hand& hand = position.hand[seat];
+    position.opening[seat][1] = card;
+    hand.pair = rules().pairs_with[position.opening[seat][0]] == rules().pairs_with[card];
+    add(hand, points);
+    hand.counts_as_natural = hand.done = pieces_.is_natural(hand);
+    if (pieces_.is_bust(hand)) hand.done = true;
+    if (turn == 2 * seats() && !hides_hole()) {
+      position.stage = early;
+      advance(position);
+    }
+  }
+
+  // All cards of a hand that was split are of the opening's pair or of one that pairs with it.
+  bool makes_pair(const Position& position, const Hand& hand, Card card) const {
+    return rules().pairs_with[position.opening[hand.seat][0]] == rules().pairs_with[card];
+  }
+
+  // One hand becomes two of a card each, the first of them played first.
+  void split(Position& position) const {
+    const Hand whole = position.hand[position.at];
+    Hand half{whole.first, 1, whole.first, whole.seat, whole.first == 1, false, true, whole.first == 1,
+              false,       false, false, false};
+    for (std::size_t i = position.hands; i > position.at + 1; --i) position.hand[i] = position.hand[i - 1];
+    position.hand[position.at] = position.hand[position.at + 1] = half;
+    ++position.hands;
+    ++position.hands_of[whole.seat];
+    position.owes = true;
+  }
+
+  // Goes on to the next stage in which something happens.
+  void advance(Position& position) const {
+    if (position.stage == early) {
+      if (rules().surrender == Rules::early && next_open_seat(position)) return;
+      position.stage = insuring;
+      position.at = 0;
+    }
+    if (position.stage == insuring) {
+      if (rules().insurance && rules().points[position.up] == 1 && next_insurable(position)) return;
+      position.stage = looking;
+      position.at = 0;
+    }
+    if (position.stage == looking) {
+      if (position.hole_lies && pieces_.completes_natural(rules().points[position.up]) > 0) return;
+      position.stage = playing;
+    }
+    if (position.stage == playing) {
+      while (position.at < position.hands && position.hand[position.at].done) ++position.at;
+      if (position.at < position.hands) {
+        position.owes = position.hand[position.at].cards == 1;
+        return;
+      }
+      position.stage = dealers_turn;
+    }
+    if (position.stage == dealers_turn && !dealer_needs_card(position)) position.stage = over;
+  }
+
+  // From the seat at turn on, one that has not got a natural.
+  bool next_open_seat(Position& position) const {
+    while (position.at < seats() && position.hand[position.at].done) ++position.at;
+    return position.at < seats();
+  }
+  // One that has not surrendered.
+  bool next_insurable(Position& position) const {
+    while (position.at < seats() && position.hand[position.at].surrendered) ++position.at;
+    return position.at < seats();
+  }
+
+  bool dealer_needs_card(const Position& position) const {
+    if (position.dealer.cards == 1) return position.natural_found || anything_hangs_on_second_card(position);
+    return !pieces_.is_natural(position.dealer) && any_compared(position) && pieces_.dealer_draws(position.dealer);
+  }
+
+  // Whether some hand is compared with the dealer's.
+  bool any_compared(const Position& position) const {
+    return std::any_of(position.hand.begin(), position.hand.begin() + static_cast<std::ptrdiff_t>(position.hands),
+                       [&](const Hand& hand) {
+                         return !hand.surrendered && !hand.counts_as_natural && !pieces_.is_bust(hand) &&
+                                !pieces_.wins_at_once(hand);
+                       });
+  }
+
+  bool anything_hangs_on_second_card(const Position& position) const {
+    if (any_compared(position)) return true;
+    // After a look there is no natural.
+    if (hides_hole() || pieces_.completes_natural(rules().points[position.up]) == 0) return false;
+    if (position.insured) return true;
+    const bool only_stake = rules().hole_card == Rules::unchecked_stake_only;
+    for (std::size_t i = 0; i < position.hands; ++i) {
+      const Hand& hand = position.hand[i];
+      if (hand.counts_as_natural || (only_stake && !hand.surrendered && (hand.doubled || hand.from_split ||
+                                                                          pieces_.wins_at_once(hand))))
+        return true;
+    }
+    return false;
+  }
+
+  void settle(const Position& position, std::size_t seat, std::size_t begin, std::size_t end, Outcome& outcome) const {
+    const Hand& first = position.hand[begin];
+    const bool natural = pieces_.is_natural(position.dealer);
+    // A look would have ended the round before more was staked.
+    const bool only_stake = natural && rules().hole_card == Rules::unchecked_stake_only && !first.surrendered;
+    std::int64_t net = 0, staked = 0;
+    for (std::size_t i = begin; i < end; ++i) {
+      const Hand& hand = position.hand[i];
+      net += natural ? pieces_.paid_to_natural(hand) : pieces_.paid(hand, position.dealer);
+      staked += pieces_.stake_of(hand);
+    }
+    if (only_stake) {
+      net = first.counts_as_natural ? pieces_.paid_to_natural(first) : -rules().stake;
+      staked = rules().stake;
+    }
+    if (position.insured >> seat & 1) {
+      const std::int64_t insurance = natural ? rules().insurance_stake * rules().insurance_pays
+                                             : -rules().insurance_stake;
+      outcome.insurance_net += insurance;
+      net += insurance;
+      staked += rules().insurance_stake;
+    }
+    outcome.add_seat(seat, net, staked, static_cast<std::int64_t>(end - begin), Outcome::total_of(pieces_, first),
+                     first.surrendered      ? Outcome::surrender
+                     : first.counts_as_natural && net > 0 ? Outcome::natural
+                     : net > 0              ? Outcome::win
+                     : net < 0              ? Outcome::loss
+                                            : Outcome::push);
+    for (std::size_t bet = 0; bet < rules().side_bets.size(); ++bet)
+      outcome.side[bet] += rules().side_bets[bet].net[side_place(position, seat)];
+  }
+
+  std::size_t side_place(const Position& position, std::size_t seat) const {
+    const auto& of = rules().side_class;
+    const auto& cards = position.opening[seat];
+    return (of[cards[0]] * rules().side_classes + of[cards[1]]) * rules().side_classes + of[position.up];
+  }
+
+  template <class Tell>
+  static void tell_hand(const Hand& hand, Tell& tell) {
+    for (const std::size_t value :
+         {std::size_t{hand.points}, std::size_t{hand.cards}, std::size_t{hand.first}, std::size_t{hand.seat},
+          std::size_t{hand.ace} + 2u * hand.pair + 4u * hand.from_split + 8u * hand.of_aces,
+          std::size_t{hand.doubled} + 2u * hand.surrendered + 4u * hand.done + 8u * hand.counts_as_natural})
+      tell(value);
+  }
+
+  BlackjackPieces pieces_;
+  std::vector<CardSet> naturals_;  // by the up card's value: what completes a natural
+};
+
+}  // namespace habanera

@@ -1,0 +1,138 @@
+#include "game.h"
+#include "player.h"
+
+#include <string>
+
+#include "habanera/blackjack/blackjack.hpp"
+#include "habanera/blackjack/players.hpp"
+#include "habanera/game/choices.hpp"
+#include "habanera/game/seated.hpp"
+
+namespace {
+
+using Pieces = habanera::BlackjackPieces;
+using Rules = habanera::BlackjackRules;
+using View = habanera::Blackjack::View;
+using SeatPlayer = std::shared_ptr<const habanera::BlackjackPlayer>;
+using PiecesPointer = std::shared_ptr<const Pieces>;
+
+std::int64_t to_money(const Rcpp::List& spec, const char* name) {
+  return static_cast<std::int64_t>(std::llround(Rcpp::as<double>(spec[name])));
+}
+
+std::size_t to_size(const Rcpp::List& spec, const char* name) {
+  return static_cast<std::size_t>(to_count(spec[name]));
+}
+
+void read_house(Rules& rules, const Rcpp::List& spec) {
+  rules.bust_over = static_cast<int>(to_size(spec, "bust_over"));
+  rules.dealer_stands_on = static_cast<int>(to_size(spec, "dealer_stands_on"));
+  rules.hits_soft = Rcpp::as<bool>(spec["hits_soft"]);
+  rules.ties_to_dealer = Rcpp::as<bool>(spec["ties_to_dealer"]);
+  rules.hole_card = to_choice<Rules::HoleCard>(spec, "hole_card",
+                                               {{"checked", Rules::checked},
+                                                {"unchecked_all_lost", Rules::unchecked_all_lost},
+                                                {"unchecked_stake_only", Rules::unchecked_stake_only}});
+  rules.double_on = to_choice<Rules::DoubleOn>(
+      spec, "double_on",
+      {{"any_two", Rules::any_two}, {"9_to_11", Rules::nine_to_eleven}, {"10_11", Rules::ten_eleven},
+       {"any_cards", Rules::any_cards}, {"none", Rules::no_double}});
+  rules.double_after_split = Rcpp::as<bool>(spec["double_after_split"]);
+  rules.most_hands = to_size(spec, "most_hands");
+  rules.split_aces_one_card = Rcpp::as<bool>(spec["split_aces_one_card"]);
+  rules.resplit_aces = Rcpp::as<bool>(spec["resplit_aces"]);
+  rules.surrender = to_choice<Rules::Surrender>(
+      spec, "surrender", {{"none", Rules::no_surrender}, {"late", Rules::late}, {"early", Rules::early}});
+  rules.insurance = Rcpp::as<bool>(spec["insurance"]);
+  rules.cards_that_win = to_size(spec, "cards_that_win");
+}
+
+Rules to_rules(const Rcpp::List& spec) {
+  Rules rules;
+  for (const double points : Rcpp::NumericVector(spec["points"])) rules.points.push_back(static_cast<std::uint8_t>(points));
+  rules.pairs_with = to_kinds(spec["pairs_with"]);
+  rules.side_class = to_kinds(spec["side_class"]);
+  rules.side_classes = to_size(spec, "side_classes");
+  for (const Rcpp::NumericVector bet : Rcpp::List(spec["side_bets"])) {
+    rules.side_bets.emplace_back();
+    for (const double net : bet) rules.side_bets.back().net.push_back(static_cast<std::int64_t>(std::llround(net)));
+  }
+  rules.cards = to_size(spec, "cards");
+  rules.cut_after = to_size(spec, "cut_after");
+  rules.burn = to_size(spec, "burn");
+  rules.seats = to_size(spec, "seats");
+  read_house(rules, spec);
+  rules.stake = to_money(spec, "stake_units");
+  rules.natural_pays = to_money(spec, "natural_units");
+  rules.insurance_stake = rules.stake / 2;
+  return rules;
+}
+
+// What a seat sees when it decides, as R has it: see player_with() there.
+struct BlackjackView {
+  PiecesPointer pieces;
+
+  Rcpp::List operator()(const View& view) const {
+    const auto& hand = view.hand[view.at];
+    Rcpp::IntegerVector totals;
+    for (std::size_t i = 0; i < view.hands; ++i) totals.push_back(pieces->total(view.hand[i]));
+    return Rcpp::List::create(
+        Rcpp::Named("seat") = hand.seat + 1, Rcpp::Named("hand") = static_cast<int>(view.at) + 1,
+        Rcpp::Named("total") = pieces->total(hand), Rcpp::Named("soft") = pieces->is_soft(hand),
+        Rcpp::Named("pair") = hand.pair && hand.cards == 2, Rcpp::Named("first") = static_cast<int>(hand.first),
+        Rcpp::Named("cards") = static_cast<int>(hand.cards),
+        Rcpp::Named("up_card") = static_cast<int>(pieces->rules().points[view.up]),
+        Rcpp::Named("hands") = static_cast<int>(view.hands_of[hand.seat]), Rcpp::Named("totals") = totals,
+        Rcpp::Named("cards_gone") = static_cast<double>(view.first_place + view.used));
+  }
+};
+
+// A row of cells: first choices and others as numbers, for the up cards of 1 to 10.
+habanera::StrategyTable::Row to_row(const Rcpp::IntegerVector& cells) {
+  habanera::StrategyTable::Row row;
+  for (std::size_t up = 1; up <= 10; ++up)
+    row[up] = {static_cast<std::uint8_t>(cells[static_cast<R_xlen_t>(2 * up - 2)]),
+               static_cast<std::uint8_t>(cells[static_cast<R_xlen_t>(2 * up - 1)])};
+  return row;
+}
+
+habanera::StrategyTable to_table(const Rcpp::List& spec) {
+  habanera::StrategyTable table;
+  const Rcpp::List hard = spec["hard"], soft = spec["soft"], pair = spec["pair"];
+  for (std::size_t total = 0; total < habanera::StrategyTable::most_total; ++total) {
+    table.hard[total] = to_row(hard[static_cast<R_xlen_t>(total)]);
+    table.soft[total] = to_row(soft[static_cast<R_xlen_t>(total)]);
+  }
+  const Rcpp::LogicalVector by_total = spec["pair_by_total"];
+  for (std::size_t value = 1; value <= 10; ++value) {
+    table.pair[value] = to_row(pair[static_cast<R_xlen_t>(value - 1)]);
+    table.plays_pair_by_total[value] = by_total[static_cast<R_xlen_t>(value - 1)] != 0;
+  }
+  return table;
+}
+
+SeatPlayer to_player(const Rcpp::List& spec, const PiecesPointer& pieces) {
+  const std::string name = Rcpp::as<std::string>(spec["name"]);
+  if (name == "strategy") return std::make_shared<habanera::TablePlayer>(pieces, to_table(spec));
+  if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
+  if (name == "with") return function_player<View>(spec["f"], BlackjackView{pieces});
+  if (name == "errs")
+    return std::make_shared<habanera::ErringPlayer>(*to_player(spec["player"], pieces),
+                                                    Rcpp::as<double>(spec["how_often"]));
+  if (name == "insures") return std::make_shared<habanera::InsuringPlayer>(*to_player(spec["player"], pieces));
+  if (name != "mixture") Rcpp::stop("internal error: no player is called \"%s\"", name);
+  std::vector<SeatPlayer> players;
+  for (const Rcpp::List player : Rcpp::List(spec["players"])) players.push_back(to_player(player, pieces));
+  return std::make_shared<habanera::MixedPlayer>(players, Rcpp::as<std::vector<double>>(spec["up_to"]));
+}
+
+}  // namespace
+
+// [[Rcpp::export]]
+SEXP core_blackjack(Rcpp::List spec) {
+  habanera::Seated<habanera::Blackjack>::Rules rules;
+  rules.game = to_rules(spec);
+  const auto pieces = std::make_shared<const Pieces>(rules.game);
+  for (const Rcpp::List player : Rcpp::List(spec["players"])) rules.players.push_back(to_player(player, pieces));
+  return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<habanera::Blackjack>>>(rules));
+}
