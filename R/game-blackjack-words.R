@@ -1,5 +1,7 @@
 # What is said of a game of blackjack.
 
+blackjack_moves <- c("hit", "stand", "double", "split", "surrender", "insure", "decline")
+
 blackjack_in_short <- function(outcomes, weight) {
   shares <- outcome_shares(outcomes[["result"]], weight)
   if (is.null(shares)) return(NULL)
@@ -16,8 +18,8 @@ blackjack_step_words <- c(
   dealer_hides = "the dealer lays a card face down", dealer_looks = "the dealer looks: no natural",
   dealer_has_natural = "the dealer looks: a natural", dealer_turns = "the dealer turns",
   dealer_draws = "the dealer draws", hits = "hits", stands = "stands", doubles = "doubles", splits = "splits",
-  surrenders = "gives up", insures = "takes insurance", declines = "declines", seats_win = "the round:",
-  seats_lose = "the round:", nobody_wins = "the round:"
+  surrenders = "gives up", insures = "takes insurance", declines = "declines", seats_win = "the round",
+  seats_lose = "the round", nobody_wins = "the round"
 )
 
 # Totals after a card; at a decision the total and what else was allowed; at the end what was won.
@@ -33,7 +35,7 @@ blackjack_step_notes <- function(game, action, value, open) {
   ends <- action %in% c("seats_win", "seats_lose", "nobody_wins")
   unit <- unit_of(game, "net")
   said <- ifelse(!is.na(made), sprintf(" (%s%s)", total, others), sprintf(": %s", total))
-  said[ends] <- vapply(value[ends] / unit, function(net) paste("", net_in_money(net)), "")
+  said[ends] <- vapply(value[ends] / unit, function(net) paste0(": ", net_in_money(net)), "")
   said[action %in% c("deal", "dealer_hides", "dealer_looks", "dealer_has_natural")] <- ""
   said
 }

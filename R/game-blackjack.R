@@ -7,15 +7,16 @@
 #' 1. Each seat gets a card, the dealer one face up, each seat a second; where `hole_card` is "checked", the dealer a
 #'    second face down.
 #' 2. Early surrender, where there is: each seat without a natural may give up for half its stake.
-#' 3. Insurance, where the dealer shows an ace: each seat may bet half its stake that the dealer has a natural, at 2 to 1.
+#' 3. Insurance, where the dealer shows an ace: each seat may bet half its stake that the dealer has a natural, at 2
+#'    to 1.
 #' 4. Where `hole_card` is "checked" and the card shown can make a natural, the dealer looks. With a natural the round
 #'    ends: a natural of a seat is a tie, all others lose their stake.
 #' 5. The seats from left to right, each hand after the other: hit, stand, double, split, or late surrender with the
 #'    first two cards. A split hand gets its second card when it is played, and its 21 is no natural.
 #' 6. The dealer turns the card face down or takes the second, and draws, as far as some hand still needs it.
 #'
-#' Without a look a natural of the dealer's takes doubled and split stakes, too ("unchecked_all_lost"), or all is settled
-#' as if the dealer had looked ("unchecked_stake_only"). A hand of `cards_that_win` cards wins at once.
+#' Without a look a natural of the dealer's takes doubled and split stakes, too ("unchecked_all_lost"), or all is
+#' settled as if the dealer had looked ("unchecked_stake_only"). A hand of `cards_that_win` cards wins at once.
 #'
 #' Side bets are on each seat's first two cards and the dealer's up card, in that order a hand of three cards in the
 #' [question_language]: by name an expression of what is handed back for one stake, such as
@@ -34,9 +35,9 @@
 #' Of several seats `net`, `staked`, `hands` and bets are those of all together, `result`, `first_hand` and
 #' `player_total` of the first. Side bets are outcomes by their names. Money is the player's, in the money of `stake`,
 #' and counted in whole units in the core.
-#' @section Errors: `habanera_error_rules` for rules that contradict each other, a cut that leaves no cards for the round
-#'   in hand, a strategy that lacks a row or splits where there are no splits; `habanera_error_input` for values out of
-#'   range.
+#' @section Errors: `habanera_error_rules` for rules that contradict each other, a cut that leaves no cards for the
+#'   round in hand, a strategy that lacks a row or splits where there are no splits; `habanera_error_input` for values
+#'   out of range.
 #' @seealso [strategy_table()], [customers], [house_edge()].
 #' @examples
 #' simulate(game_blackjack(soft_17 = "hits"), nsim = 1e4, seed = 1)
@@ -59,13 +60,11 @@ blackjack_kind <- function() {
   )
 }
 
-blackjack_moves <- c("hit", "stand", "double", "split", "surrender", "insure", "decline")
-
 blackjack_rules <- function() {
   list(
     rule_deck("the pack that is multiplied"), rule_packs(6),
     rule_attribute("points_by", "points", "what gives the values of the cards, 1 to 10; 1 may count 10 more"),
-    rule_whole("bust_over", 21, 12, 31, "the highest total that is not lost; a natural is it with two cards, one an ace"),
+    rule_whole("bust_over", 21, 12, 31, "the highest total that is not lost; a natural is it in two cards, one an ace"),
     rule_whole("seats", 1, 1, 7, "how many play"),
     rule_players(blackjack_players, "who decides for the seats"),
     rule_choice("soft_17", c("stands", "hits"), "what the dealer does on a soft total that is just enough to stand on"),
@@ -80,7 +79,8 @@ blackjack_rules <- function() {
     rule_choice("split_by", c("points", "rank"), "what two cards of a pair share"),
     rule_choice("split_aces", c("one_card", "play_on"), "whether a split ace gets one card only"),
     rule_flag("resplit_aces", "a split ace that gets another is split again"),
-    rule_choice("surrender", c("none", "late", "early"), "whether half the stake may be given up, after the look or before"),
+    rule_choice("surrender", c("none", "late", "early"),
+                "whether half the stake may be given up, after the look or before"),
     rule_offered("insurance", "whether insurance is offered, which pays 2 to 1", "where the pack has an ace"),
     rule_whole("cards_that_win", NULL, 3, 20, "a hand of so many cards wins at once", "none does"),
     rule_fraction("stake", 1, 1e-6, 1e9, "the stake of a hand"),
@@ -108,7 +108,8 @@ rule_offered <- function(name, meaning, without) {
 # By name what is handed back for one stake, as text; conditions with what they pay become one expression.
 rule_side_bets <- function() {
   allowed <- "expressions by name, or conditions with what they pay, or NULL"
-  new_rule("side_bets", NULL, allowed, "bets on a seat's first two cards and the dealer's up card", function(value, name, call) {
+  meaning <- "bets on a seat's first two cards and the dealer's up card"
+  new_rule("side_bets", NULL, allowed, meaning, function(value, name, call) {
     if (is.null(value) || !length(value)) return(NULL)
     if (rlang::is_string(value) && is.null(names(value))) value <- typed_bets(value, call)
     names <- rlang::names2(value)
@@ -126,8 +127,8 @@ bet_text <- function(bet, call) {
   if (is.list(bet)) bet <- unlist(bet)
   if (is.language(bet)) return(expression_text(bet))
   if (is.numeric(bet) && !is.null(names(bet))) {
-    bet <- paste0(paste(sprintf("ifelse(%s, %s, ", names(bet), format(unname(bet), digits = 15, trim = TRUE)), collapse = ""),
-                  "0", strrep(")", length(bet)))
+    choices <- sprintf("ifelse(%s, %s, ", names(bet), format(unname(bet), digits = 15, trim = TRUE))
+    bet <- paste0(paste(choices, collapse = ""), "0", strrep(")", length(bet)))
   }
   expression_text(parse_expression(check_string(bet, "side_bets", call), "side_bets", call))
 }
@@ -151,7 +152,8 @@ blackjack_columns <- function() {
          hands = number("hands played"), cards_used = number("cards dealt"),
          insurance_net = money("what insurance brings the player")),
     by_seat("net", money("what the round brings seat %d")), by_seat("staked", money("what seat %d staked")),
-    by_seat("result", list(meaning = "the result of seat %d")), by_seat("decisions", number("choices that seat %d made")),
+    by_seat("result", list(meaning = "the result of seat %d")),
+    by_seat("decisions", number("choices that seat %d made")),
     by_seat("forced", number("of the choices of seat %d, those with one move only")))
 }
 
@@ -265,7 +267,8 @@ side_bet_values <- function(rules, deck, call) {
   three <- rep(deck, 3)
   questions <- lapply(names(rules$side_bets), function(name) {
     expr <- parse_expression(rules$side_bets[[name]], name, call)
-    columns <- rlang::set_names(list(checked_outcome(expr, catalogue_of(deck), list(), NULL, call, turns = FALSE)), name)
+    checked <- checked_outcome(expr, catalogue_of(deck), list(), NULL, call, turns = FALSE)
+    columns <- rlang::set_names(list(checked), name)
     without_notes(new_question(parted_deck(three), 3, columns, FALSE, shuffle_none(), call))
   })
   class <- like_kinds(lapply(questions, function(question) question_classes(question)$of_kind))

@@ -7,7 +7,7 @@
 #' statistical logic", ch. 3). Of rounds from one shoe it is the ratio of the sums over shoes, with its standard error
 #' by shoe (Cochran 1977, Sampling Techniques, section 6.4).
 #'
-#' @param game A game for money, such as [game_high_card()].
+#' @param game A game for money, such as [game_high_card()], or counts of one.
 #' @param player A player for the seat; `NULL`: that of the game, or none where nobody decides.
 #' @param nsim,seed,threads For a simulation, where the exact edge is out of reach: as in
 #'   [simulate()][simulate.habanera_experiment].
@@ -22,12 +22,11 @@
 #' @export
 house_edge <- function(game, player = NULL, nsim = 1e6, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
+  if (inherits(game, "habanera_counts_game")) return(edge_of_counts(game, call))
   check_game(game)
   check_whole(nsim, 1, 1e12)
   bets <- game$kind$bets(game$rules)
-  if (is.null(bets)) {
-    refuse(sprintf("%s is not played for money: there is no house edge.", game$kind$title), call = call)
-  }
+  if (is.null(bets)) refuse_moneyless(game, call)
   if (!is.null(player)) {
     if (!"players" %in% names(game$rules)) refuse(sprintf("Nobody decides in %s: no `player`.", game$kind$title))
     game <- change_game(game, list(players = player), call)
@@ -36,6 +35,23 @@ house_edge <- function(game, player = NULL, nsim = 1e6, seed = NULL, threads = N
   found <- tryCatch(exact(game), habanera_error_work = function(cnd) NULL)
   if (is.null(found)) found <- simulate(game, nsim = nsim, seed = seed, threads = threads)
   new_edge(found, bets)
+}
+
+# Of a run that was made already: of the bets whose results it recorded.
+edge_of_counts <- function(counts, call) {
+  game <- counts$provenance$experiment
+  bets <- game$kind$bets(game$rules)
+  if (is.null(bets)) refuse_moneyless(game, call)
+  known <- bets$column %in% names(counts$outcomes)
+  if (!any(known)) {
+    refuse(sprintf("This run records no %s; record it, or give the game.",
+                   join_words(sprintf("`%s`", bets$column), "or")), call = call)
+  }
+  new_edge(counts, bets[known, , drop = FALSE])
+}
+
+refuse_moneyless <- function(game, call) {
+  refuse(sprintf("%s is not played for money: there is no house edge.", game$kind$title), call = call)
 }
 
 # The same game with other outcomes recorded.

@@ -23,6 +23,10 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   began <- now()
   walked <- tryCatch(core_walk_game(machine, x$spec, most),
                      `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call),
+                     `habanera::StockRanOut` = function(cnd) {
+                       refuse("Some courses of the game need more cards than there are; take a larger pack.", "rules",
+                              call)
+                     },
                      `habanera::OutOfReach` = refuse_unsolved, `habanera::EndlessGame` = function(cnd) {
                        refuse("By these players some courses of the game never end; simulate().", "work", call)
                      })

@@ -44,8 +44,6 @@
 #' @name players
 NULL
 
-new_player <- function(name, ...) structure(list(name = name, settings = list(...)), class = "habanera_player")
-
 #' @rdname players
 #' @export
 player_full_memory <- function() new_player("full_memory")
@@ -116,30 +114,13 @@ player_solved <- function(game = NULL, against = NULL) {
 #' @export
 player_person <- function() new_player("person")
 
-player_makers <- function() list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
-                      random = player_random, lookahead = player_lookahead, solved = player_solved,
-                      person = player_person, basic = player_basic, strategy = strategy_from_cells,
-                      as_dealer = player_as_dealer, never_busts = player_never_busts,
-                      stands_on = player_stands_on, regular = player_regular, errs = player_errs,
-                      insures = player_insures, mixture = player_mixture)
-
-#' @export
-format.habanera_player <- function(x, ...) {
-  if (!is.null(x$label)) return(x$label)
-  set <- Filter(function(value) !identical(value, Inf), x$settings)
-  values <- vapply(set, function(value) {
-    if (inherits(value, "habanera_players")) paste(player_labels(value), collapse = "+") else format(value, digits = 15)
-  }, "")
-  paste(c(x$name, sprintf("%s=%s", names(set), values)), collapse = ":")
+player_makers <- function() {
+  list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
+       random = player_random, lookahead = player_lookahead, solved = player_solved, person = player_person,
+       basic = player_basic, strategy = strategy_from_cells, as_dealer = player_as_dealer,
+       never_busts = player_never_busts, stands_on = player_stands_on, regular = player_regular, errs = player_errs,
+       insures = player_insures, mixture = player_mixture)
 }
-
-#' @export
-print.habanera_player <- function(x, ...) {
-  cat("<player> ", format(x), "\n", sep = "")
-  invisible(x)
-}
-
-new_players <- function(players) structure(unname(players), class = "habanera_players")
 
 player_from_text <- function(text, call) {
   if (grepl("[.]csv$", text, ignore.case = TRUE)) return(strategy_table(text))
@@ -152,7 +133,7 @@ player_from_text <- function(text, call) {
   given <- sub("^[^=]*=", "", parts[-1])
   names(given) <- sub("=.*$", "", parts[-1])
   settings <- lapply(given, function(value) {
-    if (grepl("^[(].*[)]$", value)) return(sub("^[(](.*)[)]$", "\\1", value))
+    if (grepl("^[(].*[)]$", value)) return(nested_players(sub("^[(](.*)[)]$", "\\1", value), call))
     number <- suppressWarnings(as.numeric(value))
     if (is.na(number)) value else number
   })
@@ -164,29 +145,10 @@ player_from_text <- function(text, call) {
   do.call(player_makers()[[name]], settings)
 }
 
-# Divided at a mark that stands outside of brackets, in which another player may stand.
-split_outside <- function(text, mark) {
-  letters <- strsplit(text, "")[[1]]
-  depth <- cumsum((letters == "(") - (letters == ")"))
-  part <- cumsum(letters == mark & depth == 0)
-  unname(vapply(split(letters, part), function(piece) {
-    sub(paste0("^", mark), "", paste(piece, collapse = ""))
-  }, ""))
-}
-
-# The whole of a player as text, from which it can be made again.
-player_text <- function(player) {
-  if (!is.null(player$f)) return(player$label)
-  set <- Filter(function(value) !identical(value, Inf), player$settings)
-  values <- vapply(set, setting_text, "")
-  paste(c(player$name, sprintf("%s=%s", names(set), values)), collapse = ":")
-}
-
-setting_text <- function(value) {
-  if (inherits(value, "habanera_players")) return(sprintf("(%s)", paste(player_texts(value), collapse = ",")))
-  if (!inherits(value, "habanera_player")) return(format(value, digits = 15))
-  text <- player_text(value)
-  if (grepl(":", text, fixed = TRUE)) sprintf("(%s)", text) else text
+# What stands in brackets: a player, or several.
+nested_players <- function(text, call) {
+  players <- lapply(split_outside(text, ","), player_from_text, call)
+  if (length(players) == 1) players[[1]] else players
 }
 
 function_player_code <- function(player) {
@@ -197,9 +159,6 @@ function_player_code <- function(player) {
 plain_players <- function(players) {
   vapply(players, function(player) if (is.null(player$f)) player_text(player) else function_player_code(player), "")
 }
-
-player_texts <- function(players) vapply(players, player_text, "")
-player_labels <- function(players) vapply(players, format, "")
 
 # R code that gives them.
 players_code <- function(players) {

@@ -10,7 +10,8 @@
 #' @param ... Not used.
 #' @return A `trace`: a data frame with a row per step: `step` (from 1), `round` (0 for the deal), `depth` (0, or how
 #'   deep within games in the game), `seat` (its name, `NA` where nobody in particular acts), `action` (text), `cards`
-#'   (codes, text), of games for money also `note` (text, what is said at the table), then how many cards lie in each zone of the game's table after the step: of War `pile_1`, `pile_2`,
+#'   (codes, text), of blackjack also `note` (text, what is said at the table), then how many cards lie in each zone of
+#'   the game's table after the step: of War `pile_1`, `pile_2`,
 #'   ... (each seat's), `pot` and `aside` (on the table, and out of the game). Its outcome is `attr(x, "outcome")`.
 #'   Printed it is a log.
 #' @section Errors: `habanera_error_input` where there is no such trial, outcome or game.

@@ -6,7 +6,9 @@ rule_text <- function(value) {
   if (is_cards(value)) return(deck_in_words(value))
   if (inherits(value, "habanera_players")) return(paste(player_labels(value), collapse = ", "))
   if (is.data.frame(value)) return(sprintf("%s of %s", count_of(nrow(value), "row"), join_words(names(value))))
-  if (!is.numeric(value)) return(paste(value, collapse = ", "))
+  if (!is.numeric(value)) {
+    return(paste(if (is.null(names(value))) value else paste(names(value), "=", value), collapse = ", "))
+  }
   text <- vapply(value, number_in_words, "", USE.NAMES = FALSE)
   paste(if (is.null(names(value))) text else paste(names(value), "=", text), collapse = ", ")
 }

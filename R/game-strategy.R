@@ -4,9 +4,9 @@
 #' CSV, prints, and is drawn.
 #'
 #' Entries: `H` hit, `S` stand, `P` split; and a first choice with another where it is not allowed: `D/H`, `D/S` double,
-#' `R/H`, `R/S`, `R/P` surrender; `D` and `R` alone mean otherwise hit. A pair that is left out, or `-`, is played by its
-#' total, as is one that may not be split. Rows that cannot occur may be left out; "hard 4" then plays as "hard 5" and
-#' "soft 12" as "soft 13", and the total that is over only by a card more is stood on.
+#' `R/H`, `R/S`, `R/P` surrender; `D` and `R` alone mean otherwise hit. A pair that is left out, or `-`, is played by
+#' its total, as is one that may not be split. Rows that cannot occur may be left out; "hard 4" then plays as "hard 5"
+#' and "soft 12" as "soft 13", and the total that is over only by a card more is stood on.
 #'
 #' @param x A data frame, the name of a CSV file, or cells as `as.character()` gives them. Column `hand` ("hard 4" to
 #'   "hard 21", "soft 12" to "soft 21", "pair 2" to "pair 10", "pair A"), then a column for each up card, `2` to `10`
@@ -45,7 +45,8 @@ strategy_rows <- c(paste("hard", 4:40), paste("soft", 12:40), paste("pair", up_c
 # `cells` is a matrix of entries, hands in rows and up cards in columns.
 new_strategy <- function(cells, name) {
   cells <- cells[order(match(rownames(cells), strategy_rows)), , drop = FALSE]
-  player <- new_player("strategy", name = name, cells = cells_as_text(cells))
+  player <- new_player("strategy")
+  player$settings <- list(name = name, cells = cells_as_text(cells))
   player$label <- name
   player$cells <- cells
   class(player) <- c("habanera_strategy", class(player))
@@ -94,7 +95,8 @@ read_strategy <- function(file, call) {
 cells_from_frame <- function(x, call) {
   names(x) <- sub("^X(?=[0-9A])", "", trimws(names(x)), perl = TRUE)
   if (!"hand" %in% names(x)) {
-    refuse("A strategy has a column `hand` (such as \"hard 16\"), then one for each up card, 2 to 10 and A.", call = call)
+    refuse("A strategy has a column `hand` (such as \"hard 16\"), then one for each up card, 2 to 10 and A.",
+           call = call)
   }
   ups <- toupper(setdiff(names(x), "hand"))
   unknown <- setdiff(ups, up_cards)
@@ -113,10 +115,11 @@ cells_from_frame <- function(x, call) {
 check_hands <- function(hands, call) {
   unknown <- setdiff(hands, strategy_rows)
   if (length(unknown)) {
-    refuse(sprintf("A row of a strategy is such as \"hard 16\", \"soft 18\" or \"pair 8\", not %s.", quoted(unknown[1])),
-           call = call)
+    refuse(sprintf("A row of a strategy is such as \"hard 16\", \"soft 18\" or \"pair 8\", not %s.",
+                   quoted(unknown[1])), call = call)
   }
-  if (anyDuplicated(hands)) refuse(sprintf("The row %s is there twice.", quoted(hands[duplicated(hands)][1])), call = call)
+  twice <- hands[duplicated(hands)]
+  if (length(twice)) refuse(sprintf("The row %s is there twice.", quoted(twice[1])), call = call)
 }
 
 read_entries <- function(values, hands, up, call) {
@@ -163,7 +166,8 @@ strategy_lines <- function(x, paint = FALSE) {
   })
   lines <- paste0(formatC(rownames(cells), width = -8), lines)
   heading <- paste0(formatC("", width = 8), paste(formatC(colnames(cells), width = 4), collapse = ""))
-  c(heading, unlist(lapply(unique(kinds), function(kind) c(lines[kinds == kind], if (kind != kinds[length(kinds)]) ""))))
+  last <- kinds[length(kinds)]
+  c(heading, unlist(lapply(unique(kinds), function(kind) c(lines[kinds == kind], if (kind != last) ""))))
 }
 
 painted_entries <- function(text) {

@@ -24,7 +24,8 @@
 #' * a whole game: [game_war()], [game_pairs()], [game_high_card()], [rules()]; one game looked at: [replay_game],
 #'   [piles_at()]
 #' * who plays best, what is best play, a seat of your own: [players], [round_robin()], [best_play()], [sit_in()]
-#' * what does the house keep? [house_edge()]
+#' * what does the house keep, of whom, by which rules? [game_blackjack()], [strategy_table()], [customers],
+#'   [house_edge()]
 #' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [estimates()]
 #' * what is a card worth? [card_impact()]
 #' * a figure, a page, a file: [autoplot()], [report()], [write_result()]

@@ -8,6 +8,7 @@
 //       question5 (five of 52, count two conditions on them),
 //       war52 (whole games of War with 52 cards, three face down; count the rounds),
 //       highcard52 (a card each for seat and bank; count who wins),
+//       blackjack312 (rounds of blackjack by a table from fresh shoes of six packs; count the results),
 //       pairs30 (whole games of pairs, 30 cards, two seats that remember all; count the turns),
 //       battery52 (shuffle, and keep all the counts that an audit keeps).
 #include <chrono>
@@ -401,6 +402,147 @@ double pairs30(std::uint64_t trials) {
   return counts[25];
 }
 
+// Blackjack from a fresh shoe of six packs, one seat by a table; the dealer stands on 17 and looks for a natural;
+// doubling any two cards, after splits too, splits to four hands, one card for split aces. Counts results by net.
+class Blackjack312 {
+ public:
+  Blackjack312() : counts_(64) {
+    for (int card = 0; card < 312; ++card) {
+      const int rank = card % 13;
+      shoe_[card] = static_cast<std::uint8_t>(rank < 9 ? rank + 1 : 10);
+    }
+    const char* hard = "HHHHHHHHHH" "HHHHHHHHHH" "HHHHHHHHHH" "HHHHHHHHHH" "HDDDDHHHHH" "DDDDDDDDHH" "DDDDDDDDDH"
+                       "HHSSSHHHHH" "SSSSSHHHHH" "SSSSSHHHHH" "SSSSSHHHHH" "SSSSSHHHHH";
+    const char* soft = "HHHDDHHHHH" "HHHDDHHHHH" "HHDDDHHHHH" "HHDDDHHHHH" "HDDDDHHHHH" "SddddSSHHH";
+    const char* pair = "PPPPPPPPPP" "PPPPPPHHHH" "PPPPPPHHHH" "HHHPPHHHHH" "DDDDDDDDHH" "PPPPPHHHHH" "PPPPPPHHHH"
+                       "PPPPPPPPPP" "PPPPPSPPSS" "SSSSSSSSSS";
+    for (int total = 0; total < 22; ++total)
+      for (int up = 1; up <= 10; ++up) {
+        const int column = up == 1 ? 9 : up - 2;
+        hard_[total][up] = total < 5 ? 'H' : total > 16 ? 'S' : hard[(total - 5) * 10 + column];
+        soft_[total][up] = total < 13 ? 'H' : total > 18 ? 'S' : soft[(total - 13) * 10 + column];
+        if (total >= 1 && total <= 10) pair_[total][up] = pair[(total - 1) * 10 + column];
+      }
+  }
+
+  double play(std::uint64_t trials) {
+    for (std::uint64_t trial = 0; trial < trials; ++trial) ++counts_[round() + 32];
+    return counts_[32];
+  }
+
+ private:
+  struct Hand {
+    int points, cards, bet;
+    bool ace, from_split, of_aces;
+    int first;
+  };
+
+  int draw() {
+    if (dealt_ == ready_) settle();
+    return shoe_[dealt_++];
+  }
+  // Six more cards out of one word, remembered so that they can be put back.
+  void settle() {
+    std::uint64_t word = mix(state_ += 0x9e3779b97f4a7c15ULL);
+    for (int i = 0; i < 6; ++i) {
+      const Wide both = static_cast<Wide>(word) * static_cast<std::uint64_t>(312 - ready_);
+      word = static_cast<std::uint64_t>(both);
+      const int other = ready_ + static_cast<int>(both >> 64);
+      std::swap(shoe_[ready_], shoe_[other]);
+      swapped_[ready_++] = static_cast<std::uint16_t>(other);
+    }
+  }
+  void put_back() {
+    while (ready_ > 0) {
+      --ready_;
+      std::swap(shoe_[ready_], shoe_[swapped_[ready_]]);
+    }
+    dealt_ = 0;
+  }
+
+  static void add(Hand& hand, int card) {
+    hand.points += card;
+    hand.ace |= card == 1;
+    ++hand.cards;
+  }
+  static int total(const Hand& hand) { return hand.points + (hand.ace && hand.points <= 11 ? 10 : 0); }
+
+  // The net result, in half stakes.
+  int round() {
+    const int one = draw(), up = draw(), two = draw(), hole = draw();
+    const bool natural = one + two == 11 && (one == 1 || two == 1);
+    int net;
+    if (up + hole == 11 && (up == 1 || hole == 1)) net = natural ? 0 : -2;
+    else if (natural) net = 3;
+    else net = play_out({one + two, 2, 1, one == 1 || two == 1, false, false, one}, one == two, up, hole);
+    put_back();
+    return net;
+  }
+
+  int play_out(const Hand& first, bool pair, int up, int hole) {
+    hands_[0] = first;
+    count_ = 1;
+    bool live = false;
+    for (int at = 0; at < count_; ++at) live |= play_hand(at, at == 0 && pair, up);
+    Hand dealer{up + hole, 2, 0, up == 1 || hole == 1, false, false, up};
+    if (live)
+      while (total(dealer) < 17) add(dealer, draw());
+    const int theirs = total(dealer);
+    int net = 0;
+    for (int at = 0; at < count_; ++at) {
+      const Hand& hand = hands_[at];
+      const int mine = total(hand);
+      if (mine > 21) net -= 2 * hand.bet;
+      else if (theirs > 21 || mine > theirs) net += 2 * hand.bet;
+      else if (mine < theirs) net -= 2 * hand.bet;
+    }
+    return net;
+  }
+
+  bool play_hand(int at, bool pair, int up) {
+    Hand& hand = hands_[at];
+    for (;;) {
+      if (hand.cards == 1) {
+        const int card = draw();
+        pair = card == hand.first;
+        add(hand, card);
+        if (hand.of_aces) return true;
+      }
+      const int now = total(hand);
+      if (now > 21) return false;
+      char entry = pair && hand.cards == 2 && count_ < 4 ? pair_[hand.first][up]
+                   : now != hand.points                 ? soft_[now][up]
+                                                        : hard_[now][up];
+      if (entry == 'P') {
+        hand = {hand.first, 1, 1, hand.first == 1, true, hand.first == 1, hand.first};
+        for (int i = count_; i > at + 1; --i) hands_[i] = hands_[i - 1];
+        hands_[at + 1] = hand;
+        ++count_;
+        continue;
+      }
+      if (hand.cards > 2) entry = entry == 'D' ? 'H' : entry == 'd' ? 'S' : entry;
+      if (entry == 'S') return true;
+      add(hand, draw());
+      if (entry == 'H') continue;
+      hand.bet = 2;
+      return hand.points <= 21;
+    }
+  }
+
+  std::vector<std::uint32_t> counts_;
+  std::uint8_t shoe_[312];
+  std::uint16_t swapped_[312];
+  char hard_[22][11], soft_[22][11], pair_[11][11];
+  Hand hands_[4];
+  int count_ = 0, dealt_ = 0, ready_ = 0;
+  std::uint64_t state_ = 1;
+};
+
+double blackjack312(std::uint64_t trials) {
+  Blackjack312 table;
+  return table.play(trials);
+}
+
 using Job = double (*)(std::uint64_t);
 
 Job find_job(const std::string& name) {
@@ -411,6 +553,7 @@ Job find_job(const std::string& name) {
   if (name == "question5") return question5;
   if (name == "war52") return war52;
   if (name == "highcard52") return highcard52;
+  if (name == "blackjack312") return blackjack312;
   if (name == "pairs30") return pairs30;
   if (name == "riffle52") return riffle52;
   if (name == "naive52") return naive52;

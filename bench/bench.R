@@ -84,6 +84,14 @@ plain_pairs <- function(pairs) {
   turns
 }
 
+# A round of blackjack by a table, as the tests have it in plain R.
+source("tests/testthat/helper-blackjack.R")
+six_packs_values <- card_attributes(deck_standard(packs = 6))$points
+usual_house <- c(lapply(rules(game_blackjack()), identity), list(insured = FALSE))
+basic_entries <- as.matrix(as.data.frame(player_basic())[-1])
+rownames(basic_entries) <- as.data.frame(player_basic())$hand
+plain_blackjack <- function() plain_round(six_packs_values[sample(312, 60)], basic_entries, usual_house)
+
 # Every deal of eight cards, in plain R for the first so many of them.
 plain_deals <- function(n) {
   orders <- as.matrix(expand.grid(rep(list(1:8), 4)))
@@ -117,6 +125,8 @@ jobs <- list(
        plain_trials = 40),
   list(name = "rounds of high card", experiment = game_high_card(record = "result"), trials = 5e6, bare = "highcard52",
        plain = function(n) replicate(n, plain_high_card()), plain_trials = 3e4),
+  list(name = "rounds of blackjack, six packs", experiment = game_blackjack(), trials = 2e6, bare = "blackjack312",
+       plain = function(n) replicate(n, plain_blackjack()), plain_trials = 3000),
   list(name = "whole games of pairs, 30 cards", experiment = game_pairs(record = "turns"), trials = 2e5,
        bare = "pairs30", plain = function(n) replicate(n, plain_pairs(15)), plain_trials = 3000),
   list(name = "whole audit of 52 cards", run = function(n, threads) {

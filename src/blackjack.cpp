@@ -49,7 +49,8 @@ void read_house(Rules& rules, const Rcpp::List& spec) {
 
 Rules to_rules(const Rcpp::List& spec) {
   Rules rules;
-  for (const double points : Rcpp::NumericVector(spec["points"])) rules.points.push_back(static_cast<std::uint8_t>(points));
+  for (const double points : Rcpp::NumericVector(spec["points"]))
+    rules.points.push_back(static_cast<std::uint8_t>(points));
   rules.pairs_with = to_kinds(spec["pairs_with"]);
   rules.side_class = to_kinds(spec["side_class"]);
   rules.side_classes = to_size(spec, "side_classes");

@@ -6,11 +6,6 @@ tablet <- draws_recorded(file.path(folders[1], "tablet-draws.txt"), orchard, num
 volunteers <- audit(shuffle_recorded(file.path(folders[1], "volunteer-shuffles.csv"), deck = orchard))
 mixed <- mixing(list("riffle", "overhand x2", "wash, riffle"), times = 0:9, deck = orchard, nsim = 5e4, seed = 44)
 stall <- draws(orchard, 3, alike = largest_group(suit), worth = total(points), high = count(rank >= 9) >= 1)
-windfall <- deck_from(file.path(folders[1], "windfall.yaml"))
-game <- draws(windfall, 6, trees = count(kind == "tree"),
-              smooth = every_turn(trees >= min(turn, 4)) & trees <= 7) |>
-  redraw_if(trees < 2 | trees > 4) |>
-  draw_more(2, times = 4)
 quick <- game_war(rules = file.path(folders[1], "quick-game.yaml"), seat_names = c("left", "right"))
 played <- simulate(quick, nsim = 2e4, seed = 44)
 varied <- vary_rules(change_rules(quick, collect = "winner_first"), cards_each = c(6, 11, 16, 22), face_down = 0:3,
@@ -26,7 +21,7 @@ figures <- list(
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
   "figure-round-robin" = autoplot(round_robin(game_pairs(grid = c(6, 5)), habanera:::hall_regulars(), nsim = 1e4,
                                               seed = 44)),
-  "figure-copies" = autoplot(copies_curve(game, "apple tree", 6:12, instead_of = "quince"), column = "smooth")
+  "figure-strategy" = autoplot(player_basic())
 )
 for (name in names(figures)) {
   ggplot2::ggsave(file.path(folders[2], paste0(name, ".png")), figures[[name]], width = 11.6,

@@ -31,7 +31,7 @@ page "$hall/index.html" 1280 800 page-demo
 page "$hall/tablet.html" 1280 800 page-report
 page "$hall/quick-game.html" 1280 800 page-game
 terminal terminal-play "habanera play war --rules quick-game.yaml --seed 44 --trials 2e4"
-terminal terminal-replay "habanera replay war --rules quick-game.yaml --seed 44 --trial 2 --from 1500 --steps 24"
+terminal terminal-replay "habanera replay blackjack --player regular:name=ferryman --seed 44 --trial 7"
 terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose" 25
 terminal terminal-hands "habanera hands prize-hands.txt; habanera category-odds --size 7" 4
 terminal terminal-shuffle "habanera shuffle \"riffle x3, cut\" --show --seed 1 --deck \"numbered 20\""

@@ -25,9 +25,8 @@ plain_round <- function(values, table, house) {
   entry <- function(cards, may_split, kind = NULL) {
     t <- plain_total(cards, over)
     pair <- paste("pair", if (cards[1] == 1) "A" else cards[1])
-    if (may_split && length(cards) == 2 && cards[1] == cards[2] && pair %in% rownames(table) && table[pair, up_name] != "-") {
-      return(table[pair, up_name])
-    }
+    paired <- may_split && length(cards) == 2 && cards[1] == cards[2] && pair %in% rownames(table)
+    if (paired && table[pair, up_name] != "-") return(table[pair, up_name])
     total <- max(t$total, if (t$soft) 13 else 5)
     table[paste(if (t$soft) "soft" else "hard", total), up_name]
   }
@@ -72,7 +71,8 @@ plain_round <- function(values, table, house) {
       if (one_card && !splits) break
       doubles <- !one_card && house$double_on != "none" && (!hand$split || house$double_after_split) &&
         (house$double_on == "any_cards" || (length(hand$cards) == 2 && switch(
-          house$double_on, any_two = TRUE, `9_to_11` = !t$soft && t$total %in% 9:11, `10_11` = !t$soft && t$total %in% 10:11)))
+          house$double_on, any_two = TRUE, `9_to_11` = !t$soft && t$total %in% 9:11,
+          `10_11` = !t$soft && t$total %in% 10:11)))
       gives_up <- house$surrender == "late" && length(hand$cards) == 2 && !hand$split && !one_card
       allowed <- c(if (!one_card) "H", "S", if (splits) "P", if (doubles) "D", if (gives_up) "R")
       pick <- function(entry) {
@@ -173,10 +173,18 @@ random_table <- function(house) {
   entry <- function(n, splits) {
     sample(c("H", "S", "D/H", "D/S", "R/H", "R/S", "H", "S", if (splits) rep(c("P", "R/P", "-"), 3)), n, TRUE)
   }
-  table <- rbind(matrix(entry(10 * length(hard), FALSE), length(hard)), matrix(entry(10 * length(soft), FALSE), length(soft)),
+  table <- rbind(matrix(entry(10 * length(hard), FALSE), length(hard)),
+                 matrix(entry(10 * length(soft), FALSE), length(soft)),
                  if (length(pairs)) matrix(entry(10 * length(pairs), TRUE), length(pairs)))
   dimnames(table) <- list(c(hard, soft, pairs), c(2:10, "A"))
   # Nobody hits what any card busts.
   table[paste("hard", house$bust_over), ] <- "S"
   table
 }
+
+# A table that splits tens.
+ten_splitter <- local({
+  table <- as.data.frame(player_basic())
+  table[table$hand == "pair 10", -1] <- "P"
+  table
+})

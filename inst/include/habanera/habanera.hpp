@@ -2,6 +2,12 @@
 
 // All of the core.
 
+#include "habanera/blackjack/blackjack.hpp"
+#include "habanera/blackjack/outcome.hpp"
+#include "habanera/blackjack/players.hpp"
+#include "habanera/blackjack/position.hpp"
+#include "habanera/blackjack/rules.hpp"
+#include "habanera/blackjack/settling.hpp"
 #include "habanera/cards/pile.hpp"
 #include "habanera/cards/sampled_deck.hpp"
 #include "habanera/chance/every.hpp"
@@ -29,6 +35,7 @@
 #include "habanera/game/entries.hpp"
 #include "habanera/game/enumerating.hpp"
 #include "habanera/game/judged.hpp"
+#include "habanera/game/late_deal.hpp"
 #include "habanera/game/lookahead.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
@@ -47,6 +54,7 @@
 #include "habanera/hand/category_counts.hpp"
 #include "habanera/hand/evaluator.hpp"
 #include "habanera/hand/rules.hpp"
+#include "habanera/hand/showdown.hpp"
 #include "habanera/hand/table.hpp"
 #include "habanera/high_card/high_card.hpp"
 #include "habanera/pairs/pairs.hpp"

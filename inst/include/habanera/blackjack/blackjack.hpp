@@ -10,7 +10,9 @@
 #include <vector>
 
 #include "habanera/blackjack/outcome.hpp"
+#include "habanera/blackjack/position.hpp"
 #include "habanera/blackjack/rules.hpp"
+#include "habanera/blackjack/settling.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/unseen.hpp"
@@ -28,30 +30,7 @@ class Blackjack {
   using Hand = BlackjackHand;
   using Move = BlackjackPieces::Move;
 
-  enum Stage : std::uint8_t { dealing, early, insuring, looking, playing, dealers_turn, over };
-
-  static constexpr std::size_t most_hands_on_table = most_blackjack_seats * most_split_hands;
-  static constexpr std::size_t most_in_round = 1024;
-
-  struct Position {
-    Stage stage = dealing;
-    bool owes = false;         // the hand at play gets a card
-    bool looked = false, natural_found = false, hole_lies = false;
-    std::size_t first_place = 0, used = 0, hole_place = 0;
-    std::size_t at = 0;        // the hand, or before the play the seat, whose turn it is
-    std::size_t hands = 0;
-    Hand dealer{};
-    std::array<Hand, most_hands_on_table> hand;  // those below `hands`, a seat's side by side
-    std::array<std::uint8_t, most_blackjack_seats> hands_of{};
-    std::array<std::array<Card, 2>, most_blackjack_seats> opening;  // the first two cards of each seat
-    Card up = 0;
-    std::uint8_t insured = 0;  // a bit for each seat
-    std::array<std::uint8_t, most_in_round> owner;  // of each card of the round: a seat from 1, 0 the dealer
-    // For those who look on: what the last decision was, and what it was one of.
-    std::size_t last_move = 0, last_hand = 0;
-    std::int64_t last_value = 0;
-    Moves last_open;
-  };
+  using Position = BlackjackPosition;
   using View = Position;
 
   enum Action : int {
@@ -79,7 +58,7 @@ class Blackjack {
   explicit Blackjack(Rules rules) : pieces_(std::move(rules)), naturals_(11) {
     const std::vector<std::uint8_t>& points = this->rules().points;
     if (this->rules().cards < this->rules().burn + fewest_in_round())
-      throw std::invalid_argument("a shoe of " + std::to_string(this->rules().cards) + " cards is too small for a round");
+      throw std::invalid_argument("a shoe of " + std::to_string(this->rules().cards) + " cards has no round");
     for (int up = 1; up <= 10; ++up)
       for (const std::uint8_t value : points)
         naturals_[static_cast<std::size_t>(up)].push_back(value == pieces_.completes_natural(up));
@@ -107,27 +86,27 @@ class Blackjack {
     return position;
   }
 
-  Next next(const Position& position) const {
+  [[gnu::always_inline]] Next next(const Position& position) const {
     switch (position.stage) {
-      case dealing:
+      case Position::dealing:
         return {hides_hole() && position.used == 2 * seats() + 1 ? Next::lay_down : Next::deal};
-      case early:
-      case insuring: return {Next::decide, position.at};
-      case looking: return {Next::look, 0, position.hole_place};
-      case playing:
+      case Position::early:
+      case Position::insuring: return {Next::decide, position.at};
+      case Position::looking: return {Next::look, 0, position.hole_place};
+      case Position::playing:
         if (position.owes) return {Next::deal};
         return {Next::decide, position.hand[position.at].seat};
-      case dealers_turn:
+      case Position::dealers_turn:
         if (position.hole_lies) return {Next::turn, 0, position.hole_place};
         return {Next::deal};
       default: return {Next::over};
     }
   }
 
-  Moves moves(const Position& position) const {
+  [[gnu::always_inline]] Moves moves(const Position& position) const {
     Moves open;
-    if (position.stage == early || position.stage == insuring) {
-      open.add(position.stage == early ? BlackjackPieces::surrender : BlackjackPieces::insure);
+    if (position.stage == Position::early || position.stage == Position::insuring) {
+      open.add(position.stage == Position::early ? BlackjackPieces::surrender : BlackjackPieces::insure);
       open.add(BlackjackPieces::decline);
       return open;
     }
@@ -141,13 +120,13 @@ class Blackjack {
     return open;
   }
 
-  void move(Position& position, std::size_t move) const {
-    if (position.stage == early) {
+  [[gnu::always_inline]] void move(Position& position, std::size_t move) const {
+    if (position.stage == Position::early) {
       Hand& hand = position.hand[position.at++];
       if (move == BlackjackPieces::surrender) hand.surrendered = hand.done = true;
       return advance(position);
     }
-    if (position.stage == insuring) {
+    if (position.stage == Position::insuring) {
       if (move == BlackjackPieces::insure)
         position.insured = static_cast<std::uint8_t>(position.insured | 1u << position.at);
       ++position.at;
@@ -165,11 +144,11 @@ class Blackjack {
     advance(position);
   }
 
-  void give(Position& position, const Next&, Card card) const {
+  [[gnu::always_inline]] void give(Position& position, const Next&, Card card) const {
     const std::uint8_t points = rules().points[card];
     switch (position.stage) {
-      case dealing: deal_first(position, card, points); return;
-      case playing: {
+      case Position::dealing: deal_first(position, card, points); return;
+      case Position::playing: {
         position.owes = false;
         Hand& hand = position.hand[position.last_hand = position.at];
         take_place(position, hand.seat + 1u);
@@ -192,33 +171,21 @@ class Blackjack {
     position.hole_place = place;
     position.hole_lies = true;
     take_place(position, 0);
-    position.stage = early;
+    position.stage = Position::early;
     advance(position);
   }
   const CardSet& looked_for(const Position& position) const { return naturals_[rules().points[position.up]]; }
   void looked(Position& position, const Next&, bool found) const {
     position.looked = true;
     position.natural_found = found;
-    position.stage = found ? dealers_turn : playing;
+    position.stage = found ? Position::dealers_turn : Position::playing;
     position.at = 0;
     advance(position);
   }
 
   const View& view(const Position& position, std::size_t) const { return position; }
 
-  Outcome outcome(const Position& position) const {
-    Outcome outcome{};
-    outcome.seats = static_cast<std::int64_t>(seats());
-    outcome.opened(pieces_, position.opening[0], position.up);
-    outcome.cards_used = static_cast<std::int64_t>(position.used);
-    outcome.dealer_total = position.dealer.cards < 2 ? Outcome::not_drawn : Outcome::total_of(pieces_, position.dealer);
-    for (std::size_t i = 0, seat = 0; seat < seats(); ++seat) {
-      const std::size_t end = i + position.hands_of[seat];
-      settle(position, seat, i, end, outcome);
-      i = end;
-    }
-    return outcome;
-  }
+  Outcome outcome(const Position& position) const { return BlackjackSettling(pieces_, position).outcome(); }
 
   // All that the rest of a round and its outcome depend on.
   std::string full_key(const Position& position, const UnseenCards& unseen) const {
@@ -236,7 +203,7 @@ class Blackjack {
       if (opened > seat) all += "," + std::to_string(likeness(position.opening[seat][0]));
       if (opened > seats() + 1 + seat) all += "," + std::to_string(likeness(position.opening[seat][1]));
     }
-    if (position.stage == over && !holds_rounds()) return all;
+    if (position.stage == Position::over && !holds_rounds()) return all;
     all += "/";
     for (const double count : unseen.counts()) all += std::to_string(static_cast<int>(count)) + ",";
     return all;
@@ -248,7 +215,7 @@ class Blackjack {
     if (place < position.first_place) return seats() + 2;
     const std::size_t used = place - position.first_place;
     if (used >= position.used) return 0;
-    return used < most_in_round ? position.owner[used] + 1u : seats() + 2;
+    return used < Position::most_placed ? position.owner[used] + 1u : seats() + 2;
   }
 
   template <class Happened>
@@ -301,7 +268,7 @@ class Blackjack {
   std::int64_t value_of(const Hand& hand) const { return pieces_.total(hand) * 2 + pieces_.is_soft(hand); }
 
   void take_place(Position& position, std::size_t owner) const {
-    if (position.used < most_in_round) position.owner[position.used] = static_cast<std::uint8_t>(owner);
+    if (position.used < Position::most_placed) position.owner[position.used] = static_cast<std::uint8_t>(owner);
     ++position.used;
   }
 
@@ -312,7 +279,7 @@ class Blackjack {
   }
 
   // Seats first, then the dealer, twice.
-  void deal_first(Position& position, Card card, std::uint8_t points) const {
+  [[gnu::always_inline]] void deal_first(Position& position, Card card, std::uint8_t points) const {
     const std::size_t turn = position.used;
     if (turn == seats()) {
       take_place(position, 0);
@@ -337,7 +304,7 @@ class Blackjack {
     hand.counts_as_natural = hand.done = pieces_.is_natural(hand);
     if (pieces_.is_bust(hand)) hand.done = true;
     if (turn == 2 * seats() && !hides_hole()) {
-      position.stage = early;
+      position.stage = Position::early;
       advance(position);
     }
   }
@@ -360,30 +327,31 @@ class Blackjack {
   }
 
   // Goes on to the next stage in which something happens.
-  void advance(Position& position) const {
-    if (position.stage == early) {
+  [[gnu::always_inline]] void advance(Position& position) const {
+    if (position.stage == Position::early) {
       if (rules().surrender == Rules::early && next_open_seat(position)) return;
-      position.stage = insuring;
+      position.stage = Position::insuring;
       position.at = 0;
     }
-    if (position.stage == insuring) {
+    if (position.stage == Position::insuring) {
       if (rules().insurance && rules().points[position.up] == 1 && next_insurable(position)) return;
-      position.stage = looking;
+      position.stage = Position::looking;
       position.at = 0;
     }
-    if (position.stage == looking) {
+    if (position.stage == Position::looking) {
       if (position.hole_lies && pieces_.completes_natural(rules().points[position.up]) > 0) return;
-      position.stage = playing;
+      position.stage = Position::playing;
     }
-    if (position.stage == playing) {
+    if (position.stage == Position::playing) {
       while (position.at < position.hands && position.hand[position.at].done) ++position.at;
       if (position.at < position.hands) {
         position.owes = position.hand[position.at].cards == 1;
         return;
       }
-      position.stage = dealers_turn;
+      position.stage = Position::dealers_turn;
     }
-    if (position.stage == dealers_turn && !dealer_needs_card(position)) position.stage = over;
+    if (position.stage == Position::dealers_turn && !dealer_needs_card(pieces_, position))
+      position.stage = Position::over;
   }
 
   // From the seat at turn on, one that has not got a natural.
@@ -395,73 +363,6 @@ class Blackjack {
   bool next_insurable(Position& position) const {
     while (position.at < seats() && position.hand[position.at].surrendered) ++position.at;
     return position.at < seats();
-  }
-
-  bool dealer_needs_card(const Position& position) const {
-    if (position.dealer.cards == 1) return position.natural_found || anything_hangs_on_second_card(position);
-    return !pieces_.is_natural(position.dealer) && any_compared(position) && pieces_.dealer_draws(position.dealer);
-  }
-
-  // Whether some hand is compared with the dealer's.
-  bool any_compared(const Position& position) const {
-    return std::any_of(position.hand.begin(), position.hand.begin() + static_cast<std::ptrdiff_t>(position.hands),
-                       [&](const Hand& hand) {
-                         return !hand.surrendered && !hand.counts_as_natural && !pieces_.is_bust(hand) &&
-                                !pieces_.wins_at_once(hand);
-                       });
-  }
-
-  bool anything_hangs_on_second_card(const Position& position) const {
-    if (any_compared(position)) return true;
-    // After a look there is no natural.
-    if (hides_hole() || pieces_.completes_natural(rules().points[position.up]) == 0) return false;
-    if (position.insured) return true;
-    const bool only_stake = rules().hole_card == Rules::unchecked_stake_only;
-    for (std::size_t i = 0; i < position.hands; ++i) {
-      const Hand& hand = position.hand[i];
-      if (hand.counts_as_natural || (only_stake && !hand.surrendered && (hand.doubled || hand.from_split ||
-                                                                          pieces_.wins_at_once(hand))))
-        return true;
-    }
-    return false;
-  }
-
-  void settle(const Position& position, std::size_t seat, std::size_t begin, std::size_t end, Outcome& outcome) const {
-    const Hand& first = position.hand[begin];
-    const bool natural = pieces_.is_natural(position.dealer);
-    // A look would have ended the round before more was staked.
-    const bool only_stake = natural && rules().hole_card == Rules::unchecked_stake_only && !first.surrendered;
-    std::int64_t net = 0, staked = 0;
-    for (std::size_t i = begin; i < end; ++i) {
-      const Hand& hand = position.hand[i];
-      net += natural ? pieces_.paid_to_natural(hand) : pieces_.paid(hand, position.dealer);
-      staked += pieces_.stake_of(hand);
-    }
-    if (only_stake) {
-      net = first.counts_as_natural ? pieces_.paid_to_natural(first) : -rules().stake;
-      staked = rules().stake;
-    }
-    if (position.insured >> seat & 1) {
-      const std::int64_t insurance = natural ? rules().insurance_stake * rules().insurance_pays
-                                             : -rules().insurance_stake;
-      outcome.insurance_net += insurance;
-      net += insurance;
-      staked += rules().insurance_stake;
-    }
-    outcome.add_seat(seat, net, staked, static_cast<std::int64_t>(end - begin), Outcome::total_of(pieces_, first),
-                     first.surrendered      ? Outcome::surrender
-                     : first.counts_as_natural && net > 0 ? Outcome::natural
-                     : net > 0              ? Outcome::win
-                     : net < 0              ? Outcome::loss
-                                            : Outcome::push);
-    for (std::size_t bet = 0; bet < rules().side_bets.size(); ++bet)
-      outcome.side[bet] += rules().side_bets[bet].net[side_place(position, seat)];
-  }
-
-  std::size_t side_place(const Position& position, std::size_t seat) const {
-    const auto& of = rules().side_class;
-    const auto& cards = position.opening[seat];
-    return (of[cards[0]] * rules().side_classes + of[cards[1]]) * rules().side_classes + of[position.up];
   }
 
   template <class Tell>

@@ -23,10 +23,17 @@ struct BlackjackOutcome {
 
   static constexpr std::size_t most_side_bets = 8;
 
-  std::int64_t net, staked, insurance_net, hands, cards_used, seats;
-  std::int64_t first_hand, up_card, player_total, dealer_total;
+  std::int64_t net = 0, staked = 0, insurance_net = 0, hands = 0, cards_used = 0;
+  std::int64_t first_hand = 0, up_card = 0, player_total = 0, dealer_total = 0;
   std::array<std::int64_t, most_blackjack_seats> net_of, staked_of, result_of;
   std::array<std::int64_t, most_side_bets> side;
+
+  // One by one: all at once would be slower.
+  BlackjackOutcome() {
+    for (auto* each : {&net_of, &staked_of, &result_of})
+      for (std::int64_t& value : *each) value = 0;
+    for (std::int64_t& value : side) value = 0;
+  }
 
   static std::int64_t total_of(const BlackjackPieces& pieces, const BlackjackHand& hand) {
     if (pieces.is_bust(hand)) return bust;

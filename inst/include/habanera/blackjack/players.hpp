@@ -46,10 +46,10 @@ class TablePlayer : public BlackjackPlayer {
 
   std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance&) override {
     using Pieces = BlackjackPieces;
-    if (view.stage == Blackjack::insuring) return Pieces::decline;
+    if (view.stage == BlackjackPosition::insuring) return Pieces::decline;
     const BlackjackHand& hand = view.hand[view.at];
     const std::size_t up = pieces_->rules().points[view.up];
-    if (view.stage == Blackjack::early) return surrenders_early(hand, view.hands_of[hand.seat], up);
+    if (view.stage == BlackjackPosition::early) return surrenders_early(hand, view.hands_of[hand.seat], up);
     const StrategyTable::Cell& cell = table_.cell(*pieces_, hand, moves.has(Pieces::split), up);
     if (moves.has(cell.first)) return cell.first;
     if (moves.has(cell.otherwise)) return cell.otherwise;
@@ -104,7 +104,7 @@ class InsuringPlayer : public BlackjackPlayer {
   bool decides_by_view() const override { return player_->decides_by_view(); }
 
   std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance& chance) override {
-    return view.stage == Blackjack::insuring ? BlackjackPieces::insure : player_->choose(view, moves, chance);
+    return view.stage == BlackjackPosition::insuring ? BlackjackPieces::insure : player_->choose(view, moves, chance);
   }
 
  private:

@@ -12,6 +12,7 @@ class Moves {
   bool has(std::size_t move) const { return move < 64 && (bits_ >> move & 1) != 0; }
   bool empty() const { return bits_ == 0; }
   std::size_t count() const { return static_cast<std::size_t>(__builtin_popcountll(bits_)); }
+  bool is_one() const { return bits_ != 0 && (bits_ & (bits_ - 1)) == 0; }
   std::size_t first() const { return static_cast<std::size_t>(__builtin_ctzll(bits_)); }
 
   // The one so many after the first.

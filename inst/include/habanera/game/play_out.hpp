@@ -35,7 +35,7 @@ struct Decisions {
 
   void count(std::size_t seat, Moves moves) {
     ++made[seat];
-    forced[seat] += moves.count() == 1;
+    forced[seat] += moves.is_one();
   }
   std::string key() const {
     std::string all;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <cstddef>
 #include <map>
 #include <stdexcept>
@@ -12,6 +13,7 @@
 #include "habanera/chance/work_bound.hpp"
 #include "habanera/game/choices.hpp"
 #include "habanera/game/play_out.hpp"
+#include "habanera/game/stock.hpp"
 #include "habanera/game/unseen.hpp"
 #include "habanera/stat/exact_sum.hpp"
 
@@ -128,6 +130,8 @@ class RememberedWalk {
   }
 
   void over_kinds(const Course& course, const Next& next, const std::vector<double>& weights, double chance) {
+    if (std::all_of(weights.begin(), weights.end(), [](double weight) { return weight == 0; }))
+      throw StockRanOut("needs more cards than there are");
     const double total = total_weight(weights);
     for (std::size_t kind = 0; kind < weights.size(); ++kind) {
       if (weights[kind] == 0) continue;

@@ -64,18 +64,14 @@ class Seated {
   // Calls `ended(outcome)` after each round.
   template <class Chance, class Luck, class Watcher, class Ended>
   void play(const std::vector<Card>& deck, Chance&, Luck& luck, Watcher& watcher, Ended&& ended) {
-    ShuffledStock stock(deck, game_.burned());
-    typename Game::Position position = game_.start(stock.gone());
-    Lanes<Luck> lanes;
-    for (const auto& player : players_) player->begins();
-    const Table table{game_, position, deck};
-    if constexpr (watches<Watcher>) watcher.laid_out(deck, game_.cards_used(), table);
-    for (std::uint64_t rounds = 0;;) {
-      rounds = play_round(deck, position, stock, luck, lanes, table, rounds, watcher, ended);
-      if (!game_.plays_on(stock.gone())) break;
-      position = game_.start(stock.gone());
-    }
-    if constexpr (watches<Watcher>) watcher.cleared();
+    play_from(ShuffledStock(deck, game_.burned()), deck, luck, watcher, ended);
+  }
+
+  // The same where cards are settled as they are needed.
+  static constexpr bool deals_late = true;
+  template <class Luck, class Watcher, class Ended>
+  void play_late(LateDeal& late, Luck& luck, Watcher& watcher, Ended&& ended) {
+    play_from(ShuffledStock(late, game_.burned()), late.deck(), luck, watcher, ended);
   }
 
   // Whether the law of its outcomes can be had by positions that are remembered, and that law: see RememberedWalk.
@@ -95,6 +91,21 @@ class Seated {
   }
 
  private:
+  template <class Luck, class Watcher, class Ended>
+  void play_from(ShuffledStock stock, const std::vector<Card>& deck, Luck& luck, Watcher& watcher, Ended& ended) {
+    typename Game::Position position = game_.start(stock.gone());
+    Lanes<Luck> lanes;
+    for (const auto& player : players_) player->begins();
+    const Table table{game_, position, deck};
+    if constexpr (watches<Watcher>) watcher.laid_out(deck, game_.cards_used(), table);
+    for (std::uint64_t rounds = 0;;) {
+      rounds = play_round(deck, position, stock, luck, lanes, table, rounds, watcher, ended);
+      if (!game_.plays_on(stock.gone())) break;
+      position = game_.start(stock.gone());
+    }
+    if constexpr (watches<Watcher>) watcher.cleared();
+  }
+
   template <class Watcher>
   static constexpr bool watches = !std::is_same_v<Watcher, Silent>;
 
@@ -120,9 +131,9 @@ class Seated {
         watcher.happened(table, event);
       });
     });
-    const typename Game::Outcome outcome = game_.outcome(position);
-    if constexpr (watches<Watcher>) watcher.happened(table, game_.ending(outcome));
-    ended(Outcome{outcome, decisions});
+    const Outcome outcome{game_.outcome(position), decisions};
+    if constexpr (watches<Watcher>) watcher.happened(table, game_.ending(outcome.game));
+    ended(outcome);
     return rounds;
   }
 
@@ -150,10 +161,13 @@ class Seated {
   static void add_all_decisions(std::vector<Column<Outcome>>& all, std::index_sequence<seat...>) {
     (add_decisions<seat>(all), ...);
   }
+  // How the game reads a column, found once when the program starts.
+  template <std::size_t column>
+  static inline const auto own_read = Game::Outcome::columns()[column].read;
   template <std::size_t... column>
   static void add_own(std::vector<Column<Outcome>>& all, std::index_sequence<column...>) {
     (all.push_back({Game::Outcome::columns()[column].name,
-                    [](const Outcome& o) { return Game::Outcome::columns()[column].read(o.game); },
+                    [](const Outcome& o) { return own_read<column>(o.game); },
                     Game::Outcome::columns()[column].words, Game::Outcome::columns()[column].is_seat}),
      ...);
   }

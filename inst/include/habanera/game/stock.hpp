@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/game/late_deal.hpp"
 #include "habanera/game/unseen.hpp"
 
 namespace habanera {
@@ -18,22 +19,36 @@ struct StockRanOut : std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
-// The cards in an order that is settled; the first `gone` of them are no longer there.
+// The cards in an order that is settled, or settles as they are needed; the first `gone` of them are no longer there.
 class ShuffledStock {
  public:
-  explicit ShuffledStock(const std::vector<Card>& deck, std::size_t gone = 0) : deck_(deck), next_(gone) {}
-  Card deal() {
-    if (next_ == deck_.size()) throw StockRanOut("needs more cards than there are");
-    return deck_[next_++];
+  explicit ShuffledStock(const std::vector<Card>& deck, std::size_t gone = 0)
+      : deck_(deck), next_(gone), ready_(deck.size()) {}
+  explicit ShuffledStock(LateDeal& late, std::size_t gone = 0) : deck_(late.deck()), next_(gone), late_(&late) {}
+
+  Card deal() { return card_at(next_++); }
+  std::size_t lay_down() {
+    card_at(next_);
+    return next_++;
   }
-  std::size_t lay_down() { return next_++; }
-  bool look(std::size_t place, const CardSet& set) const { return set[deck_[place]]; }
-  Card turn(std::size_t place) const { return deck_[place]; }
+  bool look(std::size_t place, const CardSet& set) { return set[card_at(place)]; }
+  Card turn(std::size_t place) { return card_at(place); }
   std::size_t gone() const { return next_; }
 
  private:
+  Card card_at(std::size_t place) {
+    if (place >= ready_) make_ready(place);
+    return deck_[place];
+  }
+  void make_ready(std::size_t place) {
+    if (place >= deck_.size()) throw StockRanOut("needs more cards than there are");
+    ready_ = late_->settle(place);
+  }
+
   const std::vector<Card>& deck_;
   std::size_t next_;
+  std::size_t ready_ = 0;
+  LateDeal* late_ = nullptr;
 };
 
 // Only how many cards of each kind nobody has seen: what a card is, is picked when it is dealt or turned, and a look

@@ -3,6 +3,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <memory>
+#include <optional>
 #include <type_traits>
 #include <utility>
 #include <vector>
@@ -40,6 +41,12 @@ inline constexpr bool plays_rounds = false;
 template <class Game>
 inline constexpr bool plays_rounds<Game, std::void_t<decltype(&Game::holds_rounds)>> = true;
 
+// A game that needs its cards one by one is dealt as they are needed.
+template <class Game, class = void>
+inline constexpr bool may_play_late = false;
+template <class Game>
+inline constexpr bool may_play_late<Game, std::void_t<decltype(&Game::deals_late)>> = true;
+
 template <class Game, class Chance, class Luck, class Watcher, class Ended>
 void play_trial(Game& game, const std::vector<Card>& deck, Chance& chance, Luck& luck, Watcher& watcher,
                 Ended&& ended) {
@@ -61,7 +68,7 @@ class TrialRunner {
   // The same on a deck that was shuffled elsewhere.
   virtual const Entries& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) = 0;
 
-  // As it was dealt, its top first.
+  // As it was dealt, its top first, as far as it was needed.
   virtual const std::vector<Card>& deck() const = 0;
 };
 
@@ -72,13 +79,24 @@ class GameRunner : public TrialRunner {
  public:
   // What is recorded is named by its place among the outcome's columns.
   GameRunner(const Draw& draw, const typename Game::Rules& rules, std::vector<std::size_t> columns)
-      : draw_(draw), game_(rules), columns_(std::move(columns)), read_(columns_), deck_(draw.fresh_table()) {}
+      : draw_(draw), game_(rules), columns_(std::move(columns)), read_(columns_), deck_(draw.fresh_table()) {
+    if (may_play_late<Game> && LateDeal::fits(draw)) late_.emplace(draw);
+  }
 
   std::unique_ptr<TrialRunner> copy() const override {
     return std::make_unique<GameRunner>(draw_, game_.rules(), columns_);
   }
 
   const Entries& play(std::uint64_t seed, std::uint64_t trial) override {
+    if constexpr (may_play_late<Game>) {
+      if (late_) {
+        late_->begin(seed, trial);
+        return told(trial, [&](auto&& ended) {
+          SeatLanes luck(seed, trial);
+          game_.play_late(*late_, luck, silent_, ended);
+        });
+      }
+    }
     deck_ = draw_.fresh_table();
     RandomChance chance(seed, trial, lane::deal);
     draw_(deck_, work_, chance, silent_);
@@ -86,12 +104,22 @@ class GameRunner : public TrialRunner {
   }
 
   const Entries& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) override {
-    RandomChance chance(seed, trial, lane::game);
-    SeatLanes luck(seed, trial);
+    return told(trial, [&](auto&& ended) {
+      RandomChance chance(seed, trial, lane::game);
+      SeatLanes luck(seed, trial);
+      play_trial(game_, deck, chance, luck, silent_, ended);
+    });
+  }
+
+  const std::vector<Card>& deck() const override { return late_ ? late_->deck() : deck_; }
+
+ private:
+  // What is recorded of a trial that `play(ended)` plays.
+  template <class Play>
+  const Entries& told(std::uint64_t trial, Play&& play) {
     try {
       entries_.clear();
-      play_trial(game_, deck, chance, luck, silent_,
-                 [&](const auto& outcome) { read_(outcome, entries_.add()); });
+      play([&](const auto& outcome) { read_(outcome, entries_.add()); });
     } catch (const EndlessGame& endless) {
       throw EndlessGame("trial " + std::to_string(trial) + " " + endless.what());
     } catch (const StockRanOut& out) {
@@ -100,13 +128,11 @@ class GameRunner : public TrialRunner {
     return entries_;
   }
 
-  const std::vector<Card>& deck() const override { return deck_; }
-
- private:
   Draw draw_;
   Game game_;
   std::vector<std::size_t> columns_;
   ColumnReader<typename Game::Outcome> read_;
+  std::optional<LateDeal> late_;
   std::vector<Card> deck_;
   Workspace work_;
   Silent silent_;

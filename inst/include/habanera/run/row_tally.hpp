@@ -51,8 +51,8 @@ class RowTally {
  private:
   static std::size_t hash(const std::int64_t* values, std::size_t width) {
     std::uint64_t all = 0;
-    for (std::size_t i = 0; i < width; ++i) all = mix64(all + static_cast<std::uint64_t>(values[i]) + golden_step);
-    return static_cast<std::size_t>(all);
+    for (std::size_t i = 0; i < width; ++i) all = (all + static_cast<std::uint64_t>(values[i])) * golden_step;
+    return static_cast<std::size_t>(mix64(all));
   }
 
   const std::int64_t* row(std::size_t at) const { return values_.data() + at * width_; }

@@ -38,7 +38,8 @@ class TableRecorder {
   template <class Table>
   void happened(const Table& table, const TableEvent& event) {
     steps_.push_back({rounds_.size() - 1, rounds_.back(), event.seat, event.action,
-                      std::vector<Card>(event.cards, event.cards + event.count), zones_of(table), event.value, event.open});
+                      std::vector<Card>(event.cards, event.cards + event.count), zones_of(table),
+                      event.value, event.open});
     if (steps_.size() != kept_) return;
     for (std::size_t zone = 0; zone < table.zones(); ++zone) {
       zones_.emplace_back();

@@ -1,0 +1,110 @@
+#pragma once
+
+#include <algorithm>
+#include <cstddef>
+#include <cstdint>
+
+#include "habanera/blackjack/outcome.hpp"
+#include "habanera/blackjack/position.hpp"
+#include "habanera/blackjack/rules.hpp"
+
+namespace habanera {
+
+// Whether some hand is compared with the dealer's.
+inline bool any_compared(const BlackjackPieces& pieces, const BlackjackPosition& position) {
+  return std::any_of(position.hand.begin(), position.hand.begin() + static_cast<std::ptrdiff_t>(position.hands),
+                     [&](const BlackjackHand& hand) {
+                       return !hand.surrendered && !hand.counts_as_natural && !pieces.is_bust(hand) &&
+                              !pieces.wins_at_once(hand);
+                     });
+}
+
+inline bool anything_hangs_on_second_card(const BlackjackPieces& pieces, const BlackjackPosition& position) {
+  if (any_compared(pieces, position)) return true;
+  // After a look there is no natural.
+  const BlackjackRules& rules = pieces.rules();
+  if (rules.hole_card == BlackjackRules::checked || pieces.completes_natural(rules.points[position.up]) == 0)
+    return false;
+  if (position.insured) return true;
+  const bool only_stake = rules.hole_card == BlackjackRules::unchecked_stake_only;
+  return std::any_of(position.hand.begin(), position.hand.begin() + static_cast<std::ptrdiff_t>(position.hands),
+                     [&](const BlackjackHand& hand) {
+                       const bool staked_more = hand.doubled || hand.from_split || pieces.wins_at_once(hand);
+                       return hand.counts_as_natural || (only_stake && !hand.surrendered && staked_more);
+                     });
+}
+
+// The dealer draws only as far as some hand needs it.
+inline bool dealer_needs_card(const BlackjackPieces& pieces, const BlackjackPosition& position) {
+  if (position.dealer.cards == 1) return position.natural_found || anything_hangs_on_second_card(pieces, position);
+  return !pieces.is_natural(position.dealer) && any_compared(pieces, position) && pieces.dealer_draws(position.dealer);
+}
+
+// What comes of a round that is over.
+class BlackjackSettling {
+ public:
+  using Hand = BlackjackHand;
+  using Outcome = BlackjackOutcome;
+
+  BlackjackSettling(const BlackjackPieces& pieces, const BlackjackPosition& position)
+      : pieces_(pieces), rules_(pieces.rules()), position_(position) {}
+
+  Outcome outcome() const {
+    Outcome outcome;
+    outcome.opened(pieces_, position_.opening[0], position_.up);
+    outcome.cards_used = static_cast<std::int64_t>(position_.used);
+    outcome.dealer_total =
+        position_.dealer.cards < 2 ? Outcome::not_drawn : Outcome::total_of(pieces_, position_.dealer);
+    for (std::size_t i = 0, seat = 0; seat < rules_.seats; ++seat) {
+      const std::size_t end = i + position_.hands_of[seat];
+      settle(seat, i, end, outcome);
+      i = end;
+    }
+    return outcome;
+  }
+
+ private:
+  void settle(std::size_t seat, std::size_t begin, std::size_t end, Outcome& outcome) const {
+    const Hand& first = position_.hand[begin];
+    const bool natural = pieces_.is_natural(position_.dealer);
+    // A look would have ended the round before more was staked.
+    const bool only_stake = natural && rules_.hole_card == BlackjackRules::unchecked_stake_only && !first.surrendered;
+    std::int64_t net = 0, staked = 0;
+    for (std::size_t i = begin; i < end; ++i) {
+      const Hand& hand = position_.hand[i];
+      net += natural ? pieces_.paid_to_natural(hand) : pieces_.paid(hand, position_.dealer);
+      staked += pieces_.stake_of(hand);
+    }
+    if (only_stake) {
+      net = first.counts_as_natural ? pieces_.paid_to_natural(first) : -rules_.stake;
+      staked = rules_.stake;
+    }
+    if (position_.insured >> seat & 1) {
+      const std::int64_t insurance = natural ? rules_.insurance_stake * rules_.insurance_pays
+                                             : -rules_.insurance_stake;
+      outcome.insurance_net += insurance;
+      net += insurance;
+      staked += rules_.insurance_stake;
+    }
+    outcome.add_seat(seat, net, staked, static_cast<std::int64_t>(end - begin), Outcome::total_of(pieces_, first),
+                     first.surrendered      ? Outcome::surrender
+                     : first.counts_as_natural && net > 0 ? Outcome::natural
+                     : net > 0              ? Outcome::win
+                     : net < 0              ? Outcome::loss
+                                            : Outcome::push);
+    for (std::size_t bet = 0; bet < rules_.side_bets.size(); ++bet)
+      outcome.side[bet] += rules_.side_bets[bet].net[side_place(seat)];
+  }
+
+  std::size_t side_place(std::size_t seat) const {
+    const auto& of = rules_.side_class;
+    const auto& cards = position_.opening[seat];
+    return (of[cards[0]] * rules_.side_classes + of[cards[1]]) * rules_.side_classes + of[position_.up];
+  }
+
+  const BlackjackPieces& pieces_;
+  const BlackjackRules& rules_;
+  const BlackjackPosition& position_;
+};
+
+}  // namespace habanera

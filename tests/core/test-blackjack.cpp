@@ -1,0 +1,130 @@
+#include <doctest/doctest.h>
+
+#include <memory>
+#include <vector>
+
+#include "habanera/blackjack/blackjack.hpp"
+#include "habanera/blackjack/players.hpp"
+#include "habanera/game/choices.hpp"
+#include "habanera/game/late_deal.hpp"
+#include "habanera/game/seated.hpp"
+#include "habanera/game/trial.hpp"
+#include "habanera/watcher/card_check.hpp"
+#include "habanera/watcher/silent.hpp"
+
+using namespace habanera;
+
+namespace {
+
+// So many packs of 13 ranks, four of each.
+std::vector<Card> shoe_of(std::size_t packs) {
+  std::vector<Card> shoe;
+  for (std::size_t card = 0; card < 52 * packs; ++card) shoe.push_back(static_cast<Card>(card % 13));
+  return shoe;
+}
+
+BlackjackRules house(std::size_t seats, std::size_t cards) {
+  BlackjackRules rules;
+  for (int rank = 0; rank < 13; ++rank) {
+    rules.points.push_back(static_cast<std::uint8_t>(rank < 9 ? rank + 1 : 10));
+    rules.pairs_with.push_back(rules.points.back());
+    rules.side_class.push_back(0);
+  }
+  rules.seats = seats;
+  rules.cards = cards;
+  rules.surrender = BlackjackRules::late;
+  rules.double_on = BlackjackRules::any_cards;
+  rules.resplit_aces = true;
+  return rules;
+}
+
+Seated<Blackjack>::Rules seated(const BlackjackRules& rules) {
+  Seated<Blackjack>::Rules all{rules, {}};
+  for (std::size_t seat = 0; seat < rules.seats; ++seat)
+    all.players.push_back(std::make_shared<RandomPlayer<Blackjack::View>>());
+  return all;
+}
+
+}  // namespace
+
+TEST_CASE("a deck that settles late is the whole deal, card by card") {
+  const Draw shuffled(DrawSpec{shoe_of(2), 104, false}), afresh(DrawSpec{shoe_of(1), 30, true});
+  for (const Draw* draw : {&shuffled, &afresh}) {
+    REQUIRE(LateDeal::fits(*draw));
+    LateDeal late(*draw);
+    Workspace work;
+    Silent silent;
+    for (std::uint64_t trial = 1; trial <= 50; ++trial) {
+      std::vector<Card> whole = draw->fresh_table();
+      RandomChance chance(3, trial, lane::deal);
+      (*draw)(whole, work, chance, silent);
+      late.begin(3, trial);
+      const std::size_t ready = late.settle(4);
+      CHECK(ready > 4);
+      for (std::size_t place = 0; place < ready; ++place) CHECK(late.deck()[place] == whole[place]);
+      CHECK(late.settle(whole.size() - 1) == whole.size());
+      CHECK(late.deck() == whole);
+    }
+  }
+}
+
+TEST_CASE("no card is lost at the table, and whoever looks on changes nothing") {
+  for (const auto hole : {BlackjackRules::checked, BlackjackRules::unchecked_all_lost}) {
+    BlackjackRules rules = house(3, 104);
+    if (hole != BlackjackRules::checked) rules.surrender = BlackjackRules::early;
+    rules.hole_card = hole;
+    rules.cut_after = 50;
+    rules.burn = 1;
+    Seated<Blackjack> game(seated(rules));
+    const Draw draw(DrawSpec{shoe_of(2), 104, false});
+    LateDeal late(draw);
+    Workspace work;
+    Silent silent;
+    for (std::uint64_t trial = 1; trial <= 200; ++trial) {
+      std::vector<Card> deck = draw.fresh_table();
+      RandomChance chance(5, trial, lane::deal);
+      draw(deck, work, chance, silent);
+      SeatLanes luck(5, trial);
+      std::vector<std::int64_t> checked, quiet, settled_late;
+      CardCheck check;
+      check.begins(Pile{deck.data(), deck.size()});
+      game.play(deck, chance, luck, check, [&](const auto& outcome) { checked.push_back(outcome.game.net); });
+      game.play(deck, chance, luck, silent, [&](const auto& outcome) { quiet.push_back(outcome.game.net); });
+      late.begin(5, trial);
+      game.play_late(late, luck, silent, [&](const auto& outcome) { settled_late.push_back(outcome.game.net); });
+      REQUIRE(checked.size() > 1);
+      CHECK(quiet == checked);
+      CHECK(settled_late == checked);
+    }
+  }
+}
+
+TEST_CASE("a table settles pairs, totals and what may not be done") {
+  const auto pieces = std::make_shared<const BlackjackPieces>(house(1, 312));
+  BlackjackHand hand{16, 2, 8, 0, false, true, false, false, false, false, false, false};
+  CHECK(pieces->total(hand) == 16);
+  CHECK(pieces->may_split(hand, 3));
+  CHECK_FALSE(pieces->may_split(hand, 4));
+  CHECK(pieces->may_double(hand));
+  BlackjackHand soft{7, 2, 1, 0, true, false, false, false, false, false, false, false};
+  CHECK(pieces->is_soft(soft));
+  CHECK(pieces->total(soft) == 17);
+  CHECK(pieces->completes_natural(1) == 10);
+  CHECK(pieces->completes_natural(10) == 1);
+  CHECK(pieces->completes_natural(9) == 0);
+  StrategyTable table;
+  table.pair[8][6] = {BlackjackPieces::split, BlackjackPieces::split};
+  table.hard[16][6] = {BlackjackPieces::double_down, BlackjackPieces::hit};
+  CHECK(table.cell(*pieces, hand, true, 6).first == BlackjackPieces::split);
+  CHECK(table.cell(*pieces, hand, false, 6).first == BlackjackPieces::double_down);
+}
+
+TEST_CASE("a shoe that runs out in the middle of a round is told with its trial") {
+  BlackjackRules rules = house(1, 13);
+  rules.cards = 13;
+  GameRunner<Seated<Blackjack>> runner(Draw(DrawSpec{{9, 9, 0, 0}, 4, false}), seated(rules), {0});
+  CHECK_THROWS_AS(([&] {
+                    for (std::uint64_t trial = 1; trial <= 100; ++trial) runner.play(1, trial);
+                  }()),
+                  StockRanOut);
+}
