@@ -22,7 +22,7 @@ autoplot.habanera_showdown <- function(object, ...) {
   } else ggplot2::aes(x = .data$label, y = .data$equity))
   drawn <- if (by_street) {
     list(ggplot2::geom_line(linewidth = 0.9), ggplot2::geom_point(size = 2.6),
-         ggplot2::scale_colour_manual(values = seat_colours(nrow(object)), name = NULL),
+         ggplot2::scale_colour_manual(values = seat_colours(nrow(object)), name = ""),
          ggplot2::scale_x_continuous(breaks = unique(streets$open)))
   } else list(ggplot2::geom_col(fill = figure_colours[["data"]], width = 0.6))
   best <- which.max(object$equity)

@@ -21,7 +21,7 @@ autoplot.habanera_strategy <- function(object, ...) {
     ggplot2::geom_tile(ggplot2::aes(fill = .data$does), colour = "white", linewidth = 0.8) +
     ggplot2::geom_text(ggplot2::aes(label = .data$entry), size = 3) +
     ggplot2::facet_wrap(ggplot2::vars(.data$kind), scales = "free_y") +
-    ggplot2::scale_fill_manual(values = strategy_colours, name = NULL, drop = TRUE) +
+    ggplot2::scale_fill_manual(values = strategy_colours, name = "", drop = TRUE) +
     ggplot2::scale_x_discrete(position = "top") +
     ggplot2::labs(x = "the dealer's up card", y = NULL, title = sprintf("Strategy: %s", object$label),
                   caption = "After the stroke: what is done where the first is not allowed. A dash: by the total.") +
