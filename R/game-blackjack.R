@@ -54,11 +54,15 @@ blackjack_kind <- function() {
     blackjack_rules(), blackjack_columns(), c("net", "staked", "result"), core_blackjack, fitted = fitted_blackjack,
     settled = settled_blackjack, deck = blackjack_shoe, dealt = blackjack_dealt, cards = blackjack_cards,
     core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units, bets = blackjack_bets,
+    scores = blackjack_scores, score_of = "a stake",
+    opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE),
     move_words = blackjack_moves, view_words = blackjack_view_words, out_of_reach = blackjack_out_of_reach,
     in_short = blackjack_in_short, step_words = blackjack_step_words, step_notes = blackjack_step_notes,
     end_in_words = blackjack_end_in_words, fewer_deals = "a smaller pack", examples = blackjack_examples
   )
 }
+
+blackjack_scores <- function(rules) if (rules$seats == 1) "net" else paste0("net_", seq_len(rules$seats))
 
 blackjack_rules <- function() {
   list(
@@ -116,6 +120,8 @@ rule_side_bets <- function() {
     if (!all(grepl("^[A-Za-z][A-Za-z0-9_]*$", names)) || anyDuplicated(names) || length(value) > 8) {
       refuse("`side_bets` must be up to 8 bets, each with a name of its own of letters, digits and _.", call = call)
     }
+    taken <- intersect(names, names(blackjack_columns()))
+    if (length(taken)) refuse(sprintf("`side_bets`: `%s` is an outcome already.", taken[1]), call = call)
     lapply(as.list(value), bet_text, call)
   })
 }
@@ -281,12 +287,12 @@ side_bet_values <- function(rules, deck, call) {
 
 bet_on_triples <- function(question, triples, call) {
   keys <- unlist(core_play_on(question$spec, triples)$keys)
-  values <- as.double(outcome_values(question$columns[[1]], question$words, keys, call))
-  if (!all(is.finite(values) & values >= 0)) {
+  values <- outcome_values(question$columns[[1]], question$words, keys, call)
+  if (is.character(values) || !all(values >= 0)) {
     refuse(sprintf("The side bet `%s` must hand back 0 or more.", names(question$columns)), "rules", call)
   }
   refuse_unpayable(rlang::set_names(list(values[which.max(values)]), names(question$columns)), call)
-  values
+  as.double(values)
 }
 
 blackjack_likeness <- function(game) {

@@ -85,10 +85,14 @@ checked_record <- function(kind, record, call) {
 game_spec <- function(kind, game, call) {
   dealing <- kind$dealing(game$rules, game$piles)
   cards <- kind$cards(game$rules, game$deck, game$record, call)
+  afresh <- isTRUE(game$rules$packs == Inf)
+  if (afresh && !is_uniform(game$shuffle)) {
+    refuse("Of an endless shoe every card is drawn afresh: no `shuffle`.", "rules", call)
+  }
   # An R function shuffles before the core deals.
   shuffle <- if (has_function(game$shuffle)) shuffle_none() else game$shuffle
   size <- if (is.null(dealing)) kind$dealt(game$rules, game$deck) else sum(dealing$sizes)
-  list(draw = draw_spec(game$deck, size, isTRUE(game$rules$packs == Inf), FALSE, shuffle), dealing = dealing,
+  list(draw = draw_spec(game$deck, size, afresh, FALSE, shuffle), dealing = dealing,
        rules = kind$core(game$rules, cards, dealing), record = core_columns(kind, game$record))
 }
 

@@ -5,7 +5,8 @@
 #'
 #' @param game A game with a deal.
 #' @param attribute What is held: "card", or an attribute of the cards such as "rank" or "suit".
-#' @param outcome "win" (the seat wins), or the name of an outcome that is a number, such as "rounds".
+#' @param outcome "win" (the seat wins), or the name of an outcome that is a number, such as "rounds"; `NULL`: "win", or
+#'   of a game against the house the first that it records.
 #' @param seat The seat that holds it, from 1.
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_impact`: a data frame with a row for each value of the attribute, the largest effect first:
@@ -19,9 +20,10 @@
 #' @examples
 #' card_impact(game_war(cards_each = 5), "rank", nsim = 2000, seed = 1)
 #' @export
-card_impact <- function(game, attribute = "card", outcome = "win", seat = 1, nsim = 1e5, seed = NULL, threads = NULL) {
+card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim = 1e5, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
   check_game(game)
+  if (is.null(outcome)) outcome <- if (is.null(game$kind$winner)) game$record[1] else "win"
   check_whole(seat, 1, game$kind$seats(game$rules))
   x <- new_holding(game, attribute, outcome, seat, call)
   counts <- simulate(x, nsim, seed, threads = threads)
@@ -35,7 +37,9 @@ card_impact <- function(game, attribute = "card", outcome = "win", seat = 1, nsi
 }
 
 new_holding <- function(game, attribute, outcome, seat, call) {
-  if (is.null(game$spec$dealing)) refuse(sprintf("%s deals no hands.", game$kind$title), call = call)
+  dealing <- if (is.null(game$spec$dealing)) game$kind$opening(game$rules) else game$spec$dealing
+  if (is.null(dealing)) refuse(sprintf("%s deals no hands.", game$kind$title), call = call)
+  if (holds_rounds(game)) refuse("card_impact() is of single rounds: no `cut_after`.", "rules", call)
   if (!is.null(game$piles)) refuse("Given piles are the same in every trial; card_impact() needs a deal.", call = call)
   if (has_r_function(game)) refuse("card_impact() cannot play by an R function.", call = call)
   data <- catalogue_of(game$deck)$data[kinds_of(game$deck)$codes, , drop = FALSE]
@@ -44,7 +48,8 @@ new_holding <- function(game, attribute, outcome, seat, call) {
   numbers <- numbers[!is_category(game, numbers)]
   check_choice(outcome, c(if (!is.null(game$kind$winner)) "win", numbers), "outcome", call)
   labels <- ifelse(is.na(data[[attribute]]), "none", as.character(data[[attribute]]))
-  game$spec$record <- if (outcome == "win") game$kind$winner else outcome
+  game$spec$dealing <- dealing
+  game$spec$record <- if (outcome == "win") game$kind$winner else core_columns(game$kind, outcome)
   new_experiment("habanera_holding", game = game, attribute = attribute, outcome = outcome, seat = seat,
                  values = unique(labels), classes = match(labels, unique(labels)))
 }
@@ -88,7 +93,9 @@ run_lap.habanera_holding <- function(experiment, seed, first, count, threads) {
 counted_outcomes.habanera_holding <- function(experiment, tally) {
   outcomes <- tally$rows
   outcomes[["value"]] <- experiment$values[outcomes[["value"]] + 1]
-  if (experiment$outcome == "win") outcomes[["outcome"]] <- as.double(outcomes[["outcome"]] == experiment$seat)
+  outcomes[["outcome"]] <- if (experiment$outcome == "win") {
+    as.double(outcomes[["outcome"]] == experiment$seat)
+  } else outcomes[["outcome"]] / unit_of(experiment$game, experiment$outcome)
   in_text_order(outcomes, tally)
 }
 

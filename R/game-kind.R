@@ -51,8 +51,10 @@ usual_kind <- function() list(
   move_words = NULL,
   # What a person sees: lines of text for a view.
   view_words = function(rules, view) utils::capture.output(utils::str(view)),
-  # The outcomes that are what each seat has of the win, for round_robin().
-  scores = function(rules) NULL,
+  # The outcomes that are what each seat has of the win, or of a stake, for round_robin(), and which of them it is.
+  scores = function(rules) NULL, score_of = "the win",
+  # How the first cards go to the seats, for card_impact(), where the game itself deals them.
+  opening = function(rules) NULL,
   # The outcome that says which seat has won, and the one that counts rounds.
   winner = NULL, rounds = NULL,
   # What came of it in a sentence or two.

@@ -1,9 +1,7 @@
 # The games there are: the one place that names them all.
 
-game_kinds <- function() {
-  c(list(war = war_kind(), pairs = pairs_kind(), high_card = high_card_kind(), blackjack = blackjack_kind()),
-    added_kinds$all)
-}
+game_kinds <- function() c(list(war = war_kind(), pairs = pairs_kind(), high_card = high_card_kind(),
+                                blackjack = blackjack_kind()), added_kinds$all)
 
 # Kinds that are not of this package.
 added_kinds <- new.env()

@@ -4,7 +4,7 @@
 #' what is it worth to sit first, and how much of a result is the deal, the seat and the player?
 #'
 #' A trial is one deal, played once by every line-up, so that all errors are by deal. A *score* is what a player has of
-#' the win: 1, or a share of it where several are tied.
+#' the win: 1, or a share of it where several are tied; of games for money its result of a round, in stakes.
 #'
 #' The variation of results, the variance of the score of a seat over deals and line-ups, is taken apart: `players` is
 #' the variance of the players' mean scores, `seat` that of the seats' mean scores, `deal` the mean covariance of the
@@ -39,6 +39,7 @@ new_meeting <- function(game, players, call) {
   if (is.null(scores) || !"players" %in% names(game$rules)) {
     refuse(sprintf("In %s nobody decides anything: there is no round robin.", game$kind$title), call = call)
   }
+  if (holds_rounds(game)) refuse("A round robin is of single rounds: no `cut_after`.", "rules", call)
   seats <- length(scores)
   if (seats < 2) refuse("A round robin needs a game of two seats or more; with one seat use compare().", call = call)
   players <- met_players(game, players, seats, call)
@@ -198,7 +199,7 @@ tidy.habanera_counts_meeting <- function(x, ...) {
 variation_parts <- function(scores, players) {
   seats <- seq_len(ncol(scores$line_ups))
   line_ups <- nrow(scores$line_ups)
-  par <- 1 / length(seats)
+  par <- mean(scores$sum)
   total <- scores$mean_square - par^2
   deal <- mean(vapply(seats, function(seat) {
     covariance <- scores$covariance(seat)
@@ -243,8 +244,10 @@ meeting_sentences <- function(x, players, seats, variation) {
             format_percent(rows$conf.high))
   }
   shares <- rlang::set_names(sprintf("%.1f%%", 100 * variation$estimate), variation$term)
-  c(sprintf("Of the win %s.", join_words(sprintf("%s has %s", players$term, known(players)))),
-    sprintf("Who sits first has %s; an even share is %s.", known(seats[1, ]), format_percent(1 / nrow(seats))),
+  score_of <- x$provenance$experiment$game$kind$score_of
+  even <- if (score_of == "the win") sprintf("; an even share is %s", format_percent(1 / nrow(seats))) else ""
+  c(sprintf("Of %s %s.", score_of, join_words(sprintf("%s has %s", players$term, known(players)))),
+    sprintf("Who sits first has %s%s.", known(seats[1, ]), even),
     if (!anyNA(variation$estimate)) {
       sprintf(paste("Of how results vary, %s is the players, %s the seat, %s the deal alone, and %s the rest:",
                     "how players and deal go together, and luck."),

@@ -142,6 +142,12 @@ player_from_text <- function(text, call) {
     refuse(sprintf("The player %s is set as in \"forgetful:recall=0.7:span=6\", not %s.", quoted(name), quoted(text)),
            call = call)
   }
+  needed <- Filter(rlang::is_missing, as.list(formals(player_makers()[[name]])))
+  lacking <- setdiff(names(needed), names(settings))
+  if (length(lacking)) {
+    refuse(sprintf("The player %s needs `%s`, as in \"%s:%s=...\".", quoted(name), lacking[1], name, lacking[1]),
+           call = call)
+  }
   do.call(player_makers()[[name]], settings)
 }
 

@@ -46,14 +46,15 @@ strategy_rows <- c(paste("hard", 4:40), paste("soft", 12:40), paste("pair", up_c
 new_strategy <- function(cells, name) {
   cells <- cells[order(match(rownames(cells), strategy_rows)), , drop = FALSE]
   player <- new_player("strategy")
-  player$settings <- list(name = name, cells = cells_as_text(cells))
+  # In a text a name must not divide it.
+  player$settings <- list(name = utils::URLencode(name, reserved = TRUE), cells = cells_as_text(cells))
   player$label <- name
   player$cells <- cells
   class(player) <- c("habanera_strategy", class(player))
   player
 }
 
-strategy_from_cells <- function(name, cells) strategy_table(as.character(cells), as.character(name))
+strategy_from_cells <- function(name, cells) strategy_table(as.character(cells), utils::URLdecode(as.character(name)))
 
 # The entries as one letter each, and back.
 entry_letters <- c(H = "H", S = "S", P = "P", "D/H" = "D", "D/S" = "d", "R/H" = "R", "R/S" = "r", "R/P" = "p",

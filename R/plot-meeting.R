@@ -5,7 +5,8 @@ autoplot.habanera_counts_meeting <- function(object, ...) {
   found <- tidy(object)
   players <- found[found$part == "player", ]
   order <- players$term[order(players$estimate)]
-  even <- 1 / ncol(object$provenance$experiment$line_ups)
+  even <- mean(players$estimate)
+  score_of <- object$provenance$experiment$game$kind$score_of
   pairs$player <- factor(pairs$player, order)
   pairs$against <- factor(pairs$against, rev(order))
   pairs$text <- sprintf("%s\n%s to %s", format_percent(pairs$score), format_percent(pairs$conf.low),
@@ -18,15 +19,15 @@ autoplot.habanera_counts_meeting <- function(object, ...) {
                                   limits = even + c(-1, 1) * farthest, oob = scales::squish, guide = "none") +
     ggplot2::scale_x_discrete(position = "top", drop = FALSE) + ggplot2::scale_y_discrete(drop = FALSE) +
     ggplot2::labs(
-      x = "against", y = NULL, title = meeting_title(players),
-      subtitle = paste("What the player of a row has of the win at tables with that of a column; an even share is",
-                       format_percent(even)),
+      x = "against", y = NULL, title = meeting_title(players, score_of),
+      subtitle = sprintf("What the player of a row has of %s at tables with that of a column; on average it is %s",
+                         score_of, format_percent(even)),
       caption = wrapped(sprintf("%s; %s. Small: 95%% intervals.", sentence(in_words(object$provenance$experiment)),
                                 run_in_words(object, timed = FALSE)))
     ) + figure_theme() + ggplot2::theme(panel.grid = ggplot2::element_blank())
 }
 
-meeting_title <- function(players) {
+meeting_title <- function(players, score_of) {
   best <- players[order(-players$estimate), ]
-  sprintf("%s comes first with %s of the win", sentence(best$term[1]), format_percent(best$estimate[1]))
+  sprintf("%s comes first with %s of %s", sentence(best$term[1]), format_percent(best$estimate[1]), score_of)
 }

@@ -141,6 +141,11 @@ test_that("strategies are read, written, drawn and compared, and slips in them t
     strategy_table(table)
   }
   # What cannot occur may lack; hard 4 plays as hard 5.
+  odd <- game_blackjack(players = strategy_table(table, "a,b:c(=\u00e9"))
+  kept <- withr::local_tempfile(fileext = ".json")
+  write_result(simulate(odd, 200, seed = 1), kept)
+  both <- c(read_result(kept), simulate(odd, 200, seed = 1, first_trial = 201))
+  expect_equal(both$n, simulate(game_blackjack(), 400, seed = 1)$n)
   few <- strategy_table(table[!table$hand %in% c("hard 21", "soft 21", "pair 2"), ])
   expect_s3_class(game_blackjack(players = few), "habanera_game")
   expect_refusals(list(
@@ -199,6 +204,8 @@ test_that("customers of all kinds sit down, and are kept in files", {
     list(quote(player_mixture(list(player_basic(), player_random()), c(1, -1))), "input", "above 0"),
     list(quote(player_insures(player_full_memory())), "input", "a player by rule"),
     list(quote(game_blackjack(players = "full_memory")), "input", "`players` must be"),
+    list(quote(game_blackjack(players = "errs")), "input", "needs `player`"),
+    list(quote(game_blackjack(players = "strategy:cells=h5")), "input", "needs `name`"),
     list(quote(player_regular("sexton")), "input", "\"sexton\"")
   ))
 })
@@ -218,6 +225,9 @@ test_that("side bets pay by the first two cards and the card shown", {
   expect_named(trials(game_blackjack(side_bets = bets, record = c("net", "alike")), 1, 1:2), c("trial", "net", "alike"))
   expect_refusals(list(
     list(quote(game_blackjack(side_bets = list(a = "nonsense(3)"))), "language", "nonsense"),
+    list(quote(game_blackjack(side_bets = list(net = "1"))), "input", "an outcome already"),
+    list(quote(game_blackjack(side_bets = list(a = "ifelse(count(rank == \"A\") > 1, \"x\", \"y\")"))), "rules",
+         "0 or more"),
     list(quote(game_blackjack(side_bets = list("total(points)"))), "input", "a name of its own"),
     list(quote(game_blackjack(side_bets = list(a = "0 - 1 * (count(rank == \"A\") > 0)"))), "rules", "0 or more")
   ))
@@ -245,6 +255,7 @@ test_that("houses that cannot be are refused with the way out", {
     list(quote(game_blackjack(deck = no_aces, insurance = TRUE)), "rules", "the pack has none"),
     list(quote(game_blackjack(cut_after = 310)), "rules", "Cut after 304 cards at most"),
     list(quote(game_blackjack(packs = Inf, cut_after = 50)), "rules", "no cut"),
+    list(quote(game_blackjack(packs = Inf, shuffle = "riffle")), "rules", "no `shuffle`"),
     list(quote(game_blackjack(packs = 9)), "input", "from 1 to 8, or Inf"),
     list(quote(game_blackjack(deck = deck_from(demo_file("orchard.csv")), points_by = "rank")), "rules",
          "cards count 1 to 10"),
@@ -277,4 +288,37 @@ test_that("blackjack in the shell, and the edge of a run", {
                class = "habanera_error_input")
   varied <- vary_rules(game_blackjack(), natural_pays = c(1.5, 1.2), nsim = 2000, seed = 1)
   expect_lt(varied$estimate[varied$term == "net"][2], varied$estimate[varied$term == "net"][1])
+})
+
+test_that("a card is worth what it is at the table, and players meet there", {
+  impact <- card_impact(game_blackjack(packs = 1, players = "as_dealer"), "rank", nsim = 5e4, seed = 6)
+  # By two cards of each rank the means are those of trials in which the seat was dealt so many of it.
+  game <- game_blackjack(packs = 1, players = "as_dealer", record = "net")
+  played <- trials(game, 6, 1:2000)
+  aces <- vapply(1:2000, function(trial) {
+    sum(card_attributes(game$deck[habanera:::game_deck(game, 6, trial)[c(1, 3)]])$rank == "A")
+  }, 0)
+  slow <- stats::lm(played$net ~ aces)
+  few <- card_impact(game, "rank", nsim = 2000, seed = 6)
+  expect_equal(few$estimate[few$value == "A"], unname(stats::coef(slow)[2]), tolerance = 1e-9)
+  expect_equal(impact$value[1], "A")
+  expect_output(print(impact), "changes the mean of net")
+  met <- round_robin(game_blackjack(seats = 2, packs = 1), c("basic", "never_busts", "random"), nsim = 4000, seed = 2)
+  found <- tidy(met)
+  rows <- found[found$part == "player", ]
+  expect_equal(rows$term[which.max(rows$estimate)], "basic")
+  expect_lt(rows$conf.high[rows$term == "random"], rows$conf.low[rows$term == "basic"])
+  # The mean of all line-ups, one by one.
+  line_up <- function(one, two) {
+    mean(trials(game_blackjack(seats = 2, packs = 1, players = c(one, two)), 2, 1:4000)$net_1)
+  }
+  by_hand <- mean(c(line_up("basic", "never_busts"), line_up("basic", "random"), line_up("never_busts", "basic"),
+                    line_up("never_busts", "random"), line_up("random", "basic"), line_up("random", "never_busts")))
+  expect_equal(found$estimate[found$term == "seat 1"], by_hand, tolerance = 1e-9)
+  expect_output(print(met), "Of a stake basic has")
+  expect_s3_class(ggplot2::autoplot(met), "ggplot")
+  expect_refusals(list(
+    list(quote(card_impact(game_blackjack(cut_after = 100))), "rules", "no `cut_after`"),
+    list(quote(round_robin(game_blackjack(), c("basic", "random"))), "input", "with one seat use compare")
+  ))
 })
