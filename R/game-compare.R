@@ -94,7 +94,10 @@ experiment_code.habanera_game_pair <- function(experiment) {
 #' @export
 run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) {
   games <- experiment[c("x", "y")]
-  if (any(vapply(games, has_function_player, NA))) return(pairs_in_r(experiment, seed, first, count))
+  if (any(vapply(games, has_function_player, NA))) {
+    if (pairs_rounds(experiment)) return(tally_of_sums(list(sums = sums_in_r(games, seed, first, count))))
+    return(pairs_in_r(experiment, seed, first, count))
+  }
   machines <- lapply(unname(games), game_machine)
   specs <- unname(lapply(games, `[[`, "spec"))
   if (pairs_rounds(experiment)) {

@@ -128,24 +128,6 @@ run_lap.habanera_meeting <- function(experiment, seed, first, count, threads) {
   tally_of_sums(counted)
 }
 
-# What trials add up to, from games of one round that are played here since an R function decides.
-sums_in_r <- function(games, seed, first, count) {
-  trials <- first - 1 + seq_len(count)
-  totals <- lapply(games, function(game) {
-    played <- if (has_r_function(game)) play_in_r_alone(game, seed, trials) else {
-      until_the_end(game, seed, core_trial_game(game_machine(game), game$spec, seed, trials))
-    }
-    do.call(cbind, c(list(rep(1, count)), played$rows))
-  })
-  totals <- do.call(cbind, totals)
-  product <- crossprod(totals)
-  wide <- function(values, part) {
-    high <- floor(values / wide_base)
-    rlang::set_names(list(high, values - high * wide_base), paste0(part, c("_high", "_low")))
-  }
-  c(wide(unname(colSums(totals)), "sum"), wide(product[upper.tri(product, diag = TRUE)], "product"))
-}
-
 #' @export
 counted_outcomes.habanera_meeting <- function(experiment, tally) {
   list(outcomes = tally$rows, n = numeric(), example_trial = numeric())

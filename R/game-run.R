@@ -35,13 +35,40 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
   if (has_r_function(experiment)) {
     trials <- first - 1 + seq_len(count)
     played <- play_in_r_alone(experiment, seed, trials)
-    return(tally_of_rows(recorded_rows(played$rows, experiment$record), trials))
+    rows <- recorded_rows(played$rows, experiment$record)
+    tally <- tally_of_rows(rows, rep(trials, times = played$each))
+    if (holds_rounds(experiment)) tally$sums <- plain_sums(round_totals(experiment, rows, played$each))
+    return(tally)
   }
   machine <- game_machine(experiment)
   tally <- until_the_end(experiment, seed, if (holds_rounds(experiment)) {
     core_count_rounds(list(machine), list(experiment$spec), list(value_counts(experiment)), seed, first, count, threads)
   } else core_count_game(machine, experiment$spec, seed, first, count, threads))
   counted_rows(tally, experiment$record)
+}
+
+# What trials add up to, of games on the same deals that are played here since an R function decides.
+sums_in_r <- function(games, seed, first, count) {
+  trials <- first - 1 + seq_len(count)
+  totals <- lapply(games, function(game) {
+    played <- if (has_r_function(game)) play_in_r_alone(game, seed, trials) else {
+      until_the_end(game, seed, core_trial_game(game_machine(game), game$spec, seed, trials))
+    }
+    round_totals(game, recorded_rows(played$rows, game$record), played$each)
+  })
+  plain_sums(do.call(cbind, unname(totals)))
+}
+
+# What each trial adds up to, a row each, from its `each` rows of the core: how many rows there are, of a number its
+# sum, of a category how often each value came.
+round_totals <- function(game, rows, each) {
+  trial <- rep(seq_along(each), times = each)
+  totals <- lapply(game$record, function(name) {
+    words <- category_words(game, name)
+    values <- if (is.null(words)) rows[[name]] else outer(rows[[name]] + 1, seq_along(words), `==`) + 0
+    unname(rowsum(values, trial))
+  })
+  do.call(cbind, c(list(each), totals))
 }
 
 # A tally of the core with its rows as a data frame.

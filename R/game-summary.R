@@ -75,7 +75,19 @@ named_estimates.habanera_game <- function(experiment) {
 # What came, in a sentence or two of the game's own.
 in_short <- function(x, rows = all_rows(x$outcomes)) {
   weight <- if (is.null(x$n)) x$probability else x$n
-  x$provenance$experiment$kind$in_short(x$outcomes[rows, , drop = FALSE], weight[rows])
+  c(x$provenance$experiment$kind$in_short(x$outcomes[rows, , drop = FALSE], weight[rows]), shoes_in_words(x, weight))
+}
+
+# How many rounds a shoe holds, with the error of that where it can be had: rounds are counted by shoe.
+shoes_in_words <- function(x, weight) {
+  if (!holds_rounds(x$provenance$experiment)) return(NULL)
+  if (is.null(x$n)) return(sprintf("A shoe holds %s rounds on average.", format_number(sum(weight), 4)))
+  sums <- sums_of_counts(x)
+  trials <- trial_count(x)
+  mean <- sum(weight) / trials
+  half <- stats::qnorm(0.975) * sqrt(max(0, sums$product["entries", "entries"] / trials - mean^2) / (trials - 1))
+  sprintf("A shoe holds %s rounds on average (95%%: %s to %s).", format_number(mean, 4), format_number(mean - half, 4),
+          format_number(mean + half, 4))
 }
 
 # What the words of an outcome mean, for those that came.

@@ -26,6 +26,16 @@ trial_sums <- function(sums, columns) {
   list(sum = rlang::set_names(value("sum"), columns), product = product)
 }
 
+# The same as the core keeps them, from the totals of each trial in a row.
+plain_sums <- function(totals) {
+  products <- crossprod(totals)
+  parts <- list(sum = unname(colSums(totals)), product = products[upper.tri(products, diag = TRUE)])
+  unlist(lapply(names(parts), function(part) {
+    high <- floor(parts[[part]] / wide_base)
+    rlang::set_names(list(high, parts[[part]] - high * wide_base), paste0(part, c("_high", "_low")))
+  }), recursive = FALSE)
+}
+
 # The ratio of two columns' sums, each a sum of columns by weights, and its standard error by trial (Cochran 1977,
 # Sampling Techniques, section 6.4): the variance of what the trials deviate from the ratio. Of several ratios, their
 # `weights` are the columns of a matrix, as are those of what each is `per`, and `combine` says which sum of them is

@@ -176,6 +176,18 @@ test_that("customers of all kinds sit down, and are kept in files", {
   same(player_as_dealer(), player_stands_on(17))
   same(player_with(function(view, moves) if (view$total < 17) "hit" else "stand"), "stands_on:total=17",
        insurance = FALSE)
+  # Whole shoes, too, with all that they add up to.
+  by_function <- player_with(function(view, moves) if (view$total < 17) "hit" else "stand")
+  shoes <- function(player) {
+    simulate(game_blackjack(packs = 1, cut_after = 26, players = player, insurance = FALSE), 60, seed = 3)
+  }
+  expect_equal(tidy(shoes(by_function)), tidy(shoes("stands_on:total=17")))
+  against <- function(player) {
+    tidy(compare(game_blackjack(packs = 1, cut_after = 26, insurance = FALSE),
+                 game_blackjack(packs = 1, cut_after = 26, players = player, insurance = FALSE), nsim = 60, seed = 3))
+  }
+  expect_equal(against(by_function), against("stands_on:total=17"))
+  expect_output(print(shoes("as_dealer")), "A shoe holds [45][.0-9]+ rounds on average")
   soft <- player_with(function(view, moves) {
     if ("decline" %in% moves) return("decline")
     if (if (view$soft) view$total < 17 else view$total + 10 <= 21) "hit" else "stand"
