@@ -210,6 +210,9 @@ single_jobs <- list(
     hand_category(many_hands, hand_size = 5)
     hand_strength(many_hands, hand_size = 5)
   },
+  "1,000,000 hands of 7 dealt and ranked, one thread" = function() {
+    simulate(draws(deck_standard(), 7, kind = category()), nsim = 1e6, seed = 1, threads = 1)
+  },
   "exact_distance(), riffles of 52" = function() exact_distance(shuffle_riffle(), 52),
   "exact_distance(), riffles of 416" = function() exact_distance(shuffle_riffle(), 416)
 )
