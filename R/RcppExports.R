@@ -21,6 +21,10 @@ core_distance_law <- function(cards) {
     .Call(`_habanera_core_distance_law`, cards)
 }
 
+core_blackjack_moves <- function() {
+    .Call(`_habanera_core_blackjack_moves`)
+}
+
 core_blackjack <- function(spec) {
     .Call(`_habanera_core_blackjack`, spec)
 }

@@ -13,9 +13,15 @@ core_customer <- function(player, rules, values, call) {
          insures = list(name = "insures", player = nested(player$settings$player)),
          mixture = core_mixture(player, nested),
          random = list(name = "random"),
-         if (is.null(player$cells)) core_player(player, function(view) blackjack_view_words(rules, view),
-                                                blackjack_moves) else core_strategy(player, rules, values, call))
+         if (is.null(player$cells)) core_decider(player, rules) else core_strategy(player, rules, values, call))
 }
+
+# A person or an R function.
+core_decider <- function(player, rules) {
+  core_player(player, function(view) blackjack_view_words(rules, view), blackjack_moves(), where_in_round)
+}
+
+where_in_round <- function(view) sprintf(" (seat %d, hand %d, total %d)", view$seat, view$hand, view$total)
 
 core_mixture <- function(player, nested) {
   weights <- as.numeric(strsplit(player$settings$weights, "+", fixed = TRUE)[[1]])
@@ -38,7 +44,9 @@ core_totals <- function(rules, hard, soft) {
 
 # First choice and other as the core numbers its moves, for up cards of 1 to 10.
 core_cells <- function(entries) {
-  first <- c(H = 0L, S = 1L, D = 2L, P = 3L, R = 4L)
+  moves <- core_blackjack_moves()
+  first <- moves[c(H = "hit", S = "stand", D = "double", P = "split", R = "surrender")]
+  names(first) <- c("H", "S", "D", "P", "R")
   # What is never met is stood on.
   entries[is.na(entries) | entries == "-"] <- "S"
   by_value <- entries[c(10, 1:9)]

@@ -1,16 +1,22 @@
 # What is said of a game of blackjack.
 
-blackjack_moves <- c("hit", "stand", "double", "split", "surrender", "insure", "decline")
+# The names of the moves, in the order of the core's numbers.
+blackjack_moves <- function() names(sort(core_blackjack_moves()))
 
 blackjack_in_short <- function(outcomes, weight) {
-  shares <- outcome_shares(outcomes[["result"]], weight)
-  if (is.null(shares)) return(NULL)
+  columns <- grep("^result(_[1-7])?$", names(outcomes), value = TRUE)
+  told <- vapply(columns, function(column) results_in_words(outcome_shares(outcomes[[column]], weight)), "")
+  if (!length(told)) return(NULL)
+  who <- ifelse(columns == "result", "The player", sub("result_", "Seat ", columns))
+  paste0(who, " ", told, ".", collapse = " ")
+}
+
+results_in_words <- function(shares) {
   of <- function(names) sum(shares[intersect(names, names(shares))])
-  told <- c(sprintf("wins %s of the rounds", format_percent(of(c("win", "natural")))),
-            sprintf("loses %s", format_percent(of("loss"))),
-            if (of("push") > 0) sprintf("%s are pushed", format_percent(of("push"))),
-            if (of("surrender") > 0) sprintf("%s given up", format_percent(of("surrender"))))
-  paste0("The player ", join_words(told), ".")
+  join_words(c(sprintf("wins %s of the rounds", format_percent(of(c("win", "natural")))),
+               sprintf("loses %s", format_percent(of("loss"))),
+               if (of("push") > 0) sprintf("%s are pushed", format_percent(of("push"))),
+               if (of("surrender") > 0) sprintf("%s given up", format_percent(of("surrender")))))
 }
 
 blackjack_step_words <- c(
@@ -25,11 +31,13 @@ blackjack_step_words <- c(
 # Totals after a card; at a decision the total and what else was allowed; at the end what was won.
 blackjack_step_notes <- function(game, action, value, open) {
   total <- sprintf("%s %s", ifelse(value %% 2 == 1, "soft", "hard"), value %/% 2)
-  decisions <- c("hits", "stands", "doubles", "splits", "surrenders", "insures", "declines")
-  made <- match(action, decisions)
+  moves <- blackjack_moves()
+  told <- c(hit = "hits", stand = "stands", double = "doubles", split = "splits", surrender = "surrenders",
+            insure = "insures", decline = "declines")
+  made <- match(action, told[moves])
   others <- vapply(seq_along(action), function(i) {
     if (is.na(made[i])) return("")
-    could <- blackjack_moves[setdiff(which(open[i] %/% 2^(0:6) %% 2 == 1), made[i])]
+    could <- moves[setdiff(which(open[i] %/% 2^(seq_along(moves) - 1) %% 2 == 1), made[i])]
     if (length(could)) sprintf("; could %s", join_words(could, "or")) else ""
   }, "")
   ends <- action %in% c("seats_win", "seats_lose", "nobody_wins")

@@ -52,11 +52,12 @@ blackjack_kind <- function() {
   new_kind(
     "blackjack", "Blackjack", "game_blackjack", "seats against a dealer who plays by rule, nearest to 21 wins.",
     blackjack_rules(), blackjack_columns(), c("net", "staked", "result"), core_blackjack, fitted = fitted_blackjack,
-    settled = settled_blackjack, deck = blackjack_shoe, dealt = blackjack_dealt, cards = blackjack_cards,
+    settled = settled_blackjack, deck = blackjack_shoe, dealt = blackjack_dealt,
+    afresh = function(rules) is.infinite(rules$packs),
     core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units, bets = blackjack_bets,
     scores = blackjack_scores, score_of = "a stake",
     opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE),
-    move_words = blackjack_moves, view_words = blackjack_view_words, out_of_reach = blackjack_out_of_reach,
+    move_words = blackjack_moves(), view_words = blackjack_view_words, out_of_reach = blackjack_out_of_reach,
     in_short = blackjack_in_short, step_words = blackjack_step_words, step_notes = blackjack_step_notes,
     end_in_words = blackjack_end_in_words, fewer_deals = "a smaller pack", examples = blackjack_examples
   )
@@ -109,36 +110,6 @@ rule_offered <- function(name, meaning, without) {
   })
 }
 
-# By name what is handed back for one stake, as text; conditions with what they pay become one expression.
-rule_side_bets <- function() {
-  allowed <- "expressions by name, or conditions with what they pay, or NULL"
-  meaning <- "bets on a seat's first two cards and the dealer's up card"
-  new_rule("side_bets", NULL, allowed, meaning, function(value, name, call) {
-    if (is.null(value) || !length(value)) return(NULL)
-    if (rlang::is_string(value) && is.null(names(value))) value <- typed_bets(value, call)
-    names <- rlang::names2(value)
-    if (!all(grepl("^[A-Za-z][A-Za-z0-9_]*$", names)) || anyDuplicated(names) || length(value) > 8) {
-      refuse("`side_bets` must be up to 8 bets, each with a name of its own of letters, digits and _.", call = call)
-    }
-    taken <- intersect(names, names(blackjack_columns()))
-    if (length(taken)) refuse(sprintf("`side_bets`: `%s` is an outcome already.", taken[1]), call = call)
-    lapply(as.list(value), bet_text, call)
-  })
-}
-
-# "name = expression" as the shell types it.
-typed_bets <- function(text, call) lapply(parse_expressions(text, "side_bets", call), expression_text)
-
-bet_text <- function(bet, call) {
-  if (is.list(bet)) bet <- unlist(bet)
-  if (is.language(bet)) return(expression_text(bet))
-  if (is.numeric(bet) && !is.null(names(bet))) {
-    choices <- sprintf("ifelse(%s, %s, ", names(bet), format(unname(bet), digits = 15, trim = TRUE))
-    bet <- paste0(paste(choices, collapse = ""), "0", strrep(")", length(bet)))
-  }
-  expression_text(parse_expression(check_string(bet, "side_bets", call), "side_bets", call))
-}
-
 blackjack_columns <- function() {
   money <- function(meaning) list(meaning = meaning, told_of = "that were played", is_money = TRUE)
   number <- function(meaning) list(meaning = meaning, told_of = "that were played")
@@ -163,8 +134,8 @@ blackjack_columns <- function() {
     by_seat("forced", number("of the choices of seat %d, those with one move only")))
 }
 
-# The outcomes of the seats there are and of the side bets.
-fitted_blackjack <- function(kind, rules) {
+# The outcomes of the seats there are and of the side bets, and what these pay, which is worked out once.
+fitted_blackjack <- function(kind, rules, call) {
   columns <- blackjack_columns()
   seat <- as.numeric(sub("^.*_([1-7])$|.*", "\\1", names(columns)))
   of_seat <- !is.na(seat)
@@ -172,6 +143,8 @@ fitted_blackjack <- function(kind, rules) {
   keep <- !of_seat | (seat <= rules$seats & (rules$seats > 1 | !sub("_[1-7]$", "", names(columns)) %in% single))
   columns <- columns[keep]
   bets <- names(rules$side_bets)
+  taken <- intersect(bets, names(blackjack_columns()))
+  if (length(taken)) refuse(sprintf("`side_bets`: `%s` is an outcome already.", taken[1]), "rules", call)
   for (i in seq_along(bets)) {
     columns[[bets[i]]] <- list(meaning = sprintf("what the bet %s brings the player", bets[i]),
                                told_of = "that were played", is_money = TRUE, core = paste0("side_", i))
@@ -180,6 +153,12 @@ fitted_blackjack <- function(kind, rules) {
   kind$record <- if (rules$seats == 1) single else {
     paste0(rep(c("net", "staked", "result"), each = rules$seats), "_", seq_len(rules$seats))
   }
+  values <- side_bet_values(rules, blackjack_shoe(rules), call)
+  unit <- blackjack_unit(rules, values, call)
+  kind$cards <- function(rules, deck, record, call) {
+    c(blackjack_cards(rules, deck, call), list(bets = values, unit = unit))
+  }
+  kind$units <- function(rules) blackjack_units(rules, unit)
   kind
 }
 
@@ -208,7 +187,6 @@ settled_blackjack <- function(rules, piles, changed, call) {
   if (rules$split_by == "rank" && is.null(catalogue_of(rules$deck)$data$rank)) {
     refuse("`split_by`: the pack has no attribute `rank`.", "rules", call)
   }
-  refuse_unpayable(rules["natural_pays"], call)
   refuse_contrary(rules, values, changed, call)
   settled_shoe(rules, call)
 }
@@ -255,44 +233,13 @@ blackjack_dealt <- function(rules, deck) {
   min(length(deck), round + max(rules$burn, if (is.null(rules$cut_after)) 0 else rules$cut_after - 1))
 }
 
-blackjack_cards <- function(rules, deck, record, call) {
+blackjack_cards <- function(rules, deck, call) {
   values <- card_values(deck, rules$points_by, call)
   kinds <- kinds_of(deck)
   by <- if (rules$split_by == "points") values else catalogue_of(deck)$data$rank[kinds$codes]
-  bets <- side_bet_values(rules, deck, call)
-  list(values = values, pairs_with = match(by, unique(by)), bets = bets,
+  list(values = values, pairs_with = match(by, unique(by)),
        count = if (is.finite(rules$packs)) length(deck) else blackjack_dealt(rules, deck),
        players = lapply(seated_players(rules$players, rules$seats), core_customer, rules, sort(unique(values)), call))
-}
-
-# What each side bet hands back by the classes of three cards that none of them tells apart.
-side_bet_values <- function(rules, deck, call) {
-  kinds <- length(kinds_of(deck)$codes)
-  if (is.null(rules$side_bets)) return(list(class = rep(1L, kinds), classes = 1, handed = list()))
-  # Of a pack alone three cards alike could not come.
-  three <- rep(deck, 3)
-  questions <- lapply(names(rules$side_bets), function(name) {
-    expr <- parse_expression(rules$side_bets[[name]], name, call)
-    checked <- checked_outcome(expr, catalogue_of(deck), list(), NULL, call, turns = FALSE)
-    columns <- rlang::set_names(list(checked), name)
-    without_notes(new_question(parted_deck(three), 3, columns, FALSE, shuffle_none(), call))
-  })
-  class <- like_kinds(lapply(questions, function(question) question_classes(question)$of_kind))
-  first <- match(seq_len(max(class)), class)
-  # The third card changes fastest, as in the core.
-  triples <- as.matrix(expand.grid(first, first, first))[, 3:1, drop = FALSE]
-  storage.mode(triples) <- "integer"
-  list(class = class, classes = max(class), handed = lapply(questions, bet_on_triples, triples, call))
-}
-
-bet_on_triples <- function(question, triples, call) {
-  keys <- unlist(core_play_on(question$spec, triples)$keys)
-  values <- outcome_values(question$columns[[1]], question$words, keys, call)
-  if (is.character(values) || !all(values >= 0)) {
-    refuse(sprintf("The side bet `%s` must hand back 0 or more.", names(question$columns)), "rules", call)
-  }
-  refuse_unpayable(rlang::set_names(list(values[which.max(values)]), names(question$columns)), call)
-  as.double(values)
 }
 
 blackjack_likeness <- function(game) {
@@ -301,22 +248,22 @@ blackjack_likeness <- function(game) {
 }
 
 # The unit that makes halves and all pays whole.
-blackjack_unit <- function(rules, bets = side_bet_values(rules, blackjack_shoe(rules), NULL)) {
-  pays <- unique(c(rules$natural_pays, 0.5, unlist(bets$handed)))
-  whole_unit(pays)
+blackjack_unit <- function(rules, bets, call) {
+  refuse_unpayable(c(rules["natural_pays"], lapply(bets$handed, unique)), call)
+  whole_unit(unique(c(rules$natural_pays, 0.5, unlist(bets$handed))))
 }
 
-blackjack_units <- function(rules) {
-  unit <- blackjack_unit(rules) / rules$stake
+blackjack_units <- function(rules, unit) {
   money <- c("net", "staked", "insurance_net", paste0("net_", 1:7), paste0("staked_", 1:7), names(rules$side_bets))
-  as.list(rlang::set_names(rep(unit, length(money)), money))
+  as.list(rlang::set_names(rep(unit / rules$stake, length(money)), money))
 }
 
 blackjack_spec <- function(rules, cards, dealing) {
-  unit <- blackjack_unit(rules, cards$bets)
+  unit <- cards$unit
   insurance <- if (is.null(rules$insurance)) 1 %in% cards$values else rules$insurance
   list(points = cards$values, pairs_with = as.integer(cards$pairs_with), side_class = as.integer(cards$bets$class),
-       side_classes = cards$bets$classes, side_bets = lapply(cards$bets$handed, function(handed) (handed - 1) * unit),
+       side_classes = cards$bets$classes,
+       side_bets = lapply(unname(cards$bets$handed), function(back) (back - 1) * unit),
        cards = cards$count, cut_after = if (is.null(rules$cut_after)) 0 else rules$cut_after, burn = rules$burn,
        seats = rules$seats, bust_over = rules$bust_over, dealer_stands_on = rules$dealer_stands_on,
        hits_soft = rules$soft_17 == "hits", ties_to_dealer = rules$ties == "dealer", hole_card = rules$hole_card,

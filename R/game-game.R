@@ -29,7 +29,7 @@ new_game <- function(kind, given, settings, call) {
   if (!is.null(settings$piles)) refuse_piles(kind, changed, settings, call)
   piles <- if (!is.null(settings$piles)) given_piles(settings$piles, rules, call)
   rules <- kind$settled(rules, piles, changed, call)
-  kind <- kind$fitted(kind, rules)
+  kind <- kind$fitted(kind, rules, call)
   deck <- if (is.null(piles)) kind$deck(rules) else do.call(c, unname(piles))
   game <- list(
     game = kind$name, kind = kind, given = given, rules = rules, settings = settings, piles = piles, deck = deck,
@@ -85,10 +85,8 @@ checked_record <- function(kind, record, call) {
 game_spec <- function(kind, game, call) {
   dealing <- kind$dealing(game$rules, game$piles)
   cards <- kind$cards(game$rules, game$deck, game$record, call)
-  afresh <- isTRUE(game$rules$packs == Inf)
-  if (afresh && !is_uniform(game$shuffle)) {
-    refuse("Of an endless shoe every card is drawn afresh: no `shuffle`.", "rules", call)
-  }
+  afresh <- kind$afresh(game$rules)
+  if (afresh && !is_uniform(game$shuffle)) refuse("Every card is drawn afresh here: no `shuffle`.", "rules", call)
   # An R function shuffles before the core deals.
   shuffle <- if (has_function(game$shuffle)) shuffle_none() else game$shuffle
   size <- if (is.null(dealing)) kind$dealt(game$rules, game$deck) else sum(dealing$sizes)

@@ -18,7 +18,7 @@ usual_kind <- function() list(
   # How many seats there are.
   seats = function(rules) if (is.null(rules$seats)) 1 else rules$seats,
   # The kind as it is by these rules: with the outcomes that they bring, and what is recorded by default.
-  fitted = function(kind, rules) kind,
+  fitted = function(kind, rules, call) kind,
   # Refuses rules that do not go together; `changed` names those that are not as by default.
   contradictions = function(rules, changed, call) invisible(),
   # The rules once given piles are known (NULL: a deal).
@@ -31,6 +31,8 @@ usual_kind <- function() list(
   dealing = function(rules, piles) NULL,
   # How many cards from the top can come into play where no seat is dealt any.
   dealt = function(rules, deck) length(deck),
+  # Whether every card is drawn afresh from the whole deck.
+  afresh = function(rules) FALSE,
   # What the cards are to the game (`record` names what is recorded), and the rules as the core takes them.
   cards = function(rules, deck, record, call) NULL,
   core = function(rules, cards, dealing) unclass(rules),

@@ -55,9 +55,10 @@ whole_unit <- function(multiples) {
 # Money is counted in whole units, so that what a bet pays, `rules` by name, must be a fraction.
 refuse_unpayable <- function(rules, call) {
   for (name in names(rules)) {
-    if (is.null(nearest_fraction(rules[[name]]))) {
+    for (pay in rules[[name]]) {
+      if (!is.null(nearest_fraction(pay))) next
       refuse(sprintf("`%s` must be a fraction in which money can be paid, such as 3:2 or 0.95, not %s.", name,
-                     said(rules[[name]])), "rules", call)
+                     said(pay)), "rules", call)
     }
   }
   if (whole_unit(unlist(rules)) > 1e6) {

@@ -54,8 +54,8 @@ core_players <- function(players, table, view_words) {
 }
 
 # A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
-# `words` names the moves, where they have names.
-core_player <- function(player, view_words = NULL, words = NULL) {
+# `words` names the moves, where they have names; `where(view)` says more of a choice than its number.
+core_player <- function(player, view_words = NULL, words = NULL, where = function(view) "") {
   if (player$name == "person") return(core_person(player, view_words, words))
   settings <- lapply(player$settings, function(value) {
     if (inherits(value, "habanera_player")) core_player(value) else value
@@ -68,14 +68,8 @@ core_player <- function(player, view_words = NULL, words = NULL) {
                             "function", NULL)
     if (length(move) == 1 && !is.na(move) && move %in% told) return(as.double(moves[match(move, told)]))
     refuse(sprintf("Your player must return one of its moves (%s), not %s, at choice %d of its game%s.",
-                   join_some(as.character(told), 8), said(move), choice, choice_in_words(view)), "function", NULL)
+                   join_some(as.character(told), 8), said(move), choice, where(view)), "function", NULL)
   })
-}
-
-# Where a seat may have several hands, which of them.
-choice_in_words <- function(view) {
-  if (is.null(view[["hand"]])) return("")
-  sprintf(" (seat %d, hand %d, total %d)", view[["seat"]], view[["hand"]], view[["total"]])
 }
 
 # A person is asked at the console, or by the function that the player brings (see sit_in()).

@@ -75,6 +75,16 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_blackjack_moves
+Rcpp::IntegerVector core_blackjack_moves();
+RcppExport SEXP _habanera_core_blackjack_moves() {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_moves());
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_blackjack
 SEXP core_blackjack(Rcpp::List spec);
 RcppExport SEXP _habanera_core_blackjack(SEXP specSEXP) {
@@ -705,6 +715,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_audit_rows", (DL_FUNC) &_habanera_core_audit_rows, 5},
     {"_habanera_core_repeated_rows", (DL_FUNC) &_habanera_core_repeated_rows, 1},
     {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
+    {"_habanera_core_blackjack_moves", (DL_FUNC) &_habanera_core_blackjack_moves, 0},
     {"_habanera_core_blackjack", (DL_FUNC) &_habanera_core_blackjack, 1},
     {"_habanera_core_sampled_kinds", (DL_FUNC) &_habanera_core_sampled_kinds, 4},
     {"_habanera_core_count_draws", (DL_FUNC) &_habanera_core_count_draws, 5},

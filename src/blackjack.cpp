@@ -129,6 +129,14 @@ SeatPlayer to_player(const Rcpp::List& spec, const PiecesPointer& pieces) {
 
 }  // namespace
 
+// The moves, as numbers by name.
+// [[Rcpp::export]]
+Rcpp::IntegerVector core_blackjack_moves() {
+  Rcpp::IntegerVector packed;
+  for (const habanera::Word& word : habanera::Blackjack::move_words()) packed.push_back(word.number, word.name);
+  return packed;
+}
+
 // [[Rcpp::export]]
 SEXP core_blackjack(Rcpp::List spec) {
   habanera::Seated<habanera::Blackjack>::Rules rules;

@@ -207,6 +207,7 @@ test_that("customers of all kinds sit down, and are kept in files", {
   code <- habanera:::experiment_code(game)$r
   expect_equal(simulate(eval(str2lang(code)), 500, seed = 2)$n, counts$n)
   expect_equal(names(counts$outcomes)[c(1, 9)], c("net_1", "result_3"))
+  expect_output(print(counts), "Seat 1 wins [0-9.]+% of the rounds.*Seat 3 wins")
   wrong <- function(f) simulate(game_blackjack(players = player_with(f), insurance = FALSE), 5, seed = 1)
   expect_refusals(list(
     list(quote(wrong(function(view, moves) "fold")), "function", "one of its moves (hit, stand and double)"),
@@ -237,11 +238,13 @@ test_that("side bets pay by the first two cards and the card shown", {
   expect_named(trials(game_blackjack(side_bets = bets, record = c("net", "alike")), 1, 1:2), c("trial", "net", "alike"))
   expect_refusals(list(
     list(quote(game_blackjack(side_bets = list(a = "nonsense(3)"))), "language", "nonsense"),
-    list(quote(game_blackjack(side_bets = list(net = "1"))), "input", "an outcome already"),
+    list(quote(game_blackjack(side_bets = list(net = "1"))), "rules", "an outcome already"),
     list(quote(game_blackjack(side_bets = list(a = "ifelse(count(rank == \"A\") > 1, \"x\", \"y\")"))), "rules",
-         "0 or more"),
+         "0 to a million"),
+    list(quote(game_blackjack(side_bets = list(a = "ifelse(count(rank == \"A\") > 1, 30, 3.14159265358979)"))), "rules",
+         "`a` must be a fraction"),
     list(quote(game_blackjack(side_bets = list("total(points)"))), "input", "a name of its own"),
-    list(quote(game_blackjack(side_bets = list(a = "0 - 1 * (count(rank == \"A\") > 0)"))), "rules", "0 or more")
+    list(quote(game_blackjack(side_bets = list(a = "0 - 1 * (count(rank == \"A\") > 0)"))), "rules", "0 to a million")
   ))
 })
 

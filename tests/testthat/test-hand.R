@@ -1,18 +1,3 @@
-# Categories of five cards in plain R, from the definitions: ranks from 2 to 14.
-plain_category <- function(ranks, suits) {
-  groups <- sort(table(ranks), decreasing = TRUE)
-  flush <- length(unique(suits)) == 1
-  run <- length(groups) == 5 && (diff(range(ranks)) == 4 || setequal(ranks, c(14, 2:5)))
-  if (run && flush) return("straight flush")
-  if (groups[1] == 4) return("four of a kind")
-  if (groups[1] == 3 && groups[2] == 2) return("full house")
-  if (flush) return("flush")
-  if (run) return("straight")
-  if (groups[1] == 3) return("three of a kind")
-  if (groups[1] == 2 && groups[2] == 2) return("two pair")
-  if (groups[1] == 2) "one pair" else "high card"
-}
-
 test_that("categories are those of the definitions, hand by hand", {
   withr::local_seed(3)
   deck <- deck_standard()

@@ -34,19 +34,26 @@ class Blackjack {
   using View = Position;
 
   enum Action : int {
-    seat_gets, dealer_shows, dealer_hides, dealer_looks, dealer_has_natural, dealer_turns, dealer_draws_card, hits,
-    stands, doubles, splits, surrenders, insures, declines, seat_wins, seat_loses, nobody_wins
+    seat_gets, dealer_shows, dealer_hides, dealer_looks, dealer_has_natural, dealer_turns, dealer_draws, hits,
+    stands, doubles, splits, surrenders, insures, declines, seats_win, seats_lose, nobody_wins
   };
   static std::vector<Word> actions() {
     return {{seat_gets, "seat_gets"},       {dealer_shows, "dealer_shows"},
             {dealer_hides, "dealer_hides"}, {dealer_looks, "dealer_looks"},
             {dealer_has_natural, "dealer_has_natural"},
-            {dealer_turns, "dealer_turns"}, {dealer_draws_card, "dealer_draws"},
+            {dealer_turns, "dealer_turns"}, {dealer_draws, "dealer_draws"},
             {hits, "hits"},                 {stands, "stands"},
             {doubles, "doubles"},           {splits, "splits"},
             {surrenders, "surrenders"},     {insures, "insures"},
-            {declines, "declines"},         {seat_wins, "seats_win"},
-            {seat_loses, "seats_lose"},     {nobody_wins, "nobody_wins"}};
+            {declines, "declines"},         {seats_win, "seats_win"},
+            {seats_lose, "seats_lose"},     {nobody_wins, "nobody_wins"}};
+  }
+  static std::vector<Word> move_words() {
+    const auto word = [](Move move, const char* name) { return Word{static_cast<int>(move), name}; };
+    return {word(BlackjackPieces::hit, "hit"),           word(BlackjackPieces::stand, "stand"),
+            word(BlackjackPieces::double_down, "double"), word(BlackjackPieces::split, "split"),
+            word(BlackjackPieces::surrender, "surrender"), word(BlackjackPieces::insure, "insure"),
+            word(BlackjackPieces::decline, "decline")};
   }
   std::vector<Zone> zones() const {
     std::vector<Zone> all{{"shoe"}, {"dealer"}};
@@ -226,7 +233,7 @@ class Blackjack {
     switch (next.what) {
       case Next::decide:
         event.seat = next.seat;
-        event.action = hits + static_cast<int>(position.last_move);
+        event.action = told_as(position.last_move);
         event.open = position.last_open;
         event.value = position.last_value;
         break;
@@ -241,7 +248,7 @@ class Blackjack {
           const Hand& hand = position.hand[position.used <= 2 * seats() + 1 ? owner - 1u : position.last_hand];
           event = {owner - 1u, seat_gets, last, 1, value_of(hand)};
         } else {
-          event = {no_seat, position.used == seats() + 1 ? dealer_shows : dealer_draws_card, last, 1,
+          event = {no_seat, position.used == seats() + 1 ? dealer_shows : dealer_draws, last, 1,
                    value_of(position.dealer)};
         }
       }
@@ -249,7 +256,7 @@ class Blackjack {
     happened(1, event);
   }
   TableEvent ending(const Outcome& outcome) const {
-    return {no_seat, outcome.net > 0 ? seat_wins : outcome.net < 0 ? seat_loses : nobody_wins, nullptr, 0, outcome.net};
+    return {no_seat, outcome.net > 0 ? seats_win : outcome.net < 0 ? seats_lose : nobody_wins, nullptr, 0, outcome.net};
   }
 
   // Before a move is made: for those who look on.
@@ -263,6 +270,18 @@ class Blackjack {
  private:
   bool hides_hole() const { return rules().hole_card == Rules::checked; }
   std::size_t fewest_in_round() const { return 2 * seats() + 2; }
+
+  static Action told_as(std::size_t move) {
+    switch (move) {
+      case BlackjackPieces::hit: return hits;
+      case BlackjackPieces::stand: return stands;
+      case BlackjackPieces::double_down: return doubles;
+      case BlackjackPieces::split: return splits;
+      case BlackjackPieces::surrender: return surrenders;
+      case BlackjackPieces::insure: return insures;
+      default: return declines;
+    }
+  }
 
   // Total, and whether it is soft, of a hand as one number.
   std::int64_t value_of(const Hand& hand) const { return pieces_.total(hand) * 2 + pieces_.is_soft(hand); }

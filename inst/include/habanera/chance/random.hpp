@@ -41,11 +41,16 @@ class RandomChance {
   void below_each(const SizeRun& sizes, std::size_t count, Use&& use) {
     for (const SizeRun::Batch& batch : sizes.batches()) {
       if (batch.begin >= count) return;
-      std::uint64_t fresh = word();
-      while (!Split64::is_even(fresh, batch.product, batch.bound)) fresh = word();
-      const std::size_t end = std::min(batch.end, count);
-      for (std::size_t i = batch.begin; i < end; ++i) use(i, Split64::take(fresh, sizes.size(i)));
+      below_batch(sizes, batch, std::min(batch.end, count), use);
     }
+  }
+
+  // The same for one batch of them, as far as `end`.
+  template <class Use>
+  void below_batch(const SizeRun& sizes, const SizeRun::Batch& batch, std::size_t end, Use&& use) {
+    std::uint64_t fresh = word();
+    while (!Split64::is_even(fresh, batch.product, batch.bound)) fresh = word();
+    for (std::size_t i = batch.begin; i < end; ++i) use(i, Split64::take(fresh, sizes.size(i)));
   }
 
   // The same for a number of sizes known when compiling, all of which the first word covers.

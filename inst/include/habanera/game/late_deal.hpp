@@ -37,13 +37,11 @@ class LateDeal {
     const auto& batches = sizes_.batches();
     while (settled_ <= place && batch_ < batches.size()) {
       const SizeRun::Batch& batch = batches[batch_++];
-      std::uint64_t fresh = chance_.word();
-      while (!Split64::is_even(fresh, batch.product, batch.bound)) fresh = chance_.word();
-      for (std::size_t i = batch.begin; i < batch.end; ++i) {
-        const auto further = static_cast<std::size_t>(Split64::take(fresh, sizes_.size(i)));
+      chance_.below_batch(sizes_, batch, batch.end, [&](std::size_t i, std::uint64_t number) {
+        const auto further = static_cast<std::size_t>(number);
         if (replace_) deck_[i] = whole_[further];
         else std::swap(deck_[i], deck_[i + further]);
-      }
+      });
       // Of the last two cards of a shuffle the first leaves the other its place.
       settled_ = batch_ == batches.size() ? deck_.size() : batch.end;
     }
