@@ -29,6 +29,42 @@ core_blackjack <- function(spec) {
     .Call(`_habanera_core_blackjack`, spec)
 }
 
+core_blackjack_edge <- function(spec, shoe, table, insures) {
+    .Call(`_habanera_core_blackjack_edge`, spec, shoe, table, insures)
+}
+
+core_blackjack_side_bets <- function(spec, shoe) {
+    .Call(`_habanera_core_blackjack_side_bets`, spec, shoe)
+}
+
+core_blackjack_best <- function(spec, shoe, knows) {
+    .Call(`_habanera_core_blackjack_best`, spec, shoe, knows)
+}
+
+core_blackjack_law_book <- function() {
+    .Call(`_habanera_core_blackjack_law_book`)
+}
+
+core_blackjack_best_worth <- function(spec, shoe, knows, book) {
+    .Call(`_habanera_core_blackjack_best_worth`, spec, shoe, knows, book)
+}
+
+core_blackjack_expected <- function(spec, shoe, knows) {
+    .Call(`_habanera_core_blackjack_expected`, spec, shoe, knows)
+}
+
+core_blackjack_mistakes <- function(spec, shoe, table, reference) {
+    .Call(`_habanera_core_blackjack_mistakes`, spec, shoe, table, reference)
+}
+
+core_blackjack_dealer <- function(spec, shoe) {
+    .Call(`_habanera_core_blackjack_dealer`, spec, shoe)
+}
+
+core_blackjack_advice <- function(spec, shoe, stated) {
+    .Call(`_habanera_core_blackjack_advice`, spec, shoe, stated)
+}
+
 core_sampled_kinds <- function(weights, max_copies, size, seed) {
     .Call(`_habanera_core_sampled_kinds`, weights, max_copies, size, seed)
 }

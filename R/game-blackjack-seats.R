@@ -35,6 +35,9 @@ dealer_entries <- function(rules, soft) {
   ifelse(0:31 < on | (soft & rules$soft_17 == "hits" & 0:31 == on), "H", "S")
 }
 
+# The moves by the letters of a strategy's entries.
+entry_moves <- c(H = "hit", S = "stand", D = "double", P = "split", R = "surrender")
+
 # Entries by total alone, whatever the up card.
 core_totals <- function(rules, hard, soft) {
   rows <- function(entries) lapply(entries, function(entry) core_cells(rep(entry, 10)))
@@ -42,14 +45,14 @@ core_totals <- function(rules, hard, soft) {
        pair_by_total = rep(TRUE, 10))
 }
 
-# First choice and other as the core numbers its moves, for up cards of 1 to 10.
+# First choice and other as the core numbers its moves, for up cards of 1 to 10; `entries` of one row, or of several, a
+# column each.
 core_cells <- function(entries) {
-  moves <- core_blackjack_moves()
-  first <- moves[c(H = "hit", S = "stand", D = "double", P = "split", R = "surrender")]
-  names(first) <- c("H", "S", "D", "P", "R")
+  moves <- core_blackjack_moves()[entry_moves]
+  first <- rlang::set_names(moves, names(entry_moves))
   # What is never met is stood on.
   entries[is.na(entries) | entries == "-"] <- "S"
-  by_value <- entries[c(10, 1:9)]
+  by_value <- matrix(entries, nrow = 10)[c(10, 1:9), ]
   one <- first[substr(by_value, 1, 1)]
   other <- ifelse(grepl("/", by_value, fixed = TRUE), first[sub("^./", "", by_value)], one)
   as.integer(rbind(one, other))
@@ -63,7 +66,21 @@ core_strategy <- function(player, rules, values, call) {
   # A cell that leaves a pair to its total has that total's entry.
   for (hand in intersect(pairs, rownames(cells))) cells[hand, ] <- with_totals(cells, hand)
   list(name = "strategy", hard = lapply(paste("hard", 0:31), row), soft = lapply(paste("soft", 0:31), row),
-       pair = lapply(pairs, row), pair_by_total = vapply(pairs, by_total, NA, USE.NAMES = FALSE))
+       pair = lapply(pairs, row), pair_by_total = vapply(pairs, by_total, NA, USE.NAMES = FALSE),
+       by_cards = core_card_rows(cells))
+}
+
+# Rows of single hands, a column of cells each.
+core_card_rows <- function(cells) {
+  cells <- cells[is_card_row(rownames(cells)), , drop = FALSE]
+  c(held_by_rows(rownames(cells)),
+    list(cells = matrix(core_cells(t(cells)), nrow = 20)))
+}
+
+# Whether a player as the core takes it, or one that it plays as, looks at the single cards of a hand.
+looks_at_cards <- function(spec) {
+  length(spec$by_cards$held) > 0 || (!is.null(spec[["player"]]) && looks_at_cards(spec[["player"]])) ||
+    any(vapply(as.list(spec[["players"]]), looks_at_cards, NA))
 }
 
 with_totals <- function(cells, hand) {

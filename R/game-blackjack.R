@@ -54,6 +54,9 @@ blackjack_kind <- function() {
     blackjack_rules(), blackjack_columns(), c("net", "staked", "result"), core_blackjack, fitted = fitted_blackjack,
     settled = settled_blackjack, deck = blackjack_shoe, dealt = blackjack_dealt,
     afresh = function(rules) is.infinite(rules$packs),
+    without = blackjack_without, with_player = blackjack_with_player, solved_edge = blackjack_solved_edge,
+    best_strategy = blackjack_best, best_edges = blackjack_best_edges, expected = blackjack_expected, dealer_totals = blackjack_dealer_totals,
+    advise = blackjack_advice, mistakes = blackjack_mistakes,
     core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units, bets = blackjack_bets,
     scores = blackjack_scores, score_of = "a stake",
     opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE),
@@ -73,21 +76,22 @@ blackjack_rules <- function() {
     rule_whole("seats", 1, 1, 7, "how many play"),
     rule_players(blackjack_players, "who decides for the seats"),
     rule_choice("soft_17", c("stands", "hits"), "what the dealer does on a soft total that is just enough to stand on"),
-    rule_whole("dealer_stands_on", 17, 2, 31, "from which total on the dealer stands"),
-    rule_fraction("natural_pays", 1.5, 0, 100, "what a natural pays, to one"),
+    rule_whole("dealer_stands_on", 17, 2, 31, "from which total on the dealer stands", tries = 16:18),
+    rule_fraction("natural_pays", 1.5, 0, 100, "what a natural pays, to one", tries = c(1, 1.2, 1.5, 2)),
     rule_choice("ties", c("push", "dealer"), "who has a tie: nobody, or the dealer"),
     rule_choice("hole_card", c("checked", "unchecked_all_lost", "unchecked_stake_only"), paste(
       "whether the dealer looks for a natural before the seats act, and what it takes where nobody looked")),
     rule_choice("double_on", c("any_two", "9_to_11", "10_11", "any_cards", "none"), "on what a seat may double"),
     rule_flag("double_after_split", "a split hand may be doubled", TRUE),
-    rule_whole("most_hands", 4, 1, 4, "how many hands a seat may split to; 1: no splits"),
+    rule_whole("most_hands", 4, 1, 4, "how many hands a seat may split to; 1: no splits", tries = 1:4),
     rule_choice("split_by", c("points", "rank"), "what two cards of a pair share"),
     rule_choice("split_aces", c("one_card", "play_on"), "whether a split ace gets one card only"),
     rule_flag("resplit_aces", "a split ace that gets another is split again"),
     rule_choice("surrender", c("none", "late", "early"),
                 "whether half the stake may be given up, after the look or before"),
     rule_offered("insurance", "whether insurance is offered, which pays 2 to 1", "where the pack has an ace"),
-    rule_whole("cards_that_win", NULL, 3, 20, "a hand of so many cards wins at once", "none does"),
+    rule_whole("cards_that_win", NULL, 3, 20, "a hand of so many cards wins at once", "none does",
+               tries = list(NULL, 5, 6, 7)),
     rule_fraction("stake", 1, 1e-6, 1e9, "the stake of a hand"),
     rule_side_bets(), rule_cut(), rule_whole("burn", 0, 0, 100, "cards burned before the first round")
   )
@@ -100,14 +104,14 @@ rule_packs <- function(default) {
     fits <- is.numeric(value) && length(value) == 1 && value %in% 1:8
     if (!fits) refuse(sprintf("`packs` must be %s, not %s.", allowed, said(value)), call = call)
     as.double(value)
-  })
+  }, tries = c(1, 2, 4, 6, 8, Inf))
 }
 
 # TRUE, FALSE or NULL, which is as the cards have it.
 rule_offered <- function(name, meaning, without) {
   new_rule(name, NULL, sprintf("TRUE, FALSE or NULL: %s", without), meaning, function(value, name, call) {
     if (is.null(value)) NULL else check_flag(value, name, call)
-  })
+  }, tries = c(TRUE, FALSE))
 }
 
 blackjack_columns <- function() {
@@ -271,12 +275,14 @@ blackjack_spec <- function(rules, cards, dealing) {
        split_aces_one_card = rules$split_aces == "one_card", resplit_aces = rules$resplit_aces,
        surrender = rules$surrender, insurance = insurance,
        cards_that_win = if (is.null(rules$cards_that_win)) 0 else rules$cards_that_win, stake_units = unit,
-       natural_units = round(rules$natural_pays * unit), players = cards$players)
+       natural_units = round(rules$natural_pays * unit), players = cards$players,
+       told_by_cards = any(vapply(cards$players, looks_at_cards, NA)))
 }
 
 blackjack_bets <- function(rules) {
   side <- names(rules$side_bets)
-  data.frame(term = c("main", side), column = c("net", side), stake = rules$seats * rules$stake)
+  data.frame(term = c("main", side), column = c("net", side), stake = rules$seats * rules$stake,
+             staked = c("staked", rep(NA_character_, length(side))))
 }
 
 blackjack_out_of_reach <- function(rules, deck) {

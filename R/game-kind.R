@@ -41,8 +41,18 @@ usual_kind <- function() list(
   # Of a number that the core counts in a smaller unit: how many of these make one, by its name.
   units = function(rules) list(),
   # The bets that can be made, for house_edge(): a data frame with `term`, `column` (the outcome that is the player's
-  # result) and `stake`.
+  # result), `stake` and `staked` (the outcome that tells what was staked in all; NA: the stake).
   bets = function(rules) NULL,
+  # The game without cards that are gone, and with the player of whom an edge tells where none was given.
+  without = function(game, dead, call) refuse(sprintf("%s has no dead cards.", game$kind$title), call = call),
+  with_player = function(game, call) game,
+  # The edges of all bets worked out, as new_solved_edge() takes them, NULL where that is not in reach.
+  solved_edge = function(game, call) NULL,
+  # What an analyst of best play asks, of games that have it worked out: functions of the game. See best_strategy(),
+  # dealer_totals(), advise(), mistakes().
+  best_strategy = NULL, expected = NULL, dealer_totals = NULL, advise = NULL, mistakes = NULL,
+  # What gives of one game after the other the edge against the best player, by what he knows.
+  best_edges = NULL,
   # Best play by the core: of the player that is solved, as core_players() gives it, a list of `worth`, `positions` and
   # what that is in `words`.
   solve = NULL,

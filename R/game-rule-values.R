@@ -2,7 +2,7 @@
 # it, and has one form afterwards.
 
 # A number, which may be written as a fraction: "3:2".
-rule_fraction <- function(name, default, from, to, meaning) {
+rule_fraction <- function(name, default, from, to, meaning, tries = list()) {
   allowed <- sprintf("a number or a fraction such as 3:2, %s", range_words(from, to))
   new_rule(name, default, allowed, meaning, function(value, name, call) {
     number <- if (is.numeric(value) && length(value) == 1) as.double(value) else fraction_value(value)
@@ -10,7 +10,7 @@ rule_fraction <- function(name, default, from, to, meaning) {
       refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
     }
     number
-  })
+  }, tries = tries)
 }
 
 fraction_value <- function(text) {

@@ -1,32 +1,34 @@
 # What a rule of a game may be. A rule is a list of `name`, `default`, `allowed` (in words), `meaning`, `check` (a
 # function of value, name and call that returns the value) and `beside` (whether a text in a file of rules may name a
-# file that lies beside it). `usual` tells help pages of a default that code would not.
+# file that lies beside it), and the values that rule_effects() `tries`, a list. `usual` tells help pages of a default that
+# code would not.
 
-new_rule <- function(name, default, allowed, meaning, check, beside = FALSE, usual = rule_code(default)) {
+new_rule <- function(name, default, allowed, meaning, check, beside = FALSE, usual = rule_code(default),
+                     tries = list()) {
   list(name = name, default = default, allowed = allowed, meaning = meaning, check = check, beside = beside,
-       usual = usual)
+       usual = usual, tries = as.list(tries))
 }
 
 rule_choice <- function(name, choices, meaning) {
   new_rule(name, choices[1], paste("one of", join_words(choices, "or")), meaning, function(value, name, call) {
     check_choice(value, choices, name, call)
-  })
+  }, tries = choices)
 }
 
 # With `without`, what no value (NULL) means.
-rule_whole <- function(name, default, from, to, meaning, without = NULL) {
+rule_whole <- function(name, default, from, to, meaning, without = NULL, tries = list()) {
   allowed <- paste0("a whole number ", range_words(from, to), if (!is.null(without)) paste(", or NULL:", without))
   new_rule(name, default, allowed, meaning, function(value, name, call) {
     if (is.null(value) && !is.null(without)) return(NULL)
     check_whole(value, from, to, name, call)
-  })
+  }, tries = tries)
 }
 
 rule_flag <- function(name, meaning, default = FALSE) {
   new_rule(name, default, "TRUE or FALSE", meaning, function(value, name, call) {
     # As YAML has it.
     check_flag(if (identical(value, "yes")) TRUE else if (identical(value, "no")) FALSE else value, name, call)
-  })
+  }, tries = c(TRUE, FALSE))
 }
 
 rule_attribute <- function(name, default, meaning, number = TRUE) {

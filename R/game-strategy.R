@@ -9,12 +9,13 @@
 #' and "soft 12" as "soft 13", and the total that is over only by a card more is stood on.
 #'
 #' @param x A data frame, the name of a CSV file, or cells as `as.character()` gives them. Column `hand` ("hard 4" to
-#'   "hard 21", "soft 12" to "soft 21", "pair 2" to "pair 10", "pair A"), then a column for each up card, `2` to `10`
-#'   and `A`, also as `X2`.
+#'   "hard 21", "soft 12" to "soft 21", "pair 2" to "pair 10", "pair A", and rows of cards), then a column for each up
+#'   card, `2` to `10` and `A`, also as `X2`.
 #' @param name What it is called in prints and tables; `NULL`: the file's name, or "strategy".
 #' @param file The name of a file, ending in .csv for CSV, else written as aligned text.
-#' @return A `habanera_strategy`, a player. `as.data.frame()`: `hand`, then a column for each up card. `compare()`: a
-#'   data frame of the cells that differ: `hand`, `up_card`, `x`, `y`. `write_strategy()`: the file's name, invisibly.
+#' @return A `habanera_strategy`, a player. `strategy_grid()`, and `as.data.frame()`, unless it is of [best_strategy()]:
+#'   `hand`, then a column for each up card. `compare()`: a data frame of the cells that differ: `hand`, `up_card`, `x`,
+#'   `y`. `write_strategy()`: the file's name, invisibly.
 #' @section Errors: `habanera_error_input` for an entry that there is not, a row that is there twice and a cell that is
 #'   missing, with its row and column; `habanera_error_rules` from [game_blackjack()] for a row that can occur and
 #'   lacks, and for a split where there is none.
@@ -38,13 +39,9 @@ strategy_table <- function(x, name = NULL) {
   new_strategy(cells_from_frame(x, call), if (is.null(name)) "strategy" else name)
 }
 
-up_cards <- c(as.character(2:10), "A")
-
-strategy_rows <- c(paste("hard", 4:40), paste("soft", 12:40), paste("pair", up_cards))
-
 # `cells` is a matrix of entries, hands in rows and up cards in columns.
 new_strategy <- function(cells, name) {
-  cells <- cells[order(match(rownames(cells), strategy_rows)), , drop = FALSE]
+  cells <- cells[row_order(rownames(cells)), , drop = FALSE]
   player <- new_player("strategy")
   # In a text a name must not divide it.
   player$settings <- list(name = utils::URLencode(name, reserved = TRUE), cells = cells_as_text(cells))
@@ -61,21 +58,21 @@ entry_letters <- c(H = "H", S = "S", P = "P", "D/H" = "D", "D/S" = "d", "R/H" = 
                    "-" = "-", " " = ".")
 
 cells_as_text <- function(cells) {
+  names <- rows_as_text(rownames(cells))
   rows <- vapply(seq_len(nrow(cells)), function(row) {
     letters <- entry_letters[ifelse(is.na(cells[row, ]), " ", cells[row, ])]
-    paste0(sub("^(.)[a-z]+ ", "\\1", rownames(cells)[row]), "=", paste(letters, collapse = ""))
+    paste0(names[row], "=", paste(letters, collapse = ""))
   }, "")
   paste(rows, collapse = "/")
 }
 
 cells_from_text <- function(text, call) {
   rows <- strsplit(text, "/", fixed = TRUE)[[1]]
-  if (!length(rows) || !all(grepl("^[hsp][0-9A]+=[HSPDdRrp.-]{10}$", rows))) {
+  if (!length(rows) || !all(grepl("^([hsp][0-9A]+|[cx][0-9A.]+)=[HSPDdRrp.-]{10}$", rows))) {
     refuse(sprintf("%s is no strategy table; name a CSV file, or give a data frame.", quoted(substr(text, 1, 40))),
            call = call)
   }
-  kinds <- c(h = "hard", s = "soft", p = "pair")[substr(rows, 1, 1)]
-  hands <- paste(kinds, sub("^.([0-9A]+)=.*$", "\\1", rows))
+  hands <- rows_from_text(sub("=.*$", "", rows))
   entries <- strsplit(sub("^.*=", "", rows), "")
   cells <- matrix(names(entry_letters)[match(unlist(entries), entry_letters)], ncol = 10, byrow = TRUE,
                   dimnames = list(hands, up_cards))
@@ -105,8 +102,7 @@ cells_from_frame <- function(x, call) {
     refuse(sprintf("The columns of a strategy are `hand` and up cards from 2 to 10 and A, each once, not %s.",
                    quoted(c(unknown, ups[duplicated(ups)])[1])), call = call)
   }
-  hands <- gsub("[[:space:]]+", " ", trimws(tolower(as.character(x$hand))))
-  hands <- sub("^pair (a|ace|1)$", "pair A", hands)
+  hands <- normal_rows(x$hand)
   check_hands(hands, call)
   cells <- matrix(NA_character_, length(hands), 10, dimnames = list(hands, up_cards))
   for (up in ups) cells[, up] <- read_entries(x[[which(toupper(names(x)) == up)]], hands, up, call)
@@ -114,10 +110,10 @@ cells_from_frame <- function(x, call) {
 }
 
 check_hands <- function(hands, call) {
-  unknown <- setdiff(hands, strategy_rows)
+  unknown <- hands[!known_rows(hands) | hands != normal_rows(hands)]
   if (length(unknown)) {
-    refuse(sprintf("A row of a strategy is such as \"hard 16\", \"soft 18\" or \"pair 8\", not %s.",
-                   quoted(unknown[1])), call = call)
+    refuse(sprintf(paste("A row of a strategy is such as \"hard 16\", \"soft 18\", \"pair 8\", \"cards 10 6\" or",
+                         "\"split 8 3\", not %s."), quoted(unknown[1])), call = call)
   }
   twice <- hands[duplicated(hands)]
   if (length(twice)) refuse(sprintf("The row %s is there twice.", quoted(twice[1])), call = call)
@@ -143,7 +139,12 @@ read_entries <- function(values, hands, up, call) {
 }
 
 #' @export
-as.data.frame.habanera_strategy <- function(x, row.names = NULL, optional = FALSE, ...) {
+as.data.frame.habanera_strategy <- function(x, row.names = NULL, optional = FALSE, ...) strategy_grid(x)
+
+#' @rdname strategy_table
+#' @export
+strategy_grid <- function(x) {
+  check_strategy(x, rlang::current_env())
   data.frame(hand = rownames(x$cells), x$cells, check.names = FALSE, row.names = NULL)
 }
 
@@ -153,9 +154,17 @@ as.character.habanera_strategy <- function(x, ...) x$settings$cells
 #' @export
 print.habanera_strategy <- function(x, ...) {
   cat(sprintf("<strategy> %s; H hit, S stand, D double, P split, R surrender\n", x$label))
-  writeLines(strategy_lines(x, TRUE))
+  shown <- x
+  by_cards <- is_card_row(rownames(x$cells))
+  shown$cells <- x$cells[!by_cards | cumsum(by_cards) <= most_card_rows, , drop = FALSE]
+  writeLines(strategy_lines(shown, TRUE))
+  if (sum(by_cards) > most_card_rows) {
+    cat(sprintf("# ... with %s more; strategy_grid() has all\n", format_count(sum(by_cards) - most_card_rows)))
+  }
   invisible(x)
 }
+
+most_card_rows <- 10
 
 # Aligned lines; `paint`: in colours, where the terminal has them.
 strategy_lines <- function(x, paint = FALSE) {
@@ -165,8 +174,9 @@ strategy_lines <- function(x, paint = FALSE) {
     text <- formatC(row, width = 4)
     paste(if (paint) painted_entries(text) else text, collapse = "")
   })
-  lines <- paste0(formatC(rownames(cells), width = -8), lines)
-  heading <- paste0(formatC("", width = 8), paste(formatC(colnames(cells), width = 4), collapse = ""))
+  width <- max(8, nchar(rownames(cells)))
+  lines <- paste0(formatC(rownames(cells), width = -width), lines)
+  heading <- paste0(formatC("", width = width), paste(formatC(colnames(cells), width = 4), collapse = ""))
   last <- kinds[length(kinds)]
   c(heading, unlist(lapply(unique(kinds), function(kind) c(lines[kinds == kind], if (kind != last) ""))))
 }
@@ -184,7 +194,7 @@ painted_entries <- function(text) {
 write_strategy <- function(x, file) {
   call <- rlang::current_env()
   check_strategy(x, call)
-  table <- as.data.frame(x)
+  table <- strategy_grid(x)
   lines <- if (grepl("[.]csv$", check_string(file), ignore.case = TRUE)) {
     table[is.na(table)] <- ""
     c(paste(names(table), collapse = ","), do.call(paste, c(unname(table), sep = ",")))
@@ -206,7 +216,8 @@ compare.habanera_strategy <- function(x, y, ...) {
   call <- rlang::current_env()
   rlang::check_dots_empty(call = call)
   check_strategy(y, call)
-  hands <- strategy_rows[strategy_rows %in% union(rownames(x$cells), rownames(y$cells))]
+  hands <- union(rownames(x$cells), rownames(y$cells))
+  hands <- hands[row_order(hands)]
   cell <- function(of, hand) if (hand %in% rownames(of$cells)) of$cells[hand, ] else rep(NA_character_, 10)
   rows <- lapply(hands, function(hand) {
     data.frame(hand = hand, up_card = up_cards, x = unname(cell(x, hand)), y = unname(cell(y, hand)))

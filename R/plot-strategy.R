@@ -9,7 +9,7 @@
 #' autoplot(player_basic())
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_strategy)
 autoplot.habanera_strategy <- function(object, ...) {
-  cells <- object$cells
+  cells <- object$cells[!is_card_row(rownames(object$cells)), , drop = FALSE]
   table <- data.frame(hand = rep(rownames(cells), times = ncol(cells)), up = rep(colnames(cells), each = nrow(cells)),
                       entry = as.vector(cells))
   table <- table[!is.na(table[["entry"]]), ]

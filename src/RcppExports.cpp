@@ -96,6 +96,121 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_blackjack_edge
+Rcpp::List core_blackjack_edge(Rcpp::List spec, Rcpp::List shoe, Rcpp::List table, bool insures);
+RcppExport SEXP _habanera_core_blackjack_edge(SEXP specSEXP, SEXP shoeSEXP, SEXP tableSEXP, SEXP insuresSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type table(tableSEXP);
+    Rcpp::traits::input_parameter< bool >::type insures(insuresSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_edge(spec, shoe, table, insures));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_side_bets
+Rcpp::List core_blackjack_side_bets(Rcpp::List spec, Rcpp::List shoe);
+RcppExport SEXP _habanera_core_blackjack_side_bets(SEXP specSEXP, SEXP shoeSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_side_bets(spec, shoe));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_best
+Rcpp::List core_blackjack_best(Rcpp::List spec, Rcpp::List shoe, std::string knows);
+RcppExport SEXP _habanera_core_blackjack_best(SEXP specSEXP, SEXP shoeSEXP, SEXP knowsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
+    Rcpp::traits::input_parameter< std::string >::type knows(knowsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_best(spec, shoe, knows));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_law_book
+SEXP core_blackjack_law_book();
+RcppExport SEXP _habanera_core_blackjack_law_book() {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_law_book());
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_best_worth
+double core_blackjack_best_worth(Rcpp::List spec, Rcpp::List shoe, std::string knows, SEXP book);
+RcppExport SEXP _habanera_core_blackjack_best_worth(SEXP specSEXP, SEXP shoeSEXP, SEXP knowsSEXP, SEXP bookSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
+    Rcpp::traits::input_parameter< std::string >::type knows(knowsSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type book(bookSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_best_worth(spec, shoe, knows, book));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_expected
+Rcpp::List core_blackjack_expected(Rcpp::List spec, Rcpp::List shoe, std::string knows);
+RcppExport SEXP _habanera_core_blackjack_expected(SEXP specSEXP, SEXP shoeSEXP, SEXP knowsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
+    Rcpp::traits::input_parameter< std::string >::type knows(knowsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_expected(spec, shoe, knows));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_mistakes
+Rcpp::List core_blackjack_mistakes(Rcpp::List spec, Rcpp::List shoe, Rcpp::List table, Rcpp::List reference);
+RcppExport SEXP _habanera_core_blackjack_mistakes(SEXP specSEXP, SEXP shoeSEXP, SEXP tableSEXP, SEXP referenceSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type table(tableSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type reference(referenceSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_mistakes(spec, shoe, table, reference));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_dealer
+Rcpp::List core_blackjack_dealer(Rcpp::List spec, Rcpp::List shoe);
+RcppExport SEXP _habanera_core_blackjack_dealer(SEXP specSEXP, SEXP shoeSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_dealer(spec, shoe));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_advice
+Rcpp::List core_blackjack_advice(Rcpp::List spec, Rcpp::List shoe, Rcpp::List stated);
+RcppExport SEXP _habanera_core_blackjack_advice(SEXP specSEXP, SEXP shoeSEXP, SEXP statedSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type stated(statedSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_advice(spec, shoe, stated));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_sampled_kinds
 Rcpp::IntegerVector core_sampled_kinds(Rcpp::NumericVector weights, Rcpp::NumericVector max_copies, int size, double seed);
 RcppExport SEXP _habanera_core_sampled_kinds(SEXP weightsSEXP, SEXP max_copiesSEXP, SEXP sizeSEXP, SEXP seedSEXP) {
@@ -717,6 +832,15 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
     {"_habanera_core_blackjack_moves", (DL_FUNC) &_habanera_core_blackjack_moves, 0},
     {"_habanera_core_blackjack", (DL_FUNC) &_habanera_core_blackjack, 1},
+    {"_habanera_core_blackjack_edge", (DL_FUNC) &_habanera_core_blackjack_edge, 4},
+    {"_habanera_core_blackjack_side_bets", (DL_FUNC) &_habanera_core_blackjack_side_bets, 2},
+    {"_habanera_core_blackjack_best", (DL_FUNC) &_habanera_core_blackjack_best, 3},
+    {"_habanera_core_blackjack_law_book", (DL_FUNC) &_habanera_core_blackjack_law_book, 0},
+    {"_habanera_core_blackjack_best_worth", (DL_FUNC) &_habanera_core_blackjack_best_worth, 4},
+    {"_habanera_core_blackjack_expected", (DL_FUNC) &_habanera_core_blackjack_expected, 3},
+    {"_habanera_core_blackjack_mistakes", (DL_FUNC) &_habanera_core_blackjack_mistakes, 4},
+    {"_habanera_core_blackjack_dealer", (DL_FUNC) &_habanera_core_blackjack_dealer, 2},
+    {"_habanera_core_blackjack_advice", (DL_FUNC) &_habanera_core_blackjack_advice, 3},
     {"_habanera_core_sampled_kinds", (DL_FUNC) &_habanera_core_sampled_kinds, 4},
     {"_habanera_core_count_draws", (DL_FUNC) &_habanera_core_count_draws, 5},
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},

@@ -1,3 +1,4 @@
+#include "blackjack.h"
 #include "game.h"
 #include "player.h"
 
@@ -47,7 +48,9 @@ void read_house(Rules& rules, const Rcpp::List& spec) {
   rules.cards_that_win = to_size(spec, "cards_that_win");
 }
 
-Rules to_rules(const Rcpp::List& spec) {
+}  // namespace
+
+habanera::BlackjackRules to_blackjack_rules(const Rcpp::List& spec) {
   Rules rules;
   for (const double points : Rcpp::NumericVector(spec["points"]))
     rules.points.push_back(static_cast<std::uint8_t>(points));
@@ -66,8 +69,11 @@ Rules to_rules(const Rcpp::List& spec) {
   rules.stake = to_money(spec, "stake_units");
   rules.natural_pays = to_money(spec, "natural_units");
   rules.insurance_stake = rules.stake / 2;
+  rules.told_by_cards = Rcpp::as<bool>(spec["told_by_cards"]);
   return rules;
 }
+
+namespace {
 
 // What a seat sees when it decides, as R has it: see player_with() there.
 struct BlackjackView {
@@ -97,7 +103,24 @@ habanera::StrategyTable::Row to_row(const Rcpp::IntegerVector& cells) {
   return row;
 }
 
-habanera::StrategyTable to_table(const Rcpp::List& spec) {
+// Rows of single hands: what is held of each value, of which split, and the cells, hand after hand.
+std::shared_ptr<const habanera::StrategyTable::RowsByCards> to_rows_by_cards(const Rcpp::List& spec) {
+  const Rcpp::NumericVector held = spec["held"];
+  const Rcpp::IntegerVector split = spec["split"];
+  const Rcpp::IntegerMatrix cells = spec["cells"];
+  auto rows = std::make_shared<habanera::StrategyTable::RowsByCards>();
+  for (R_xlen_t i = 0; i < held.size(); ++i) {
+    const std::uint64_t key = habanera::StrategyTable::cards_key(static_cast<std::uint64_t>(held[i]),
+                                                                 static_cast<std::uint8_t>(split[i]));
+    const Rcpp::IntegerVector of_hand = cells(Rcpp::_, static_cast<int>(i));
+    (*rows)[key] = to_row(of_hand);
+  }
+  return rows;
+}
+
+}  // namespace
+
+habanera::StrategyTable to_strategy_table(const Rcpp::List& spec) {
   habanera::StrategyTable table;
   const Rcpp::List hard = spec["hard"], soft = spec["soft"], pair = spec["pair"];
   for (std::size_t total = 0; total < habanera::StrategyTable::most_total; ++total) {
@@ -109,12 +132,15 @@ habanera::StrategyTable to_table(const Rcpp::List& spec) {
     table.pair[value] = to_row(pair[static_cast<R_xlen_t>(value - 1)]);
     table.plays_pair_by_total[value] = by_total[static_cast<R_xlen_t>(value - 1)] != 0;
   }
+  if (spec.containsElementNamed("by_cards")) table.by_cards = to_rows_by_cards(spec["by_cards"]);
   return table;
 }
 
+namespace {
+
 SeatPlayer to_player(const Rcpp::List& spec, const PiecesPointer& pieces) {
   const std::string name = Rcpp::as<std::string>(spec["name"]);
-  if (name == "strategy") return std::make_shared<habanera::TablePlayer>(pieces, to_table(spec));
+  if (name == "strategy") return std::make_shared<habanera::TablePlayer>(pieces, to_strategy_table(spec));
   if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
   if (name == "with") return function_player<View>(spec["f"], BlackjackView{pieces});
   if (name == "errs")
@@ -140,7 +166,7 @@ Rcpp::IntegerVector core_blackjack_moves() {
 // [[Rcpp::export]]
 SEXP core_blackjack(Rcpp::List spec) {
   habanera::Seated<habanera::Blackjack>::Rules rules;
-  rules.game = to_rules(spec);
+  rules.game = to_blackjack_rules(spec);
   const auto pieces = std::make_shared<const Pieces>(rules.game);
   for (const Rcpp::List player : Rcpp::List(spec["players"])) rules.players.push_back(to_player(player, pieces));
   return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<habanera::Blackjack>>>(rules));

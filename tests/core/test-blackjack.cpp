@@ -101,12 +101,15 @@ TEST_CASE("no card is lost at the table, and whoever looks on changes nothing") 
 
 TEST_CASE("a table settles pairs, totals and what may not be done") {
   const auto pieces = std::make_shared<const BlackjackPieces>(house(1, 312));
-  BlackjackHand hand{16, 2, 8, 0, false, true, false, false, false, false, false, false};
+  BlackjackHand hand = BlackjackHand::of_card(8);
+  hand.add(8);
+  hand.pair = true;
   CHECK(pieces->total(hand) == 16);
   CHECK(pieces->may_split(hand, 3));
   CHECK_FALSE(pieces->may_split(hand, 4));
   CHECK(pieces->may_double(hand));
-  BlackjackHand soft{7, 2, 1, 0, true, false, false, false, false, false, false, false};
+  BlackjackHand soft = BlackjackHand::of_card(1);
+  soft.add(6);
   CHECK(pieces->is_soft(soft));
   CHECK(pieces->total(soft) == 17);
   CHECK(pieces->completes_natural(1) == 10);

@@ -192,6 +192,19 @@ TEST_CASE("best play knows of a hidden card what a look has told") {
   CHECK(solver.worth(Peek::Position()) == doctest::Approx(4.0 / 5 * 1 / 4).epsilon(1e-12));
 }
 
+TEST_CASE("what a look alone settles is part of what is worth") {
+  // The round ends when the seat is told whether the hidden card is a 0, two of five.
+  struct EndsByLook : Peek {
+    void looked(Position& now, const Next&, bool is_in) const {
+      now.is_in = is_in;
+      now.step = 6;
+    }
+    double worth(const Position& now, std::size_t) const { return now.step == 6 && now.is_in ? 1 : 0; }
+  };
+  Solver<EndsByLook> solver(EndsByLook{{{true, false, false}, {2, 2, 1}}}, {nullptr}, 0);
+  CHECK(solver.worth(Peek::Position()) == doctest::Approx(2.0 / 5).epsilon(1e-12));
+}
+
 TEST_CASE("a deal that fits what is known is any of them, as likely") {
   // Five cards: a 0 dealt, one face down that is a 1 or a 2, three more.
   UnseenCards cards({2, 2, 1});

@@ -104,7 +104,9 @@ test_that("in an endless shoe who plays as the dealer loses what both bust, less
   }
   natural <- 2 * chance[1] * chance[10]
   expected <- -busts(0, FALSE)^2 + 0.5 * natural * (1 - natural)
-  found <- tidy(house_edge(game_blackjack(packs = Inf, players = player_as_dealer()), nsim = 4e5, seed = 5))
+  game <- game_blackjack(packs = Inf, players = player_as_dealer())
+  expect_equal(tidy(house_edge(game))$estimate, -expected, tolerance = 1e-12)
+  found <- tidy(house_edge(simulate(game, nsim = 4e5, seed = 5)))
   expect_lt(abs(found$estimate + expected), standard_errors * found$std.error)
 })
 
@@ -227,7 +229,8 @@ test_that("side bets pay by the first two cards and the card shown", {
   bets <- list(suited = "ifelse(card_at(1, suit == \"hearts\") & card_at(2, suit == \"hearts\"), 12, 0)",
                alike = c("largest_group(rank) == 3" = 30, "largest_group(rank) == 2" = 2))
   game <- game_blackjack(packs = 2, side_bets = bets)
-  found <- tidy(house_edge(game, nsim = 2e5, seed = 8))
+  found <- tidy(house_edge(simulate(
+    game_blackjack(packs = 2, side_bets = bets, record = c("net", "suited", "alike")), nsim = 2e5, seed = 8)))
   expect_equal(found$term, c("main", "suited", "alike"))
   # Two of 26 hearts among 104; three of a rank, or two.
   hearts <- 26 * 25 / (104 * 103)
@@ -235,6 +238,10 @@ test_that("side bets pay by the first two cards and the card shown", {
   two <- 3 * 7 * 96 / (103 * 102)
   exact <- c(1 - 12 * hearts, 1 - 30 * three - 2 * two)
   expect_true(all(abs(found$estimate[2:3] - exact) < standard_errors * found$std.error[2:3]))
+  solved <- tidy(house_edge(game))[2:3, ]
+  expect_equal(solved$estimate, exact, tolerance = 1e-12)
+  expect_equal(solved$win_share, c(hearts, three + two), tolerance = 1e-12)
+  expect_equal(solved$sd[1], 12 * sqrt(hearts * (1 - hearts)), tolerance = 1e-12)
   expect_named(trials(game_blackjack(side_bets = bets, record = c("net", "alike")), 1, 1:2), c("trial", "net", "alike"))
   expect_refusals(list(
     list(quote(game_blackjack(side_bets = list(a = "nonsense(3)"))), "language", "nonsense"),

@@ -118,13 +118,7 @@ class Blackjack {
       return open;
     }
     const Hand& hand = position.hand[position.at];
-    open.add(BlackjackPieces::stand);
-    if (pieces_.may_split(hand, position.hands_of[hand.seat])) open.add(BlackjackPieces::split);
-    if (pieces_.has_its_one_card(hand)) return open;
-    open.add(BlackjackPieces::hit);
-    if (pieces_.may_double(hand)) open.add(BlackjackPieces::double_down);
-    if (pieces_.may_surrender_late(hand)) open.add(BlackjackPieces::surrender);
-    return open;
+    return pieces_.moves(hand, position.hands_of[hand.seat]);
   }
 
   [[gnu::always_inline]] void move(Position& position, std::size_t move) const {
@@ -160,16 +154,15 @@ class Blackjack {
         Hand& hand = position.hand[position.last_hand = position.at];
         take_place(position, hand.seat + 1u);
         if (hand.cards == 1) hand.pair = makes_pair(position, hand, card);
-        add(hand, points);
-        hand.done = hand.doubled || pieces_.is_bust(hand) || pieces_.wins_at_once(hand) ||
-                    (pieces_.has_its_one_card(hand) && !pieces_.may_split(hand, position.hands_of[hand.seat]));
+        hand.add(points);
+        hand.done = pieces_.is_finished(hand, position.hands_of[hand.seat]);
         if (hand.done) advance(position);
         return;
       }
       default:
         if (position.hole_lies) position.hole_lies = false;
         else take_place(position, 0);
-        add(position.dealer, points);
+        position.dealer.add(points);
         advance(position);
     }
   }
@@ -203,7 +196,10 @@ class Blackjack {
                                     std::size_t{position.hole_lies}, std::size_t{position.insured}})
       tell(value);
     tell_hand(position.dealer, tell);
-    for (std::size_t i = 0; i < position.hands; ++i) tell_hand(position.hand[i], tell);
+    for (std::size_t i = 0; i < position.hands; ++i) {
+      tell_hand(position.hand[i], tell);
+      if (rules().told_by_cards && !position.hand[i].done) all += "h" + std::to_string(position.hand[i].held);
+    }
     all += "/" + std::to_string(likeness(position.up));
     const std::size_t opened = std::min(position.used, 2 * seats() + 1);
     for (std::size_t seat = 0; seat < seats(); ++seat) {
@@ -291,26 +287,19 @@ class Blackjack {
     ++position.used;
   }
 
-  static void add(Hand& hand, std::uint8_t points) {
-    hand.points = static_cast<std::uint8_t>(hand.points + points);
-    ++hand.cards;
-    hand.ace = hand.ace || points == 1;
-  }
-
   // Seats first, then the dealer, twice.
   [[gnu::always_inline]] void deal_first(Position& position, Card card, std::uint8_t points) const {
     const std::size_t turn = position.used;
     if (turn == seats()) {
       take_place(position, 0);
       position.up = card;
-      add(position.dealer, points);
+      position.dealer.add(points);
       return;
     }
     const std::size_t seat = turn < seats() ? turn : turn - seats() - 1;
     take_place(position, seat + 1);
     if (turn < seats()) {
-      position.hand[seat] = Hand{points, 1, points, static_cast<std::uint8_t>(seat), points == 1, false, false, false,
-                                 false, false, false, false};
+      position.hand[seat] = Hand::of_card(points, static_cast<std::uint8_t>(seat));
       position.hands = seat + 1;
       position.hands_of[seat] = 1;
       position.opening[seat][0] = card;
@@ -319,7 +308,7 @@ class Blackjack {
     Hand& hand = position.hand[seat];
     position.opening[seat][1] = card;
     hand.pair = rules().pairs_with[position.opening[seat][0]] == rules().pairs_with[card];
-    add(hand, points);
+    hand.add(points);
     hand.counts_as_natural = hand.done = pieces_.is_natural(hand);
     if (pieces_.is_bust(hand)) hand.done = true;
     if (turn == 2 * seats() && !hides_hole()) {
@@ -336,10 +325,8 @@ class Blackjack {
   // One hand becomes two of a card each, the first of them played first.
   void split(Position& position) const {
     const Hand whole = position.hand[position.at];
-    Hand half{whole.first, 1, whole.first, whole.seat, whole.first == 1, false, true, whole.first == 1,
-              false,       false, false, false};
     for (std::size_t i = position.hands; i > position.at + 1; --i) position.hand[i] = position.hand[i - 1];
-    position.hand[position.at] = position.hand[position.at + 1] = half;
+    position.hand[position.at] = position.hand[position.at + 1] = whole.half();
     ++position.hands;
     ++position.hands_of[whole.seat];
     position.owes = true;

@@ -42,12 +42,16 @@ struct BlackjackOutcome {
 
   void opened(const BlackjackPieces& pieces, const std::array<Card, 2>& cards, Card up) {
     const auto& points = pieces.rules().points;
-    const int one = points[cards[0]], two = points[cards[1]];
-    const bool soft = (one == 1 || two == 1) && one + two + 10 <= pieces.rules().bust_over;
     up_card = points[up];
-    if (soft && one + two + 10 == pieces.rules().bust_over) first_hand = natural_opening;
-    else if (pieces.rules().pairs_with[cards[0]] == pieces.rules().pairs_with[cards[1]]) first_hand = pair_from + one;
-    else first_hand = soft ? soft_from + one + two + 10 : one + two;
+    first_hand = opening_of(pieces, points[cards[0]], points[cards[1]],
+                            pieces.rules().pairs_with[cards[0]] == pieces.rules().pairs_with[cards[1]]);
+  }
+  // Of two cards by their values.
+  static std::int64_t opening_of(const BlackjackPieces& pieces, int one, int two, bool pair) {
+    const bool soft = (one == 1 || two == 1) && one + two + 10 <= pieces.rules().bust_over;
+    if (soft && one + two + 10 == pieces.rules().bust_over) return natural_opening;
+    if (pair) return pair_from + one;
+    return soft ? soft_from + one + two + 10 : one + two;
   }
 
   void add_seat(std::size_t seat, std::int64_t won, std::int64_t bet, std::int64_t count, std::int64_t total,

@@ -1,6 +1,5 @@
 #pragma once
 
-#include <array>
 #include <cstddef>
 #include <cstdint>
 #include <memory>
@@ -8,33 +7,12 @@
 #include <vector>
 
 #include "habanera/blackjack/blackjack.hpp"
+#include "habanera/blackjack/strategy.hpp"
 #include "habanera/game/player.hpp"
 
 namespace habanera {
 
 using BlackjackPlayer = Player<Blackjack::View>;
-
-// What to do by one's own hand and the dealer's up card: a first choice, and another where that is not allowed.
-class StrategyTable {
- public:
-  struct Cell {
-    std::uint8_t first = BlackjackPieces::stand, otherwise = BlackjackPieces::stand;
-  };
-  static constexpr std::size_t most_total = 32;
-  using Row = std::array<Cell, 11>;  // by the value of the up card
-
-  std::array<Row, most_total> hard{}, soft{};
-  std::array<Row, 11> pair{};                 // by the value of its cards
-  std::array<bool, 11> plays_pair_by_total{};
-
-  const Cell& cell(const BlackjackPieces& pieces, const BlackjackHand& hand, bool may_split, std::size_t up) const {
-    if (hand.pair && hand.cards == 2 && may_split && !plays_pair_by_total[hand.first]) return pair[hand.first][up];
-    return by_total(pieces, hand, up);
-  }
-  const Cell& by_total(const BlackjackPieces& pieces, const BlackjackHand& hand, std::size_t up) const {
-    return (pieces.is_soft(hand) ? soft : hard)[static_cast<std::size_t>(pieces.total(hand))][up];
-  }
-};
 
 // Plays by a table. It takes no insurance.
 class TablePlayer : public BlackjackPlayer {
@@ -49,23 +27,13 @@ class TablePlayer : public BlackjackPlayer {
     if (view.stage == BlackjackPosition::insuring) return Pieces::decline;
     const BlackjackHand& hand = view.hand[view.at];
     const std::size_t up = pieces_->rules().points[view.up];
-    if (view.stage == BlackjackPosition::early) return surrenders_early(hand, view.hands_of[hand.seat], up);
-    const StrategyTable::Cell& cell = table_.cell(*pieces_, hand, moves.has(Pieces::split), up);
-    if (moves.has(cell.first)) return cell.first;
-    if (moves.has(cell.otherwise)) return cell.otherwise;
-    // A pair that should be split and may not is played by its total.
-    const StrategyTable::Cell& total = table_.by_total(*pieces_, hand, up);
-    if (moves.has(total.first)) return total.first;
-    return moves.has(total.otherwise) ? total.otherwise : std::size_t{Pieces::stand};
+    if (view.stage == BlackjackPosition::early)
+      return table_.surrenders_early(*pieces_, hand, view.hands_of[hand.seat], up) ? Pieces::surrender
+                                                                                   : Pieces::decline;
+    return table_.choose(*pieces_, hand, moves, up);
   }
 
  private:
-  std::size_t surrenders_early(const BlackjackHand& hand, std::size_t hands, std::size_t up) const {
-    const bool gives_up =
-        table_.cell(*pieces_, hand, pieces_->may_split(hand, hands), up).first == BlackjackPieces::surrender;
-    return gives_up ? BlackjackPieces::surrender : BlackjackPieces::decline;
-  }
-
   std::shared_ptr<const BlackjackPieces> pieces_;
   StrategyTable table_;
 };

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/game/moves.hpp"
 
 namespace habanera {
 
@@ -14,9 +15,34 @@ inline constexpr std::size_t most_blackjack_seats = 7, most_split_hands = 4;
 
 // A hand as it counts: its cards' values added up, an ace as 1.
 struct BlackjackHand {
+  std::uint64_t held;                 // how many cards of each value: see held_of()
   std::uint8_t points, cards, first;  // `first`: the value of its first card
   std::uint8_t seat;
   bool ace, pair, from_split, of_aces, doubled, surrendered, done, counts_as_natural;
+
+  // A card of a value among those held: five bits for each value, which is enough for hands that are not bust.
+  static constexpr std::uint64_t held_of(int value) { return std::uint64_t{1} << (5 * (value - 1)); }
+  static constexpr int count_held(std::uint64_t held, int value) {
+    return static_cast<int>(held >> (5 * (value - 1)) & 31);
+  }
+
+  static BlackjackHand of_card(std::uint8_t points, std::uint8_t seat = 0) {
+    return {held_of(points), points, 1,     points, seat,  points == 1, false,
+            false,           false,  false, false,  false, false};
+  }
+  void add(std::uint8_t value) {
+    held += held_of(value);
+    points = static_cast<std::uint8_t>(points + value);
+    ++cards;
+    ace = ace || value == 1;
+  }
+  // One of the two hands that come of a pair that is split.
+  BlackjackHand half() const {
+    BlackjackHand one = of_card(first, seat);
+    one.from_split = true;
+    one.of_aces = first == 1;
+    return one;
+  }
 };
 
 // The rules of a house. Money is whole, in the unit that makes every payment whole; half a stake is, too.
@@ -52,6 +78,7 @@ struct BlackjackRules {
   Surrender surrender = no_surrender;
   bool insurance = true;
   std::size_t cards_that_win = 0;  // 0: none
+  bool told_by_cards = false;      // some player looks at the single cards of a hand
 
   std::int64_t stake = 2, natural_pays = 3, insurance_stake = 1, insurance_pays = 2;
 };
@@ -110,6 +137,25 @@ class BlackjackPieces {
   // An ace that was split gets one card, and may at most be split again.
   bool has_its_one_card(const BlackjackHand& hand) const {
     return hand.of_aces && rules_.split_aces_one_card && hand.cards == 2;
+  }
+  [[gnu::always_inline]] Moves moves(const BlackjackHand& hand, std::size_t hands) const {
+    Moves open;
+    open.add(stand);
+    if (may_split(hand, hands)) open.add(split);
+    if (has_its_one_card(hand)) return open;
+    open.add(hit);
+    if (may_double(hand)) open.add(double_down);
+    if (may_surrender_late(hand)) open.add(surrender);
+    return open;
+  }
+  // Whether nothing is left to decide for a hand that got a card.
+  bool is_finished(const BlackjackHand& hand, std::size_t hands) const {
+    return hand.doubled || is_bust(hand) || wins_at_once(hand) || (has_its_one_card(hand) && !may_split(hand, hands));
+  }
+
+  // Whether it is compared with the dealer's.
+  bool is_compared(const BlackjackHand& hand) const {
+    return !hand.surrendered && !hand.counts_as_natural && !is_bust(hand) && !wins_at_once(hand);
   }
 
   // What a result pays.

@@ -13,10 +13,7 @@ namespace habanera {
 // Whether some hand is compared with the dealer's.
 inline bool any_compared(const BlackjackPieces& pieces, const BlackjackPosition& position) {
   return std::any_of(position.hand.begin(), position.hand.begin() + static_cast<std::ptrdiff_t>(position.hands),
-                     [&](const BlackjackHand& hand) {
-                       return !hand.surrendered && !hand.counts_as_natural && !pieces.is_bust(hand) &&
-                              !pieces.wins_at_once(hand);
-                     });
+                     [&](const BlackjackHand& hand) { return pieces.is_compared(hand); });
 }
 
 inline bool anything_hangs_on_second_card(const BlackjackPieces& pieces, const BlackjackPosition& position) {

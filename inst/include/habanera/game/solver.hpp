@@ -169,9 +169,15 @@ class Solver {
 
   Found hidden(Position position, UnseenCards unseen, const Next& next) {
     if constexpr (lays_face_down<Game>) {
+      const double before = game_.worth(position, seat_);
+      const auto gained = [&](const Position& now, const UnseenCards& left) {
+        Found found = to_come(now, left);
+        found.worth += game_.worth(now, seat_) - before;
+        return found;
+      };
       if (next.what == Next::lay_down) {
         game_.laid(position, next, unseen.lay_down());
-        return to_come(position, unseen);
+        return gained(position, unseen);
       }
       const CardSet set = game_.looked_for(position);
       const std::vector<double> split = unseen.weights_of(next.place, set);
@@ -184,7 +190,7 @@ class Solver {
         UnseenCards narrowed = unseen;
         narrowed.narrow(next.place, set, is_in);
         game_.looked(told, next, is_in);
-        add(sum, weight / (split[0] + split[1]), to_come(told, narrowed));
+        add(sum, weight / (split[0] + split[1]), gained(told, narrowed));
       }
       branches_ -= split[0] > 0 && split[1] > 0;
       return sum;

@@ -1,0 +1,90 @@
+#' What now? One hand, and the dealer's chances
+#'
+#' `advise()` tells what each move of a hand is worth, by the best play of its cards afterwards, from any state of a
+#' round; `dealer_totals()` what the dealer ends on, by up card.
+#'
+#' A hand after a split is played as if it were alone; each other hand of the seat is known to hold a card of the pair.
+#'
+#' @param game A game for money with decisions: [game_blackjack()].
+#' @param cards The cards of the hand, as cards or their codes: `"10S 6H"`. After a split, the card that was split first.
+#' @param up_card The dealer's card shown: `"9D"`.
+#' @param dead Cards that are gone from the shoe, beside those of the hand.
+#' @param working TRUE: with what each move ends in, beside the dealer's totals.
+#' @param hands How many hands the seat has, this one with them; above 1 it is one of a split.
+#' @return `advise()`: a `habanera_advice`, a data frame with a row for each move, the best first: `action`, `expected`
+#'   (the player's result in initial stakes; where the dealer looks first, given that he has no natural), `best`. With
+#'   `working` its attribute `endings` is a data frame: `action`, `total` (what the hand ends on; "bust"), `probability`,
+#'   and of it `win`, `push`, `loss`; and `dealer` one of `total` and `probability`, this hand being known.
+#'   `dealer_totals()`: a data frame: `up_card`, `total` (the totals he stands on, "natural", "bust"), `probability`,
+#'   `if_no_natural` (given that there is none).
+#' @section Errors: `habanera_error_conservation` for cards that the shoe does not hold; `habanera_error_rules` for a hand
+#'   that is bust or has nothing to decide; `habanera_error_input` for a game that is not solved.
+#' @seealso [best_strategy()].
+#' @examples
+#' advise(game_blackjack(), "10S 6H", "9D")
+#' advise(game_blackjack(), "8S 3H", "6D", working = TRUE, hands = 2)
+#' head(dealer_totals(game_blackjack()))
+#' @export
+advise <- function(game, cards, up_card, dead = NULL, working = FALSE, hands = 1) {
+  call <- rlang::current_env()
+  check_flag(working)
+  check_whole(hands, 1, 100)
+  game <- solved_game(game, "advise", dead, call)
+  found <- game$kind$advise(game, cards, up_card, hands, working, call)
+  order <- order(-found$expected, found$action)
+  table <- data.frame(action = found$action[order], expected = found$expected[order],
+                      best = found$expected[order] > max(found$expected) - 1e-11)
+  if (working) {
+    endings <- as.data.frame(found[c("ending_action", "total", "chance", "win", "push", "loss")])
+    names(endings)[1:3] <- c("action", "total", "probability")
+    attr(table, "endings") <- endings
+    attr(table, "dealer") <- found$dealer
+  }
+  words <- sprintf("%s against %s", join_words(as.character(found$held)), as.character(found$up_card))
+  structure(table, class = c("habanera_advice", "data.frame"), words = words, game = game)
+}
+
+#' @export
+print.habanera_advice <- function(x, ...) {
+  if (is.null(attr(x, "words"))) return(NextMethod())
+  best <- x$action[x$best]
+  cat_wrapped(sprintf("<advice> %s: %s%s.", attr(x, "words"), join_words(best, "or"),
+                      if (nrow(x) > length(best)) sprintf(", by %s of a stake", format_number(
+                        x$expected[1] - x$expected[!x$best][1], 3)) else ""))
+  print_head(data.frame(move = x$action, expected = sprintf("%+.4f", x$expected)), 20)
+  if (!is.null(attr(x, "endings"))) print_working(attr(x, "endings"), attr(x, "dealer"))
+  invisible(x)
+}
+
+print_working <- function(endings, dealer) {
+  cat("What the dealer ends on:\n")
+  print_head(data.frame(total = dealer$total, chance = format_percent(dealer$probability, 4)), 40)
+  cat("What the hand ends on, and what comes of it:\n")
+  shares <- lapply(endings[c("probability", "win", "push", "loss")], format_percent, 4)
+  print_head(data.frame(move = endings$action, total = endings$total, chance = shares$probability, win = shares$win,
+                        push = shares$push, loss = shares$loss), 60)
+}
+
+#' @rdname advise
+#' @export
+dealer_totals <- function(game, dead = NULL) {
+  call <- rlang::current_env()
+  game <- solved_game(game, "dealer_totals", dead, call)
+  structure(game$kind$dealer_totals(game, call), class = c("habanera_dealer_totals", "data.frame"),
+            words = in_words(game))
+}
+
+#' @export
+print.habanera_dealer_totals <- function(x, ...) {
+  if (is.null(attr(x, "words"))) return(NextMethod())
+  busts <- x[x$total == "bust", ]
+  cat_wrapped(sprintf("<dealer> %s: he busts most often with %s (%s), least with %s (%s).", attr(x, "words"),
+                      busts$up_card[which.max(busts$probability)], format_percent(max(busts$probability), 4),
+                      busts$up_card[which.min(busts$probability)], format_percent(min(busts$probability), 4)))
+  ups <- unique(x$up_card)
+  shown <- as.data.frame(lapply(rlang::set_names(unique(x$total)), function(total) {
+    format_percent(x$probability[x$total == total], 4)
+  }), optional = TRUE)
+  print_head(cbind(up_card = ups, shown), 20)
+  invisible(x)
+}

@@ -1,0 +1,50 @@
+#' What mistakes cost
+#'
+#' Every decision in which a player does not do what best play by totals does, with its price: what the move loses when
+#' all is played well afterwards, and how often the player comes to it.
+#'
+#' The losses of all rows add up to exactly the difference of the two edges: each row is weighed by the player's own
+#' play and priced by the reference's (Kakade & Langford 2002, "Approximately optimal approximate reinforcement
+#' learning", lemma 6.1). In a finite shoe a row may be negative: of single cards a table by totals knows nothing.
+#'
+#' @param game A game for money with decisions: [game_blackjack()], of one seat.
+#' @param player A strategy or a player by rule; `NULL`: that of the game.
+#' @param dead Cards that are gone from the shoe.
+#' @return A `habanera_mistakes`, a data frame with a row for each mistake, the dearest first: `hand` (a row of a
+#'   strategy, "early" before it before the dealer looks; "insurance"), `up_card`, `played`, `best` (moves), `cost` (of
+#'   one, in initial stakes), `how_often` (of the rounds), `loss` (their product: stakes per round).
+#' @section Errors: `habanera_error_input` for a player who decides by luck, and for a game that is not solved.
+#' @seealso [best_strategy()], [house_edge()].
+#' @examples
+#' mistakes(game_blackjack(), player_regular("baker"))
+#' @export
+mistakes <- function(game, player = NULL, dead = NULL) {
+  call <- rlang::current_env()
+  game <- solved_game(game, "mistakes", dead, call)
+  if (!is.null(player)) game <- change_game(game, list(players = player), call)
+  reference <- game$kind$best_strategy(game, "total", call)
+  table <- game$kind$mistakes(game, reference, call)
+  table <- table[order(-table$loss, table$hand), , drop = FALSE]
+  rownames(table) <- NULL
+  structure(table, class = c("habanera_mistakes", "data.frame"), edge = exact_edge(game, call),
+            best_edge = exact_edge(change_game(game, list(players = reference), call), call),
+            player = format(game$rules$players[[1]]), game = game)
+}
+
+#' @export
+print.habanera_mistakes <- function(x, rows = 15, ...) {
+  if (is.null(attr(x, "player"))) return(NextMethod())
+  lost <- attr(x, "edge") - attr(x, "best_edge")
+  cat_wrapped(sprintf("<mistakes> %s, %s", attr(x, "player"), game_in_words(attr(x, "game"), "players")))
+  cat_wrapped(sprintf(paste("They cost %s stakes in a hundred rounds: %s, against the best play by totals %s."),
+                      format_number(100 * lost, 4), edge_in_words(attr(x, "edge")),
+                      signed_percent(attr(x, "best_edge"))))
+  if (nrow(x)) {
+    print_head(data.frame(hand = x$hand, against = x$up_card, played = x$played, best = x$best,
+                          cost = format_number(x$cost, 3), `times in 100` = format_number(100 * x$how_often, 3),
+                          `loss in 100` = format_number(100 * x$loss, 3), check.names = FALSE), rows)
+  }
+  invisible(x)
+}
+
+signed_percent <- function(share) paste0(if (share < 0) "-", format_percent(abs(share), 4))

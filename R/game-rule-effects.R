@@ -1,0 +1,87 @@
+#' What each rule is worth
+#'
+#' Each rule of a game changed alone, to each of its other values, and what the house then keeps against the best player:
+#' the table a house lives by.
+#'
+#' Words and yes-or-no rules take all their values, numbers those that the help of the game names. Where the game is
+#' solved, the player is the best by what he `knows` under each rule; else the game's own.
+#'
+#' @param game A game for money whose edge is exact, such as [game_blackjack()].
+#' @param knows What the player looks at, as in [best_strategy()].
+#' @return A `habanera_rule_effects`, a data frame: `rule`, `value` (text; the first row is the game as it is, with `rule`
+#'   "none"), `edge` (the house's, per initial stake), `effect` (the difference from the first row).
+#' @section Errors: `habanera_error_input` for a game without money; `habanera_error_work` for one whose edge must be
+#'   simulated.
+#' @seealso [vary_rules()] with `of = "edge"` for combinations; the figure is [autoplot.habanera_rule_effects()].
+#' @examples
+#' rule_effects(game_high_card())
+#' @export
+rule_effects <- function(game, knows = c("total", "two_cards", "all_cards")) {
+  call <- rlang::current_env()
+  knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
+  check_game(game)
+  if (is.null(game$kind$bets(game$rules))) refuse_moneyless(game, call)
+  game <- without_cut(game)
+  tried <- tried_rules(game, call)
+  edge_of <- edge_finder(game, knows, call)
+  found <- lapply_until_interrupted(c(list(game), tried$games), edge_of, "rule")
+  edges <- unlist(found)
+  shown <- seq_along(edges)
+  structure(data.frame(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], edge = edges,
+                       effect = edges - edges[1]),
+            class = c("habanera_rule_effects", "data.frame"), words = in_words(game), passed_over = tried$passed_over,
+            played_by = if (is.null(game$kind$best_strategy)) "its players" else knows_labels[[knows]])
+}
+
+# The game with each rule changed alone.
+tried_rules <- function(game, call) {
+  found <- list(games = list(), rule = character(), value = character(), passed_over = character())
+  for (rule in game$kind$rules) {
+    for (value in rule$tries) {
+      if (identical(rule$check(value, rule$name, call), game$rules[[rule$name]])) next
+      text <- rule_text(value)
+      changed <- tryCatch(change_game(game, rlang::set_names(list(value), rule$name), call),
+                          habanera_error_rules = function(cnd) NULL)
+      if (is.null(changed)) {
+        found$passed_over <- c(found$passed_over, sprintf("%s %s", rule$name, text))
+        next
+      }
+      found$games <- c(found$games, list(changed))
+      found$rule <- c(found$rule, rule$name)
+      found$value <- c(found$value, text)
+    }
+  }
+  if (!length(found$games)) refuse(sprintf("%s has no rules to try.", game$kind$title), call = call)
+  found
+}
+
+# What gives the edge of one game after the other: against the best player, where games of its kind are solved.
+edge_finder <- function(game, knows, call) {
+  if (!is.null(game$kind$best_edges)) return(game$kind$best_edges(knows, call))
+  function(each) {
+    edge <- house_edge(each, nsim = 1)
+    if (edge$simulated) refuse("The edge of this game would be simulated; vary_rules() does that.", "work", call)
+    edge$bets$estimate[1]
+  }
+}
+
+#' @export
+print.habanera_rule_effects <- function(x, rows = 40, ...) {
+  if (is.null(attr(x, "words"))) return(NextMethod())
+  cat_wrapped(sprintf("<rule effects> %s; each rule changed alone, against %s, exact", attr(x, "words"),
+                      attr(x, "played_by")))
+  others <- x[-1, , drop = FALSE]
+  dearest <- others[which.max(others$effect), ]
+  kindest <- others[which.min(others$effect), ]
+  named <- function(row) sprintf("%s %s (%s)", row$rule, row$value, percent_points(row$effect))
+  cat_wrapped(sprintf("As it is %s. The house gains most by %s, and loses most by %s.", edge_in_words(x$edge[1]),
+                      named(dearest), named(kindest)))
+  print_head(data.frame(rule = others$rule, value = others$value, edge = vapply(others$edge, signed_percent, ""),
+                        effect = percent_points(others$effect)), rows)
+  if (length(attr(x, "passed_over"))) {
+    cat_wrapped(sprintf("Passed over, since they contradict the other rules: %s.", join_words(attr(x, "passed_over"))))
+  }
+  invisible(x)
+}
+
+percent_points <- function(x) sprintf("%+.3f%%", 100 * x)

@@ -1,0 +1,9 @@
+#pragma once
+
+#include <Rcpp.h>
+
+#include "habanera/blackjack/rules.hpp"
+#include "habanera/blackjack/strategy.hpp"
+
+habanera::BlackjackRules to_blackjack_rules(const Rcpp::List& spec);
+habanera::StrategyTable to_strategy_table(const Rcpp::List& spec);
