@@ -105,6 +105,8 @@ vary_command <- function() {
       cli_option("over", "A rule and its values: RULE=0:3, RULE=ONE,OTHER, or apart by ; may be given again",
                  "RULE=VALUES"),
       cli_option("want", "Mark the combinations that surely meet this condition on estimates", "CONDITION"),
+      cli_option("of", "outcomes: each is played; edge: the house's edge, exact, nothing is played [outcomes]", "WORD",
+                 "outcomes"),
       cli_option("outcome", "What the figure shows: an outcome, a percentile such as NAME_p90, or \"NAME=VALUE\"",
                  "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
@@ -122,7 +124,9 @@ run_vary <- function(options, arguments) {
   over <- lapply(typed_rules(options$over, "over", command, arguments), typed_values)
   found <- do.call(vary_rules, c(list(game), over,
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
-                                      threads = option_number(options, "threads"), want = options$want)))
+                                      threads = option_number(options, "threads"), want = options$want,
+                                      of = options$of)))
+  if (inherits(found, "habanera_varied_edges")) return(write_found(found, options))
   write_found(found, options, outcome = options$outcome,
               seconds_per_round = option_number(options, "seconds-per-round"),
               within = option_number(options, "within"))

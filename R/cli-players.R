@@ -1,4 +1,4 @@
-# Players in the shell: everyone against everyone, best play, and what the house keeps.
+# Players in the shell: everyone against everyone, and best play.
 
 round_robin_command <- function() {
   new_command(
@@ -19,21 +19,6 @@ run_round_robin <- function(options, arguments) {
   found <- round_robin(game, paste(options$players, collapse = ","), option_number(options, "trials"),
                        option_number(options, "seed"), option_number(options, "threads"))
   write_found(found, options, table = as.data.frame(found))
-}
-
-edge_command <- function() {
-  new_command(
-    "edge", "What the house keeps of each bet of a game, exactly where that is in reach.", "edge GAME [OPTIONS]",
-    c(game_options(), list(cli_option("trials", "Games, where it must be simulated [1000000]", "N", "1000000"),
-                           seed_option(), threads_option()), common_options()),
-    game_examples("edge"),
-    function(options, arguments) {
-      game <- shell_game(options, arguments, edge_command())
-      found <- house_edge(game, nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
-                          threads = option_number(options, "threads"))
-      write_found(found, options, table = tidy(found))
-    }
-  )
 }
 
 best_command <- function() {

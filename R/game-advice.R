@@ -6,19 +6,20 @@
 #' A hand after a split is played as if it were alone; each other hand of the seat is known to hold a card of the pair.
 #'
 #' @param game A game for money with decisions: [game_blackjack()].
-#' @param cards The cards of the hand, as cards or their codes: `"10S 6H"`. After a split, the card that was split first.
+#' @param cards The cards of the hand, as cards or their codes: `"10S 6H"`. After a split, the card that was split
+#'   first.
 #' @param up_card The dealer's card shown: `"9D"`.
 #' @param dead Cards that are gone from the shoe, beside those of the hand.
 #' @param working TRUE: with what each move ends in, beside the dealer's totals.
 #' @param hands How many hands the seat has, this one with them; above 1 it is one of a split.
 #' @return `advise()`: a `habanera_advice`, a data frame with a row for each move, the best first: `action`, `expected`
 #'   (the player's result in initial stakes; where the dealer looks first, given that he has no natural), `best`. With
-#'   `working` its attribute `endings` is a data frame: `action`, `total` (what the hand ends on; "bust"), `probability`,
-#'   and of it `win`, `push`, `loss`; and `dealer` one of `total` and `probability`, this hand being known.
-#'   `dealer_totals()`: a data frame: `up_card`, `total` (the totals he stands on, "natural", "bust"), `probability`,
-#'   `if_no_natural` (given that there is none).
-#' @section Errors: `habanera_error_conservation` for cards that the shoe does not hold; `habanera_error_rules` for a hand
-#'   that is bust or has nothing to decide; `habanera_error_input` for a game that is not solved.
+#'   `working` its attribute `endings` is a data frame: `action`, `total` (what the hand ends on; "bust"),
+#'   `probability`, and of it `win`, `push`, `loss`; and `dealer` one of `total` and `probability`, this hand being
+#'   known. `dealer_totals()`: a data frame: `up_card`, `total` (the totals he stands on, "natural", "bust"),
+#'   `probability`, `if_no_natural` (given that there is none).
+#' @section Errors: `habanera_error_conservation` for cards that the shoe does not hold; `habanera_error_rules` for a
+#'   hand that is bust or has nothing to decide; `habanera_error_input` for a game that is not solved.
 #' @seealso [best_strategy()].
 #' @examples
 #' advise(game_blackjack(), "10S 6H", "9D")

@@ -4,10 +4,11 @@
 #' `house_edge(game, best_strategy(game))` is its edge.
 #'
 #' What a player looks at decides what is best. By `"total"` a hand is its total (hard or soft) or a pair; by
-#' `"two_cards"` the two cards of a hand decide what is done with them, totals afterwards; by `"all_cards"` every card of
-#' the hand counts. By all cards the play of a hand is optimal, that of a split hand as if it were alone, on the shoe less
-#' the pair and the up card; what splits are worth then is exact, resplits included. By totals or two cards the table is
-#' one that no change of a single cell improves; from an endless shoe it is the optimum. Insurance is never taken.
+#' `"two_cards"` the two cards of a hand decide what is done with them, totals afterwards; by `"all_cards"` every card
+#' of the hand counts. By all cards the play of a hand is optimal, that of a split hand as if it were alone, on the shoe
+#' less the pair and the up card; what splits are worth then is exact, resplits included. By totals or two cards the
+#' table is one that no change of a single cell improves; from an endless shoe it is the optimum. Insurance is never
+#' taken.
 #'
 #' The dealer's hand is followed by what it holds, in all orders at once; the play against each up card is a dynamic
 #' programme over the hands that can be (Baldwin, Cantey, Maisel & McDermott 1956, "The optimum strategy in blackjack",
@@ -19,10 +20,10 @@
 #' @param dead Cards that are gone from the shoe, as cards or their codes.
 #' @return A `habanera_best_strategy`, which is a [strategy_table()]. `as.data.frame()`: a row for each move of each
 #'   decision: `hand` (a row of the strategy; "early" before it is the choice to surrender before the dealer looks),
-#'   `up_card`, `action`, `expected` (the player's result in initial stakes, best play afterwards; where the dealer looks
-#'   first, given that he has no natural; of several hands in a row on average, by how often they come up), `best`.
-#'   Hands of cards are told by values: "cards 10 6", after a split of eights "split 8 3". `tidy()`: `term` ("edge",
-#'   "edge_all_cards", "distance"), `estimate`: the house's edge against it, against all cards known, and their
+#'   `up_card`, `action`, `expected` (the player's result in initial stakes, best play afterwards; where the dealer
+#'   looks first, given that he has no natural; of several hands in a row on average, by how often they come up),
+#'   `best`. Hands of cards are told by values: "cards 10 6", after a split of eights "split 8 3". `tidy()`: `term`
+#'   ("edge", "edge_all_cards", "distance"), `estimate`: the house's edge against it, against all cards known, and their
 #'   difference.
 #' @section Errors: `habanera_error_input` for a game that is not solved, `habanera_error_conservation` for dead cards
 #'   that the shoe does not hold, `habanera_error_rules` for a shoe too small for a round.

@@ -124,12 +124,12 @@ cells_of_core <- function(numbers, rows) {
 
 blackjack_expected <- function(game, knows, call) {
   found <- solving(core_blackjack_expected(game$spec$rules, solved_shoe(game), knows), call)
-  table <- data.frame(hand = solved_rows(found), up_card = value_names(found$up), action = found$action,
+  rows <- data.frame(hand = solved_rows(found), up_card = value_names(found$up), action = found$action,
                       expected = found$expected, best = found$best == 1)
-  order <- order(row_rank(found, table$hand), match(table$up_card, up_cards), match(table$action, blackjack_moves()))
-  table <- table[order, , drop = FALSE]
-  rownames(table) <- NULL
-  table
+  order <- order(row_rank(found, rows$hand), match(rows$up_card, up_cards), match(rows$action, blackjack_moves()))
+  rows <- rows[order, , drop = FALSE]
+  rownames(rows) <- NULL
+  rows
 }
 
 # Rows of the core by name; a decision before the dealer looks has a row of its own.
@@ -156,15 +156,15 @@ row_rank <- function(found, names) {
 
 blackjack_dealer_totals <- function(game, call) {
   found <- solving(core_blackjack_dealer(game$spec$rules, solved_shoe(game)), call)
-  table <- data.frame(up_card = value_names(found$up), total = found$total, probability = found$probability)
-  natural <- tapply(ifelse(table$total == "natural", table$probability, 0), table$up_card, sum)
-  table$if_no_natural <- ifelse(table$total == "natural", 0, table$probability / (1 - natural[table$up_card]))
-  totals <- setdiff(unique(table$total), c("natural", "bust"))
+  rows <- data.frame(up_card = value_names(found$up), total = found$total, probability = found$probability)
+  natural <- tapply(ifelse(rows$total == "natural", rows$probability, 0), rows$up_card, sum)
+  rows$if_no_natural <- ifelse(rows$total == "natural", 0, rows$probability / (1 - natural[rows$up_card]))
+  totals <- setdiff(unique(rows$total), c("natural", "bust"))
   all <- expand.grid(total = c(totals[order(as.numeric(totals))], "natural", "bust"),
-                     up_card = intersect(up_cards, table$up_card), stringsAsFactors = FALSE)[2:1]
-  there <- match(paste(all$up_card, all$total), paste(table$up_card, table$total))
+                     up_card = intersect(up_cards, rows$up_card), stringsAsFactors = FALSE)[2:1]
+  there <- match(paste(all$up_card, all$total), paste(rows$up_card, rows$total))
   for (column in c("probability", "if_no_natural")) {
-    all[[column]] <- ifelse(is.na(there), 0, as.vector(table[[column]])[there])
+    all[[column]] <- ifelse(is.na(there), 0, as.vector(rows[[column]])[there])
   }
   all
 }
@@ -224,7 +224,6 @@ blackjack_beside <- function(game, known, pairs_with, others, call) {
 }
 
 blackjack_mistakes <- function(game, reference, call) {
-  if (!is.null(game$rules$cut_after)) game <- without_cut(game)
   if (game$rules$seats > 1) refuse("mistakes() is of one seat: `seats` 1.", "rules", call)
   refuse_random(game, call)
   seat <- decided_by_table(game$spec$rules$players[[1]])
@@ -235,14 +234,12 @@ blackjack_mistakes <- function(game, reference, call) {
   best <- change_game(game, list(players = reference), call)
   shoe <- solved_shoe(game)
   found <- solving(core_blackjack_mistakes(game$spec$rules, shoe, seat$table, best$spec$rules$players[[1]]), call)
-  table <- data.frame(hand = solved_rows(found), up_card = value_names(found$up), played = found$played,
-                      best = found$best, cost = found$loss / found$how_often, how_often = found$how_often,
-                      loss = found$loss)
-  if (seat$insures) table <- rbind(table, insurance_mistake(game, shoe, seat$table, call))
-  # Before the look it is told from the play.
-  table$played <- ifelse(table$played == "decline" & startsWith(table$hand, "early"), "play on", table$played)
-  table$best <- ifelse(table$best == "decline" & startsWith(table$hand, "early"), "play on", table$best)
-  table
+  # Who declines to give up early plays on.
+  move <- function(name) ifelse(name == "decline", "play on", name)
+  rows <- data.frame(hand = solved_rows(found), up_card = value_names(found$up), played = move(found$played),
+                     best = move(found$best), cost = found$loss / found$how_often, how_often = found$how_often,
+                     loss = found$loss)
+  if (seat$insures) rbind(rows, insurance_mistake(game, shoe, seat$table, call)) else rows
 }
 
 # Insurance is declined by the reference; it comes up where an ace is shown to a seat that has not given up.

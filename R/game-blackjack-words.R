@@ -72,7 +72,17 @@ blackjack_examples <- list(
            "habanera play blackjack --set soft_17=hits --set cut_after=0.75 --trials 1e4 --seed 1",
            "habanera play blackjack --person 1"),
   replay = "habanera replay blackjack --player never_busts --seed 1",
-  vary = "habanera vary blackjack --over 'natural_pays=3:2;6:5;1' --over soft_17=stands,hits",
+  vary = c("habanera vary blackjack --over 'natural_pays=3:2;6:5;1' --over soft_17=stands,hits",
+           "habanera vary blackjack --of edge --over packs=1,6 --over surrender=none,late --want 'edge < 0.004'"),
   compare = "habanera compare blackjack --other natural_pays=6:5 --seed 1",
-  edge = "habanera edge blackjack --set packs=6 --player regular:name=baker --seed 1"
+  edge = c("habanera edge blackjack --set surrender=late --expect 'edge < 0.008'",
+           "habanera edge blackjack --player regular:name=baker --by up_card",
+           "habanera edge blackjack --set packs=1 --player basic --dead \"5S 5H\""),
+  strategy = c("habanera strategy blackjack --set soft_17=hits",
+               "habanera strategy blackjack --knows all_cards --figure basic.png --out basic.csv"),
+  mistakes = "habanera mistakes blackjack --player regular:name=baker",
+  advise = c("habanera advise blackjack \"10S 6H\" --up 9D --working",
+             "habanera advise blackjack \"8S 3H\" --up 6D --hands 2"),
+  rule_effects = "habanera rule-effects blackjack --figure rules.png",
+  dealer = "habanera dealer blackjack --set packs=1 --dead \"AS AH\""
 )

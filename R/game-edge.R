@@ -1,16 +1,16 @@
 #' What the house keeps
 #'
-#' The house edge of a game's bets: what the house keeps of an initial stake on average, and of all that is staked. Exact
-#' where that is in reach, else simulated, and it says which.
+#' The house edge of a game's bets: what the house keeps of an initial stake on average, and of all that is staked.
+#' Exact where that is in reach, else simulated, and it says which.
 #'
 #' The edge of a bet is minus the mean of the player's result over the initial stake (Epstein 2009, "The theory of
 #' gambling and statistical logic", ch. 3); `per_staked` is over the mean of all that was staked, doubles and splits
 #' with it. Of rounds from one shoe it is the ratio of the sums over shoes, with its standard error by shoe (Cochran
 #' 1977, Sampling Techniques, section 6.4).
 #'
-#' Of [game_blackjack()] a round from a fresh shoe is worked out exactly for every player who decides by the own hand and
-#' the up card, splits and resplits with it: all hands of a split share one law, and how their second cards can pair is
-#' had by inclusion and exclusion. Where hands are split, `sd` and `win_share` hang on how these go together, and are
+#' Of [game_blackjack()] a round from a fresh shoe is worked out exactly for every player who decides by the own hand
+#' and the up card, splits and resplits with it: all hands of a split share one law, and how their second cards can pair
+#' is had by inclusion and exclusion. Where hands are split, `sd` and `win_share` hang on how these go together, and are
 #' simulated. Who plays by luck is simulated throughout. With `cut_after` the edge is one over whole shoes, simulated:
 #' rounds late in a shoe are those that come when few large cards were gone before, since small ones make rounds longer,
 #' so that it differs from that of a fresh shoe.
@@ -20,14 +20,14 @@
 #'   best play by totals.
 #' @param dead Cards that are gone from the shoe, as cards or their codes: `"5S 5H 6D"`.
 #' @param nsim,seed,threads For a simulation, where the exact edge is out of reach: as in
-#'   [simulate()][simulate.habanera_experiment]. A spread that is simulated beside an exact edge takes at most 1e5 rounds,
-#'   with seed 1 where none is given.
+#'   [simulate()][simulate.habanera_experiment]. A spread that is simulated beside an exact edge takes at most 1e5
+#'   rounds, with seed 1 where none is given.
 #' @return A `habanera_edge`. `tidy()`: a row per bet: `term`, `estimate` (the house's edge per initial stake; below 0
 #'   it is the player's), `per_staked` (per unit staked), `std.error` (of the estimate; 0 where exact), `conf.low`,
 #'   `conf.high` (95%), `sd` (of the player's result of a round, in stakes), `win_share` (of the rounds, net above 0),
-#'   `spread` (whether these two are "exact" or "simulated"). `as.data.frame()` of an exact edge of blackjack with `by` a
-#'   column of these: `first_hand`, `up_card`, `action` (what was done first; "none" where nothing is decided), is a row
-#'   for each with its `probability`, `edge` (the house's, given it) and `share` (of the whole edge, their product).
+#'   `spread` (whether these two are "exact" or "simulated"). `as.data.frame()` of an exact edge of blackjack with `by`
+#'   a column of these: `first_hand`, `up_card`, `action` (what was done first; "none" where nothing is decided), is a
+#'   row for each with its `probability`, `edge` (the house's, given it) and `share` (of the whole edge, their product).
 #' @section Errors: `habanera_error_input` for a game without money, for a player where nobody decides, and for
 #'   player_random(), whose luck has no exact edge; `habanera_error_conservation` for dead cards that the shoe does not
 #'   hold.
@@ -162,8 +162,8 @@ as.data.frame.habanera_edge <- function(x, row.names = NULL, optional = FALSE, b
   }
   sums <- stats::aggregate(x$parts[c("probability", "net")], x$parts[rev(by)], sum)
   sums <- sums[do.call(order, lapply(by, function(name) as.integer(sums[[name]]))), ]
-  data.frame(lapply(sums[by], as.character), probability = sums$probability, edge = 0 - sums$net / sums$probability, share = 0 - sums$net,
-             row.names = NULL)
+  data.frame(lapply(sums[by], as.character), probability = sums$probability,
+             edge = 0 - sums$net / sums$probability, share = 0 - sums$net, row.names = NULL)
 }
 
 #' @export

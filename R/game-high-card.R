@@ -35,9 +35,9 @@ high_card_kind <- function() {
     "high_card", "High card", "game_high_card", "a card for the seat and one for the bank, the higher wins the stake.",
     high_card_rules(), high_card_columns(), c("net", "result"), core_high_card, settled = settled_high_card,
     deck = high_card_shoe, dealt = high_card_dealt, cards = high_card_cards, core = high_card_spec,
-    likeness = high_card_likeness, units = high_card_units, bets = high_card_bets, without = high_card_without, in_short = high_card_in_short,
-    step_words = high_card_step_words, end_in_words = high_card_end_in_words, fewer_deals = "a smaller deck",
-    examples = high_card_examples
+    likeness = high_card_likeness, units = high_card_units, bets = high_card_bets, without = high_card_without,
+    in_short = high_card_in_short, step_words = high_card_step_words, end_in_words = high_card_end_in_words,
+    fewer_deals = "a smaller deck", examples = high_card_examples
   )
 }
 

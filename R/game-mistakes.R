@@ -23,10 +23,10 @@ mistakes <- function(game, player = NULL, dead = NULL) {
   game <- solved_game(game, "mistakes", dead, call)
   if (!is.null(player)) game <- change_game(game, list(players = player), call)
   reference <- game$kind$best_strategy(game, "total", call)
-  table <- game$kind$mistakes(game, reference, call)
-  table <- table[order(-table$loss, table$hand), , drop = FALSE]
-  rownames(table) <- NULL
-  structure(table, class = c("habanera_mistakes", "data.frame"), edge = exact_edge(game, call),
+  rows <- game$kind$mistakes(game, reference, call)
+  rows <- rows[order(-rows$loss, rows$hand), , drop = FALSE]
+  rownames(rows) <- NULL
+  structure(rows, class = c("habanera_mistakes", "data.frame"), edge = exact_edge(game, call),
             best_edge = exact_edge(change_game(game, list(players = reference), call), call),
             player = format(game$rules$players[[1]]), game = game)
 }

@@ -1,15 +1,15 @@
 #' What each rule is worth
 #'
-#' Each rule of a game changed alone, to each of its other values, and what the house then keeps against the best player:
-#' the table a house lives by.
+#' Each rule of a game changed alone, to each of its other values, and what the house then keeps against the best
+#' player: the table a house lives by.
 #'
 #' Words and yes-or-no rules take all their values, numbers those that the help of the game names. Where the game is
 #' solved, the player is the best by what he `knows` under each rule; else the game's own.
 #'
 #' @param game A game for money whose edge is exact, such as [game_blackjack()].
 #' @param knows What the player looks at, as in [best_strategy()].
-#' @return A `habanera_rule_effects`, a data frame: `rule`, `value` (text; the first row is the game as it is, with `rule`
-#'   "none"), `edge` (the house's, per initial stake), `effect` (the difference from the first row).
+#' @return A `habanera_rule_effects`, a data frame: `rule`, `value` (text; the first row is the game as it is, with
+#'   `rule` "none"), `edge` (the house's, per initial stake), `effect` (the difference from the first row).
 #' @section Errors: `habanera_error_input` for a game without money; `habanera_error_work` for one whose edge must be
 #'   simulated.
 #' @seealso [vary_rules()] with `of = "edge"` for combinations; the figure is [autoplot.habanera_rule_effects()].
@@ -76,7 +76,7 @@ print.habanera_rule_effects <- function(x, rows = 40, ...) {
   named <- function(row) sprintf("%s %s (%s)", row$rule, row$value, percent_points(row$effect))
   cat_wrapped(sprintf("As it is %s. The house gains most by %s, and loses most by %s.", edge_in_words(x$edge[1]),
                       named(dearest), named(kindest)))
-  print_head(data.frame(rule = others$rule, value = others$value, edge = vapply(others$edge, signed_percent, ""),
+  print_head(data.frame(rule = others$rule, value = others$value, edge = plain_percent(others$edge),
                         effect = percent_points(others$effect)), rows)
   if (length(attr(x, "passed_over"))) {
     cat_wrapped(sprintf("Passed over, since they contradict the other rules: %s.", join_words(attr(x, "passed_over"))))
@@ -85,3 +85,4 @@ print.habanera_rule_effects <- function(x, rows = 40, ...) {
 }
 
 percent_points <- function(x) sprintf("%+.3f%%", 100 * x)
+plain_percent <- function(x) sprintf("%.3f%%", 100 * x)

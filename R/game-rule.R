@@ -1,7 +1,7 @@
 # What a rule of a game may be. A rule is a list of `name`, `default`, `allowed` (in words), `meaning`, `check` (a
 # function of value, name and call that returns the value) and `beside` (whether a text in a file of rules may name a
-# file that lies beside it), and the values that rule_effects() `tries`, a list. `usual` tells help pages of a default that
-# code would not.
+# file that lies beside it), and the values that rule_effects() `tries`, a list. `usual` tells help pages of a default
+# that code would not.
 
 new_rule <- function(name, default, allowed, meaning, check, beside = FALSE, usual = rule_code(default),
                      tries = list()) {

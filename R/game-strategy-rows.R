@@ -1,5 +1,5 @@
-# The rows of a strategy: totals and pairs, as "hard 16", "soft 18", "pair 8"; the very cards of a hand by their values, as
-# "cards 10 6"; and those of a hand after a split, the card that was split first, as "split 8 3".
+# The rows of a strategy: totals and pairs, as "hard 16", "soft 18", "pair 8"; the very cards of a hand by their values,
+# as "cards 10 6"; and those of a hand after a split, the card that was split first, as "split 8 3".
 
 up_cards <- c(as.character(2:10), "A")
 

@@ -11,6 +11,8 @@
 #' @param want `NULL`, or a condition on estimates, as text: `"rounds_p90 * 6 <= 900"`, `"winner_1 > 0.45"`. A
 #'   combination meets it surely ("yes") or surely not ("no") when it holds, or does not, at both ends of all 95%
 #'   intervals in it; otherwise more games must tell ("open").
+#' @param of "outcomes": each combination is played. "edge": nothing is played, and what is told is the house's exact
+#'   edge (see [house_edge()]; term "edge", which `want` may name), in a `habanera_varied_edges` with the same columns.
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game], then `difference`,
 #'   `difference.low` and `difference.high` against the first combination on the same deals (with its 95% interval; `NA`
@@ -18,16 +20,23 @@
 #'   Interrupting keeps the combinations played by then, with a warning.
 #' @section Errors: `habanera_error_rules` for rules that do not exist, or when all combinations contradict themselves;
 #'   `habanera_error_language` for a wish that cannot be understood; before anything is played.
-#' @seealso The figure is [autoplot.habanera_varied()].
+#' @seealso The figure is [autoplot.habanera_varied()]; each rule alone: [rule_effects()].
 #' @examples
 #' vary_rules(game_war(cards_each = 5), face_down = 0:2, nsim = 500, seed = 1, want = "rounds_p90 <= 20")
+#' vary_rules(game_high_card(), ties = c("bank", "half_back"), packs = c(1, 6), of = "edge", want = "edge < 0.04")
 #' @export
-vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL) {
+vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL,
+                       of = c("outcomes", "edge")) {
   call <- rlang::current_env()
+  of <- check_choice(of, c("outcomes", "edge"))
   check_game(game)
   values <- rlang::list2(...)
   if (!length(values)) refuse("Name a rule and the values to try, as in `rule = 0:3`.")
   refuse_unknown_rules(game$kind, values, call)
+  if (of == "edge") {
+    if (is.null(game$kind$bets(game$rules))) refuse_moneyless(game, call)
+    return(vary_edges(game, possible_variants(game, rule_grid(values, call), call), want, call))
+  }
   wish <- checked_wish(want, game, call)
   grid <- possible_variants(game, rule_grid(values, call), call)
   seed <- resolve_seed(seed)

@@ -1,5 +1,5 @@
-# Writes NAMESPACE, the Rcpp glue and man/ from the comments in R/ and src/. Help pages hold what the code says of itself
-# (rules, outcomes), so the package is installed in between, and asked in a session of its own.
+# Writes NAMESPACE, the Rcpp glue and man/ from the comments in R/ and src/. Help pages hold what the code says of
+# itself (rules, outcomes), so the package is installed in between, and asked in a session of its own.
 if (identical(commandArgs(TRUE), "pages")) {
   suppressPackageStartupMessages(roxygen2::roxygenise(roclets = "rd", load_code = roxygen2::load_installed))
 } else {

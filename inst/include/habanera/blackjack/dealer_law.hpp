@@ -14,9 +14,9 @@
 
 namespace habanera {
 
-// What the dealer ends on from an up card, for any shoe. The chance of his cards does not depend on their order, so he is
-// followed by what he holds, with the number of orders in which he can come by it; what has cards in common is worked out
-// once.
+// What the dealer ends on from an up card, for any shoe. The chance of his cards does not depend on their order, so he
+// is followed by what he holds, with the number of orders in which he can come by it; what has cards in common is
+// worked out once.
 class DealerLaw {
  public:
   // Outcomes: a natural, bust, then the totals on which he stands.
@@ -35,7 +35,8 @@ class DealerLaw {
   const BlackjackHand& example(std::size_t outcome) const { return examples_[outcome]; }
 
   // The chance of each outcome, his next card being the first from a shoe in which the cards of a hand are missing; of
-  // `together` hands at once, since the steps are the same for all. `chances` holds them outcome by outcome, hand by hand.
+  // `together` hands at once, since the steps are the same for all. `chances` holds them outcome by outcome, hand by
+  // hand.
   static constexpr std::size_t together = 4;
   void find(const ValueShoe& shoe, const BlackjackHand* hands, double* chances) const {
     std::array<Each, most_drawn> one_of{};  // by how many he has drawn

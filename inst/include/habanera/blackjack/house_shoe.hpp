@@ -10,8 +10,8 @@
 
 namespace habanera {
 
-// A seat's first two cards against an up card: values, whether they are a pair, and how many more cards of that pair are
-// in the shoe then.
+// A seat's first two cards against an up card: values, whether they are a pair, and how many more cards of that pair
+// are in the shoe then.
 struct BlackjackOpening {
   std::uint8_t one, two;
   bool pair;

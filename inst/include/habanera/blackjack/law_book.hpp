@@ -28,8 +28,8 @@ struct DealerLaws {
   }
 };
 
-// All of these of a shoe, by up card, split value and cards of the pair that are gone. They hang on the shoe and on how the
-// dealer plays, but on no other rule, so that houses which differ in these alone share them, one after the other.
+// All of these of a shoe, by up card, split value and cards of the pair that are gone. They hang on the shoe and on how
+// the dealer plays, but on no other rule, so that houses which differ in these alone share them, one after the other.
 class LawBook {
  public:
   using Hands = std::pair<std::uint8_t, std::size_t>;

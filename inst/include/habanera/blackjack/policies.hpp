@@ -65,8 +65,8 @@ class BestPolicy {
   }
 };
 
-// Entries of a table for one up card, by the place of the hand: what every composition of a hand does, alone and after a
-// split.
+// Entries of a table for one up card, by the place of the hand: what every composition of a hand does, alone and after
+// a split.
 class CardsPolicy {
  public:
   using Cell = StrategyTable::Cell;

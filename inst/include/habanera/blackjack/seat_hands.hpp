@@ -149,8 +149,8 @@ class SeatHands {
   DealerLaws& laws_;
 };
 
-// What hands are worth when a policy plays them, which says so of each: `policy.worth(played, hand, at, moves)`. What was
-// worked out is kept.
+// What hands are worth when a policy plays them, which says so of each: `policy.worth(played, hand, at, moves)`. What
+// was worked out is kept.
 template <class Policy>
 class PlayedHands {
  public:

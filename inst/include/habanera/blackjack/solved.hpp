@@ -17,8 +17,8 @@
 
 namespace habanera {
 
-// A round of one seat from a shoe, worked out exactly: what a way to play is worth, what is best, what mistakes cost. All
-// of it up card by up card, several at once.
+// A round of one seat from a shoe, worked out exactly: what a way to play is worth, what is best, what mistakes cost.
+// All of it up card by up card, several at once.
 class SolvedBlackjack {
  public:
   SolvedBlackjack(const BlackjackRules& rules, const std::vector<double>& counts, bool endless, std::size_t threads,

@@ -9,11 +9,12 @@ namespace habanera {
 //
 // A hand that gets another card of the pair is split again while there are fewer hands than may be. Which second cards
 // pair is a pattern, and given it a hand is played from the shoe less the cards of the pair that went to others, while
-// the other hands' second cards are known only not to pair. That is had by inclusion and exclusion: the chance that none
-// of b cards pairs is the sum over k of (-1)^k C(b, k) times the chance that k given ones do (Feller 1968, An
+// the other hands' second cards are known only not to pair. That is had by inclusion and exclusion: the chance that
+// none of b cards pairs is the sum over k of (-1)^k C(b, k) times the chance that k given ones do (Feller 1968, An
 // Introduction to Probability Theory, vol. 1, ch. IV). Since cards still unseen are alike in any place, all hands share
 // one law, whichever is played first. So the sum over all hands is a sum over r of the chance that r given cards pair
-// times (`not_pairing[r]` hands whose second card does not + `any[r]` hands whose second card may), played without them.
+// times (`not_pairing[r]` hands whose second card does not + `any[r]` hands whose second card may), played without
+// them.
 struct SplitPatterns {
   static constexpr std::size_t most = 8;
   std::array<double, most> not_pairing{}, any{};

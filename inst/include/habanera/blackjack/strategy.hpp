@@ -11,9 +11,9 @@
 
 namespace habanera {
 
-// What to do by one's own hand and the dealer's up card: a first choice, and another where that is not allowed. Rows are
-// of totals and of pairs, and may be of the very cards of a hand, which win over its total, and of such a hand after a
-// split, which win over both.
+// What to do by one's own hand and the dealer's up card: a first choice, and another where that is not allowed. Rows
+// are of totals and of pairs, and may be of the very cards of a hand, which win over its total, and of such a hand
+// after a split, which win over both.
 class StrategyTable {
  public:
   struct Cell {

@@ -10,8 +10,8 @@
 
 namespace habanera {
 
-// The column of a table for one up card: a cell for each total, hard and soft, for each pair, and where two cards decide
-// what is done with them, for each hand of two cards.
+// The column of a table for one up card: a cell for each total, hard and soft, for each pair, and where two cards
+// decide what is done with them, for each hand of two cards.
 class ColumnPolicy {
  public:
   using Cell = StrategyTable::Cell;
@@ -58,7 +58,8 @@ class TableEntries {
     using P = BlackjackPieces;
     static const std::array<Cell, 8> entries{{{P::stand, P::stand}, {P::hit, P::hit}, {P::double_down, P::hit},
                                               {P::double_down, P::stand}, {P::surrender, P::hit},
-                                              {P::surrender, P::stand}, {P::split, P::split}, {P::surrender, P::split}}};
+                                              {P::surrender, P::stand}, {P::split, P::split},
+                                              {P::surrender, P::split}}};
     return entries;
   }
   static std::size_t place_of(const Cell& cell) {

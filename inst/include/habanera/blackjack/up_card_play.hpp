@@ -78,8 +78,8 @@ class UpCardPlay {
     return worth;
   }
 
-  // Calls use(r, second card's value, weight) for the hands of a split, each weighed as it counts in the sum over all of
-  // them, for `also_gone` r, a second card that may pair, or that may not.
+  // Calls use(r, second card's value, weight) for the hands of a split, each weighed as it counts in the sum over all
+  // of them, for `also_gone` r, a second card that may pair, or that may not.
   template <class Use>
   void each_second_card(const BlackjackOpening& opening, Use&& use) {
     const std::uint8_t value = opening.one;
@@ -154,7 +154,8 @@ class PlayedUpCard {
     move = StrategyTable::none;
     if (play_.is_settled(hand)) return play_.alone().ended(hand, at);
     const Moves moves = play_.pieces().moves(hand, 1);
-    if (play_.pieces().rules().surrender == BlackjackRules::early && policy_.surrenders_early(play_.alone(), hand, at)) {
+    const bool may_give_up = play_.pieces().rules().surrender == BlackjackRules::early;
+    if (may_give_up && policy_.surrenders_early(play_.alone(), hand, at)) {
       move = BlackjackPieces::surrender;
       return play_.given_up_early(hand);
     }
@@ -204,8 +205,8 @@ BlackjackWorth worth_of(PlayedUpCard<Policy>& played, const BlackjackDecision& d
   return played.hands(decision.hands.split_value(), decision.gone).after(move, decision.hand, decision.at);
 }
 
-// Calls use(decision) for every decision to which a policy comes, which goes on by `policy.choose(hands, hand, at, moves)`
-// and `policy.surrenders_early(hands, hand, at)`.
+// Calls use(decision) for every decision to which a policy comes, which goes on by `policy.choose(hands, hand, at,
+// moves)` and `policy.surrenders_early(hands, hand, at)`.
 template <class Policy, class Use>
 class EachDecision {
  public:

@@ -1,0 +1,118 @@
+# What is worked out of a game against the house: its edges, best play, advice, mistakes, what rules are worth.
+
+dead_option <- function() cli_option("dead", "Cards that are gone from the shoe, such as \"5S 5H\"", "CARDS")
+
+edge_command <- function() {
+  new_command(
+    "edge", "What the house keeps of each bet of a game, exactly where that is in reach.", "edge GAME [OPTIONS]",
+    c(game_options(), list(dead_option(),
+                           cli_option("by", "Divide the edge by first_hand, up_card or action, separated by commas",
+                                      "WORDS"),
+                           cli_option("expect", "Such as 'edge < 0.008': exit with status 1 if it does not hold",
+                                      "CONDITION"),
+                           cli_option("trials", "Games, where it must be simulated [1000000]", "N", "1000000"),
+                           seed_option(), threads_option()), common_options()),
+    game_examples("edge"),
+    function(options, arguments) {
+      game <- shell_game(options, arguments, edge_command())
+      expectation <- read_expectation(options$expect, c("edge", names(game$rules$side_bets)))
+      found <- house_edge(game, dead = options$dead, nsim = option_number(options, "trials"),
+                          seed = option_number(options, "seed"), threads = option_number(options, "threads"))
+      parts <- if (!is.null(options$by)) as.data.frame(found, by = trimws(strsplit(options$by, ",")[[1]]))
+      write_found(if (is.null(parts)) found else divided_edge(found, parts), options,
+                  table = if (is.null(parts)) tidy(found) else parts)
+      expected_status(expectation, edge_terms(found))
+    }
+  )
+}
+
+# The main bet under the name that expectations have for it.
+edge_terms <- function(found) {
+  rows <- tidy(found)
+  rows$term[1] <- "edge"
+  rows
+}
+
+divided_edge <- function(found, parts) structure(list(found = found, parts = parts), class = "habanera_divided_edge")
+
+#' @export
+print.habanera_divided_edge <- function(x, ...) {
+  print(x$found)
+  shares <- c("probability", "edge", "share")
+  x$parts[shares] <- lapply(x$parts[shares], function(each) vapply(each, signed_percent, ""))
+  print_head(x$parts, 40)
+  invisible(x)
+}
+
+strategy_command <- function() {
+  new_command(
+    "strategy", "The best way to play a game against the house, as a table.", "strategy GAME [OPTIONS]",
+    c(game_options(), list(
+      cli_option("knows", "What the player looks at: total, two_cards or all_cards [total]", "WORD", "total"),
+      dead_option(), cli_option("expected", "Every move with what it is worth, instead of the table", NULL, FALSE),
+      figure_option()
+    ), common_options()),
+    game_examples("strategy"),
+    function(options, arguments) {
+      game <- shell_game(options, arguments, strategy_command())
+      best <- best_strategy(game, options$knows, options$dead)
+      write_found(best, options, table = if (options$expected) as.data.frame(best) else strategy_grid(best))
+    }
+  )
+}
+
+mistakes_command <- function() {
+  new_command(
+    "mistakes", "What a player's mistakes cost, the dearest first.", "mistakes GAME --player PLAYER [OPTIONS]",
+    c(game_options(), list(dead_option()), common_options()), game_examples("mistakes"),
+    function(options, arguments) {
+      game <- shell_game(options, arguments, mistakes_command())
+      write_found(mistakes(game, dead = options$dead), options)
+    }
+  )
+}
+
+advise_command <- function() {
+  new_command(
+    "advise", "What each move of a hand in play is worth.", "advise GAME CARDS --up CARD [OPTIONS]",
+    c(game_options(), list(
+      cli_option("up", "The dealer's up card", "CARD"), dead_option(),
+      cli_option("hands", "How many hands the seat has; above 1 this is one of a split [1]", "N", "1"),
+      cli_option("working", "Also what each move ends in, beside the dealer's totals", NULL, FALSE)
+    ), common_options()),
+    game_examples("advise"),
+    function(options, arguments) {
+      command <- advise_command()
+      if (length(arguments) < 2) refuse_usage(command, "it needs a game and the cards of a hand, such as \"10S 6H\".")
+      if (is.null(options$up)) refuse_usage(command, "it needs --up, the dealer's up card.")
+      game <- shell_game(options, arguments[1], command)
+      write_found(advise(game, paste(arguments[-1], collapse = " "), options$up, options$dead, options$working,
+                         option_number(options, "hands")), options)
+    }
+  )
+}
+
+rule_effects_command <- function() {
+  new_command(
+    "rule-effects", "What each rule of a game is worth to the house, each changed alone.",
+    "rule-effects GAME [OPTIONS]",
+    c(game_options(), list(
+      cli_option("knows", "What the player looks at: total, two_cards or all_cards [total]", "WORD", "total"),
+      figure_option()
+    ), common_options()),
+    game_examples("rule_effects"),
+    function(options, arguments) {
+      write_found(rule_effects(shell_game(options, arguments, rule_effects_command()), options$knows), options)
+    }
+  )
+}
+
+dealer_command <- function() {
+  new_command(
+    "dealer", "What the dealer of a game ends on, by the card he shows.", "dealer GAME [OPTIONS]",
+    c(game_options(), list(dead_option()), common_options()), game_examples("dealer"),
+    function(options, arguments) {
+      write_found(dealer_totals(shell_game(options, arguments, dealer_command()), options$dead), options)
+    }
+  )
+}

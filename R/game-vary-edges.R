@@ -1,0 +1,53 @@
+# The exact edges of a game by combinations of its rules: vary_rules() with `of = "edge"`.
+
+vary_edges <- function(game, grid, want, call) {
+  wish <- if (!is.null(want)) {
+    checked_on_names(parse_expression(check_string(want, "want", call), "want", call), "edge", NULL,
+                     "what can be wished of is", call)
+  }
+  edge_of <- edge_of_players(game, call)
+  edges <- unlist(lapply_until_interrupted(grid$variants, function(variant) edge_of(without_cut(variant)),
+                                           "combination"))
+  table <- grid$table[seq_along(edges), , drop = FALSE]
+  difference <- edges - edges[1]
+  rows <- cbind(table, data.frame(term = "edge", estimate = edges, std.error = 0, conf.low = edges, conf.high = edges,
+                                  difference = difference, difference.low = difference, difference.high = difference))
+  if (!is.null(wish)) {
+    holds <- interpret(wish, list(values = list(edge = edges), rows = length(edges)), call)
+    if (!is.logical(holds)) refuse("`want` must be a condition, such as \"edge < 0.008\".", "language", call)
+    rows$meets <- ifelse(rep_len(holds, length(edges)), "yes", "no")
+  }
+  rownames(rows) <- NULL
+  structure(rows, class = c("habanera_varied_edges", "data.frame"), rules = names(grid$table), game = game,
+            want = want)
+}
+
+# Against the players given, or the best where none were.
+edge_of_players <- function(game, call) {
+  if (is.null(game$given$players)) return(edge_finder(game, "total", call))
+  function(each) {
+    solved <- each$kind$solved_edge(each, call)
+    if (is.null(solved)) refuse("Who plays by luck has no exact edge: of = \"outcomes\" plays.", "work", call)
+    0 - solved$bets$mean[1]
+  }
+}
+
+#' @export
+print.habanera_varied_edges <- function(x, rows = 30, ...) {
+  game <- attr(x, "game")
+  if (is.null(game)) return(NextMethod())
+  names <- attr(x, "rules")
+  cat_wrapped("<varied rules> ", game_in_words(game, names), "; the house's edge, exact")
+  at <- function(row) sprintf("%s (%s)", rules_in_words(as.list(x[row, names, drop = FALSE])),
+                              signed_percent(x$estimate[row]))
+  if (!is.null(x$meets)) {
+    cat_wrapped(sprintf("`%s` is met by %s of %s.", attr(x, "want"), format_count(sum(x$meets == "yes")),
+                        count_of(nrow(x), "combination")))
+  }
+  cat_wrapped(sprintf("The edge is smallest with %s and largest with %s.", at(which.min(x$estimate)),
+                      at(which.max(x$estimate))))
+  shown <- cbind(plain_table(x)[names], edge = plain_percent(x$estimate),
+                 `against the first` = percent_points(x$difference), meets = x$meets)
+  print_head(shown, rows)
+  invisible(x)
+}
