@@ -77,8 +77,8 @@ dealer_totals <- function(game, dead = NULL) {
 
 #' @export
 print.habanera_dealer_totals <- function(x, ...) {
-  if (is.null(attr(x, "words"))) return(NextMethod())
   busts <- x[x$total == "bust", ]
+  if (is.null(attr(x, "words")) || !nrow(busts)) return(NextMethod())
   cat_wrapped(sprintf("<dealer> %s: he busts most often with %s (%s), least with %s (%s).", attr(x, "words"),
                       busts$up_card[which.max(busts$probability)], format_percent(max(busts$probability), 4),
                       busts$up_card[which.min(busts$probability)], format_percent(min(busts$probability), 4)))

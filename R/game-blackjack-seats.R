@@ -103,7 +103,10 @@ fitted_cells <- function(player, rules, values, call) {
   needed <- needed[needed %in% possible_hands(rules, values)]
   about <- sprintf("The strategy %s", quoted(player$label))
   lacking <- setdiff(needed, rownames(cells))
-  if (length(lacking)) refuse(sprintf("%s has no row %s.", about, quoted(lacking[1])), "rules", call)
+  if (length(lacking)) {
+    instead <- if (!is.null(player$built_in)) " Take other `players`, such as player_as_dealer()."
+    refuse(paste0(sprintf("%s has no row %s.", about, quoted(lacking[1])), instead), "rules", call)
+  }
   missing <- which(is.na(cells[needed, ups, drop = FALSE]), arr.ind = TRUE)
   if (nrow(missing)) {
     refuse(sprintf("%s has no entry in row %s, column %s.", about, quoted(needed[missing[1, 1]]),

@@ -62,6 +62,28 @@ blackjack_solved_edge <- function(game, call) {
   list(bets = rbind(main, side_bet_edges(game, shoe)), parts = parts)
 }
 
+# Insurance is told of where an ace is up, per unit insured.
+blackjack_bet_means <- function(game, call) {
+  solved <- blackjack_solved_edge(game, call)
+  if (is.null(solved)) return(NULL)
+  means <- rlang::set_names(solved$bets$mean, solved$bets$term)
+  if (!isTRUE(game$spec$rules$insurance)) return(means)
+  table <- decided_by_table(game$spec$rules$players[[1]])$table
+  sums <- lapply(c(FALSE, TRUE), function(insures) {
+    found <- solving(core_blackjack_edge(game$spec$rules, solved_shoe(game), table, insures), call)
+    ace <- found$up == 1
+    c(sum(found$net[ace]), sum(found$staked[ace]))
+  })
+  insured <- sums[[2]] - sums[[1]]
+  c(means, insurance = insured[1] / insured[2])
+}
+
+blackjack_counted_by <- function(game) {
+  values <- game$spec$rules$points
+  list(name = "value", labels = value_names(values), order = order(match(value_names(values), c("A", 2:10))),
+       shown = list(insurance = "A"))
+}
+
 part_numbers <- c("probability", "net", "staked", "square", "won")
 
 # By what comes first, in the order in which people list it.

@@ -84,5 +84,6 @@ blackjack_examples <- list(
   advise = c("habanera advise blackjack \"10S 6H\" --up 9D --working",
              "habanera advise blackjack \"8S 3H\" --up 6D --hands 2"),
   rule_effects = "habanera rule-effects blackjack --figure rules.png",
+  removal = "habanera removal blackjack --of main,insurance --figure removal.png",
   dealer = "habanera dealer blackjack --set packs=1 --dead \"AS AH\""
 )

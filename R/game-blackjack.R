@@ -55,6 +55,7 @@ blackjack_kind <- function() {
     settled = settled_blackjack, deck = blackjack_shoe, dealt = blackjack_dealt,
     afresh = function(rules) is.infinite(rules$packs),
     without = blackjack_without, with_player = blackjack_with_player, solved_edge = blackjack_solved_edge,
+    bet_means = blackjack_bet_means, counted_by = blackjack_counted_by,
     best_strategy = blackjack_best, best_edges = blackjack_best_edges, expected = blackjack_expected,
     dealer_totals = blackjack_dealer_totals, advise = blackjack_advice, mistakes = blackjack_mistakes,
     core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units, bets = blackjack_bets,

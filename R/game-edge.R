@@ -12,8 +12,8 @@
 #' and the up card, splits and resplits with it: all hands of a split share one law, and how their second cards can pair
 #' is had by inclusion and exclusion. Where hands are split, `sd` and `win_share` hang on how these go together, and are
 #' simulated. Who plays by luck is simulated throughout. With `cut_after` the edge is one over whole shoes, simulated:
-#' rounds late in a shoe are those that come when few large cards were gone before, since small ones make rounds longer,
-#' so that it differs from that of a fresh shoe.
+#' large cards make short rounds, so that a shoe in which they came early has a round more, which is dealt from what is
+#' left, poor in large cards; the edge is a little more than that of a fresh shoe.
 #'
 #' @param game A game for money, such as [game_high_card()], or counts of one.
 #' @param player A player for the seat; `NULL`: that given to the game; where none was given to [game_blackjack()], the

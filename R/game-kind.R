@@ -51,6 +51,11 @@ usual_kind <- function() list(
   # What an analyst of best play asks, of games that have it worked out: functions of the game. See best_strategy(),
   # dealer_totals(), advise(), mistakes().
   best_strategy = NULL, expected = NULL, dealer_totals = NULL, advise = NULL, mistakes = NULL,
+  # The player's expected results of all bets by name, in initial stakes; NULL: house_edge() tells.
+  bet_means = function(game, call) NULL,
+  # By what its cards are counted: a list of `name`, the `labels` of the kinds in the deck, their `order`, and by name
+  # of bets the label of a card that is `shown` where they are made.
+  counted_by = function(game) counted_by_rank(game$deck),
   # What gives of one game after the other the edge against the best player, by what he knows.
   best_edges = NULL,
   # Best play by the core: of the player that is solved, as core_players() gives it, a list of `worth`, `positions` and
@@ -88,6 +93,14 @@ usual_kind <- function() list(
   # Examples for the shell, by command.
   examples = list()
 )
+
+# Ranks from low to high, or the cards themselves where they have none.
+counted_by_rank <- function(deck) {
+  kinds <- kinds_of(deck)
+  rank <- catalogue_of(deck)$data[["rank"]]
+  if (is.null(rank)) return(list(name = "card", labels = kinds$cards, order = seq_along(kinds$cards)))
+  list(name = "rank", labels = as.character(rank[kinds$codes]), order = order(kinds$codes))
+}
 
 # A game with its rules in the core.
 game_machine <- function(game) game$kind$machine(game$spec$rules)

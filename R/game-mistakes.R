@@ -36,10 +36,11 @@ print.habanera_mistakes <- function(x, rows = 15, ...) {
   if (is.null(attr(x, "player"))) return(NextMethod())
   lost <- attr(x, "edge") - attr(x, "best_edge")
   cat_wrapped(sprintf("<mistakes> %s, %s", attr(x, "player"), game_in_words(attr(x, "game"), "players")))
-  cat_wrapped(sprintf(paste("They cost %s stakes in a hundred rounds: %s, against the best play by totals %s."),
-                      format_number(100 * lost, 4), edge_in_words(attr(x, "edge")),
-                      signed_percent(attr(x, "best_edge"))))
+  if (!nrow(x)) cat_wrapped(sprintf("None: %s.", edge_in_words(attr(x, "edge"))))
   if (nrow(x)) {
+    cat_wrapped(sprintf(paste("They cost %s stakes in a hundred rounds: %s, against the best play by totals %s."),
+                        format_number(100 * lost, 4), edge_in_words(attr(x, "edge")),
+                        signed_percent(attr(x, "best_edge"))))
     print_head(data.frame(hand = x$hand, against = x$up_card, played = x$played, best = x$best,
                           cost = format_number(x$cost, 3), `times in 100` = format_number(100 * x$how_often, 3),
                           `loss in 100` = format_number(100 * x$loss, 3), check.names = FALSE), rows)

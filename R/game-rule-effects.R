@@ -30,7 +30,7 @@ rule_effects <- function(game, knows = c("total", "two_cards", "all_cards")) {
   structure(data.frame(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], edge = edges,
                        effect = edges - edges[1]),
             class = c("habanera_rule_effects", "data.frame"), words = in_words(game), passed_over = tried$passed_over,
-            played_by = if (is.null(game$kind$best_strategy)) "its players" else knows_labels[[knows]])
+            played_by = if (!is.null(game$kind$best_strategy)) knows_labels[[knows]])
 }
 
 # The game with each rule changed alone.
@@ -68,20 +68,28 @@ edge_finder <- function(game, knows, call) {
 #' @export
 print.habanera_rule_effects <- function(x, rows = 40, ...) {
   if (is.null(attr(x, "words"))) return(NextMethod())
-  cat_wrapped(sprintf("<rule effects> %s; each rule changed alone, against %s, exact", attr(x, "words"),
-                      attr(x, "played_by")))
+  cat_wrapped(sprintf("<rule effects> %s; each rule changed alone%s, exact", attr(x, "words"), against_whom(x)))
   others <- x[-1, , drop = FALSE]
-  dearest <- others[which.max(others$effect), ]
-  kindest <- others[which.min(others$effect), ]
-  named <- function(row) sprintf("%s %s (%s)", row$rule, row$value, percent_points(row$effect))
-  cat_wrapped(sprintf("As it is %s. The house gains most by %s, and loses most by %s.", edge_in_words(x$edge[1]),
-                      named(dearest), named(kindest)))
+  cat_wrapped(sprintf("As it is %s. %s", edge_in_words(x$edge[1]), extremes_in_words(others)))
   print_head(data.frame(rule = others$rule, value = others$value, edge = plain_percent(others$edge),
                         effect = percent_points(others$effect)), rows)
   if (length(attr(x, "passed_over"))) {
     cat_wrapped(sprintf("Passed over, since they contradict the other rules: %s.", join_words(attr(x, "passed_over"))))
   }
   invisible(x)
+}
+
+against_whom <- function(x) if (is.null(attr(x, "played_by"))) "" else paste(", against", attr(x, "played_by"))
+
+extremes_in_words <- function(rows) {
+  named <- function(row) sprintf("%s %s (%s)", row$rule, row$value, percent_points(row$effect))
+  dearest <- rows[which.max(rows$effect), ]
+  kindest <- rows[which.min(rows$effect), ]
+  gains <- sprintf("gains most by %s", named(dearest))
+  loses <- sprintf("loses most by %s", named(kindest))
+  if (dearest$effect <= 0) return(sprintf("None of these brings the house more; it %s.", loses))
+  if (kindest$effect >= 0) return(sprintf("None of these costs the house anything; it %s.", gains))
+  sprintf("The house %s, and %s.", gains, loses)
 }
 
 percent_points <- function(x) sprintf("%+.3f%%", 100 * x)

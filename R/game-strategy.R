@@ -31,12 +31,17 @@ strategy_table <- function(x, name = NULL) {
   if (rlang::is_string(x) && !grepl("[.]csv$", x, ignore.case = TRUE)) {
     return(new_strategy(cells_from_text(x, call), if (is.null(name)) "strategy" else name))
   }
-  if (rlang::is_string(x)) {
-    if (is.null(name)) name <- basename(x)
-    x <- read_strategy(x, call)
-  }
+  if (rlang::is_string(x)) return(strategy_from_file(x, if (is.null(name)) basename(x) else name, call))
   if (!is.data.frame(x)) refuse(sprintf("`x` must be a data frame or the name of a CSV file, not %s.", said(x)))
   new_strategy(cells_from_frame(x, call), if (is.null(name)) "strategy" else name)
+}
+
+strategy_from_file <- function(file, name, call) {
+  table <- read_strategy(file, call)
+  cells <- tryCatch(cells_from_frame(table, call), habanera_error_input = function(cnd) {
+    refuse(sprintf("%s: %s", file_name(file), rlang::cnd_message(cnd)), call = call)
+  })
+  new_strategy(cells, name)
 }
 
 # `cells` is a matrix of entries, hands in rows and up cards in columns.

@@ -47,7 +47,8 @@ print.habanera_varied_edges <- function(x, rows = 30, ...) {
   cat_wrapped(sprintf("The edge is smallest with %s and largest with %s.", at(which.min(x$estimate)),
                       at(which.max(x$estimate))))
   shown <- cbind(plain_table(x)[names], edge = plain_percent(x$estimate),
-                 `against the first` = percent_points(x$difference), meets = x$meets)
+                 `against the first` = percent_points(x$difference))
+  if (!is.null(x$meets)) shown$meets <- x$meets
   print_head(shown, rows)
   invisible(x)
 }

@@ -25,7 +25,7 @@ autoplot.habanera_rule_effects <- function(object, ...) {
     ggplot2::labs(x = "change of the house's edge", y = NULL,
                   title = sprintf("What each rule is worth, from an edge of %s", signed_percent(object[["edge"]][1])),
                   subtitle = wrapped(attr(object, "words")),
-                  caption = sprintf("Each rule changed alone, against %s; exact.", attr(object, "played_by"))) +
+                  caption = sprintf("Each rule changed alone%s; exact.", against_whom(object))) +
     figure_theme() +
     ggplot2::theme(legend.position = "bottom", panel.grid.major.y = ggplot2::element_blank())
 }

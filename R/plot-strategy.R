@@ -9,7 +9,8 @@
 #' autoplot(player_basic())
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_strategy)
 autoplot.habanera_strategy <- function(object, ...) {
-  cells <- object$cells[!is_card_row(rownames(object$cells)), , drop = FALSE]
+  by_cards <- is_card_row(rownames(object$cells))
+  cells <- object$cells[!by_cards, , drop = FALSE]
   table <- data.frame(hand = rep(rownames(cells), times = ncol(cells)), up = rep(colnames(cells), each = nrow(cells)),
                       entry = as.vector(cells))
   table <- table[!is.na(table[["entry"]]), ]
@@ -24,9 +25,21 @@ autoplot.habanera_strategy <- function(object, ...) {
     ggplot2::scale_fill_manual(values = strategy_colours, name = "", drop = TRUE) +
     ggplot2::scale_x_discrete(position = "top") +
     ggplot2::labs(x = "the dealer's up card", y = NULL, title = sprintf("Strategy: %s", object$label),
-                  caption = "After the stroke: what is done where the first is not allowed. A dash: by the total.") +
+                  subtitle = strategy_subtitle(object),
+                  caption = strategy_caption(sum(by_cards))) +
     figure_theme() +
     ggplot2::theme(panel.grid = ggplot2::element_blank(), legend.position = "bottom", strip.placement = "outside")
+}
+
+strategy_caption <- function(rows_of_cards) {
+  rest <- if (rows_of_cards > 0) sprintf(" Not drawn: %s of single hands.", count_of(rows_of_cards, "row"))
+  paste0("After the stroke: what is done where the first is not allowed. A dash: by the total.", rest)
+}
+
+# What it keeps the house's edge to, where that is known.
+strategy_subtitle <- function(object) {
+  if (is.null(object$edge)) return(NULL)
+  wrapped(sprintf("%s; %s.", sentence(edge_in_words(object$edge)), in_words(object$game)))
 }
 
 strategy_moves <- c(H = "hit", S = "stand", D = "double", P = "split", R = "surrender", "-" = "by the total")

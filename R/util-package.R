@@ -25,7 +25,10 @@
 #'   [piles_at()]
 #' * who plays best, what is best play, a seat of your own: [players], [round_robin()], [best_play()], [sit_in()]
 #' * what does the house keep, of whom, by which rules? [game_blackjack()], [strategy_table()], [customers],
-#'   [house_edge()]
+#'   [house_edge()]; what is best, what do mistakes cost, what now? [best_strategy()], [mistakes()], [advise()]; what is
+#'   each rule worth? [rule_effects()]
+#' * what is a missing card worth, how good is a count? [removal_effects()], [counting_system()], [design_tags()],
+#'   [true_count_distribution()]
 #' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [estimates()]
 #' * what is a card worth? [card_impact()]
 #' * a figure, a page, a file: [autoplot()], [report()], [write_result()]

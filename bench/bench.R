@@ -213,6 +213,12 @@ single_jobs <- list(
   "1,000,000 hands of 7 dealt and ranked, one thread" = function() {
     simulate(draws(deck_standard(), 7, kind = category()), nsim = 1e6, seed = 1, threads = 1)
   },
+  "best_strategy(), all cards, 1, 2 and 6 packs" = function() {
+    for (packs in c(1, 2, 6)) best_strategy(game_blackjack(packs = packs), "all_cards")
+  },
+  "best_strategy(), totals, 6 packs" = function() best_strategy(game_blackjack()),
+  "house_edge() of a table, 6 packs" = function() house_edge(game_blackjack(), player_basic()),
+  "rule_effects(), 6 packs" = function() rule_effects(game_blackjack()),
   "exact_distance(), riffles of 52" = function() exact_distance(shuffle_riffle(), 52),
   "exact_distance(), riffles of 416" = function() exact_distance(shuffle_riffle(), 416)
 )

@@ -17,11 +17,11 @@ figures <- list(
   "figure-stuck-game" = autoplot(replay(played, where = ended == "never_ends")),
   "figure-rules" = autoplot(varied, seconds_per_round = 6, within = 15),
   "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 14, deck_size = 44)),
-  "figure-question" = autoplot(simulate(stall, nsim = 2e4, seed = 1)),
+  "figure-rule-effects" = autoplot(rule_effects(game_blackjack())),
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
   "figure-round-robin" = autoplot(round_robin(game_pairs(grid = c(6, 5)), habanera:::hall_regulars(), nsim = 1e4,
                                               seed = 44)),
-  "figure-strategy" = autoplot(player_basic())
+  "figure-strategy" = autoplot(best_strategy(game_blackjack()))
 )
 for (name in names(figures)) {
   ggplot2::ggsave(file.path(folders[2], paste0(name, ".png")), figures[[name]], width = 11.6,

@@ -234,3 +234,49 @@ test_that("each rule is priced by the difference of two edges", {
   expect_equal(plain$edge[plain$rule == "ties" & plain$value == "push"], 0, tolerance = 1e-12)
   expect_refusals(list(list(quote(rule_effects(game_war())), "input", "not played for money")))
 })
+
+test_that("edges by exact combinations of rules, and wishes of them", {
+  game <- game_blackjack(packs = Inf)
+  found <- vary_rules(game, surrender = c("none", "late"), soft_17 = c("stands", "hits"), of = "edge",
+                      want = "edge < 0.005")
+  expect_equal(found$estimate[1], tidy(house_edge(game, nsim = 10))$estimate, tolerance = 1e-12)
+  expect_equal(found$difference, found$estimate - found$estimate[1])
+  expect_equal(found$meets, ifelse(found$estimate < 0.005, "yes", "no"))
+  expect_output(print(found), "is met by 1 of 4 combinations")
+  given <- vary_rules(game, players = c("basic", "as_dealer"), of = "edge")
+  expect_equal(given$term, c("edge", "edge"))
+  own <- vary_rules(game_blackjack(players = player_as_dealer()), packs = c(1, 6), of = "edge")
+  expect_equal(own$estimate[2], tidy(house_edge(game_blackjack(), player_as_dealer()))$estimate, tolerance = 1e-12)
+  expect_equal(nrow(ggplot2::layer_data(autoplot(found), 3)), 4)
+  expect_refusals(list(
+    list(quote(vary_rules(game_war(), face_down = 0:1, of = "edge")), "input", "not played for money"),
+    list(quote(vary_rules(game, surrender = "late", of = "edge", want = "net > 0")), "language", "edge"),
+    list(quote(vary_rules(game_blackjack(players = "random"), packs = 1:2, of = "edge")), "input", "no exact edge")
+  ))
+})
+
+test_that("the shell works edges, strategies, advice and mistakes out", {
+  says <- function(..., status = 0) {
+    found <- run_words(...)
+    expect_equal(found$status, status)
+    gsub(" +", " ", paste(c(found$out, found$err), collapse = " "))
+  }
+  endless <- c("--set", "packs=Inf")
+  expect_match(says("edge", "blackjack", endless, "--expect", "edge < 0.006"), "0[.]5117% of every initial stake")
+  expect_match(says("edge", "blackjack", endless, "--expect", "edge < 0.004", status = 1), "edge is 0[.]005117")
+  expect_match(says("edge", "blackjack", "--player", demo_file("bakers-table.csv"), "--by", "up_card"), "up_card prob")
+  expect_match(says("edge", "blackjack", "--player", "random", status = 2), "no exact edge")
+  file <- withr::local_tempfile(fileext = ".csv")
+  figure <- withr::local_tempfile(fileext = ".png")
+  says("strategy", "blackjack", endless, "--out", file, "--figure", figure)
+  expect_equal(nrow(compare(strategy_table(file), best_strategy(game_blackjack(packs = Inf)))), 0)
+  expect_gt(file.size(figure), 10000)
+  expect_match(says("mistakes", "blackjack", "--player", file, endless), "None: the house keeps 0[.]5117%")
+  expect_match(says("advise", "blackjack", "10S", "6H", "--up", "9D", "--working"), "10S and 6H against 9D: hit")
+  expect_match(says("advise", "blackjack", "10S 6H", status = 2), "needs --up")
+  expect_match(says("rule-effects", "blackjack", endless), "each rule changed alone, against best play by totals")
+  expect_match(says("dealer", "blackjack", "--dead", "AS AH", "--format", "csv"), "up_card,total,probability")
+  expect_match(says("vary", "blackjack", endless, "--of", "edge", "--over", "surrender=none,late"), "edge is smallest")
+  expect_match(says("mistakes", "blackjack", "--player", demo_file("dirty-strategy.csv"), status = 2),
+               "dirty-strategy.csv\": A row of a strategy is such as")
+})

@@ -1,0 +1,32 @@
+# Counting in the shell.
+
+removal_command <- function() {
+  new_command(
+    "removal", "What a card that is gone from the shoe is worth to the player, exactly.", "removal GAME [OPTIONS]",
+    c(game_options(), list(
+      cli_option("of", "Bets, separated by commas, such as main,insurance [main]", "BETS", "main"), figure_option()
+    ), common_options()),
+    game_examples("removal"),
+    function(options, arguments) {
+      game <- shell_game(options, arguments, removal_command())
+      write_found(removal_effects(game, of = trimws(strsplit(options$of, ",", fixed = TRUE)[[1]])), options)
+    }
+  )
+}
+
+counting_command <- function() {
+  new_command(
+    "counting", "A counting system, and how well its tags go with what missing cards are worth.",
+    "counting SYSTEM [OPTIONS]",
+    c(list(cli_option("game", "The game that is counted [blackjack]", "GAME", "blackjack")), game_options(),
+      common_options()),
+    c("habanera counting \"level one balanced\"", "habanera counting level-one.yaml --set packs=1"),
+    function(options, arguments) {
+      command <- counting_command()
+      if (length(arguments) != 1) {
+        refuse_usage(command, "it needs a counting system: a file, or the name of a plain one.")
+      }
+      write_found(judge_count(arguments, shell_game(options, options$game, command)), options)
+    }
+  )
+}
