@@ -56,7 +56,7 @@ money_game <- function(game, call) {
 
 # The player's expected result of bets by name, in initial stakes, exactly.
 bet_means <- function(game, of, call) {
-  means <- game$kind$bet_means(game, call)
+  means <- game$kind$bet_means(game, of, call)
   if (is.null(means)) {
     edge <- house_edge(game, nsim = 1)
     if (edge$simulated) refuse("The edge of this game would be simulated; removal needs it exactly.", "work", call)

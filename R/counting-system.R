@@ -151,7 +151,7 @@ judge_count <- function(system, game = game_blackjack(), player = NULL) {
   call <- rlang::current_env()
   system <- check_system(system, call)
   game <- edge_game(without_cut(money_game(game, call)), player, NULL, call)
-  bets <- c("main", intersect("insurance", names(game$kind$bet_means(game, call))))
+  bets <- c("main", intersect("insurance", names(game$kind$bet_means(game, "main", call))))
   effects <- removal_effects(game, of = bets)
   groups <- game$kind$counted_by(game)
   copies <- kinds_of(game$deck)$copies

@@ -62,12 +62,13 @@ blackjack_solved_edge <- function(game, call) {
   list(bets = rbind(main, side_bet_edges(game, shoe)), parts = parts)
 }
 
-# Insurance is told of where an ace is up, per unit insured.
-blackjack_bet_means <- function(game, call) {
+# Insurance is told of where an ace is up, per unit insured, and worked out where it is asked for.
+blackjack_bet_means <- function(game, of, call) {
   solved <- blackjack_solved_edge(game, call)
   if (is.null(solved)) return(NULL)
   means <- rlang::set_names(solved$bets$mean, solved$bets$term)
   if (!isTRUE(game$spec$rules$insurance)) return(means)
+  if (!"insurance" %in% of) return(c(means, insurance = NA))
   table <- decided_by_table(game$spec$rules$players[[1]])$table
   sums <- lapply(c(FALSE, TRUE), function(insures) {
     found <- solving(core_blackjack_edge(game$spec$rules, solved_shoe(game), table, insures), call)

@@ -51,8 +51,9 @@ usual_kind <- function() list(
   # What an analyst of best play asks, of games that have it worked out: functions of the game. See best_strategy(),
   # dealer_totals(), advise(), mistakes().
   best_strategy = NULL, expected = NULL, dealer_totals = NULL, advise = NULL, mistakes = NULL,
-  # The player's expected results of all bets by name, in initial stakes; NULL: house_edge() tells.
-  bet_means = function(game, call) NULL,
+  # The player's expected results of all bets by name, in initial stakes (NA where not asked for in `of`); NULL:
+  # house_edge() tells.
+  bet_means = function(game, of, call) NULL,
   # By what its cards are counted: a list of `name`, the `labels` of the kinds in the deck, their `order`, and by name
   # of bets the label of a card that is `shown` where they are made.
   counted_by = function(game) counted_by_rank(game$deck),
