@@ -244,7 +244,14 @@ test_that("edges by exact combinations of rules, and wishes of them", {
   expect_equal(found$meets, ifelse(found$estimate < 0.005, "yes", "no"))
   expect_output(print(found), "is met by 1 of 4 combinations")
   given <- vary_rules(game, players = c("basic", "as_dealer"), of = "edge")
-  expect_equal(given$term, c("edge", "edge"))
+  expect_equal(given$estimate, c(tidy(house_edge(game, player_basic()))$estimate,
+                                 tidy(house_edge(game, player_as_dealer()))$estimate), tolerance = 1e-12)
+  # Who looks at single cards is walked through every course of a round, and it comes to the same.
+  small <- game_blackjack(deck = deck_standard(ranks = c("A", "5", "6", "10")), packs = 1, most_hands = 2)
+  best <- best_strategy(small, "all_cards")
+  expect_true(any(startsWith(rownames(best$cells), "cards")))
+  law <- exact(change_rules(small, players = best))
+  expect_equal(-sum(law$outcomes$net * law$probability), tidy(best)$estimate[1], tolerance = 1e-12)
   own <- vary_rules(game_blackjack(players = player_as_dealer()), packs = c(1, 6), of = "edge")
   expect_equal(own$estimate[2], tidy(house_edge(game_blackjack(), player_as_dealer()))$estimate, tolerance = 1e-12)
   expect_equal(nrow(ggplot2::layer_data(autoplot(found), 3)), 4)
