@@ -8,6 +8,7 @@
 #include "habanera/blackjack/advice.hpp"
 #include "habanera/blackjack/best_table.hpp"
 #include "habanera/blackjack/blackjack.hpp"
+#include "habanera/blackjack/mistakes.hpp"
 #include "habanera/blackjack/players.hpp"
 #include "habanera/blackjack/solved.hpp"
 #include "habanera/game/enumerating.hpp"

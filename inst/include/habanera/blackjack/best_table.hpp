@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "habanera/blackjack/best_by_cards.hpp"
+#include "habanera/blackjack/expected_rows.hpp"
 #include "habanera/blackjack/solved.hpp"
 #include "habanera/blackjack/table_search.hpp"
 
