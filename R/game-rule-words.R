@@ -13,6 +13,9 @@ rule_text <- function(value) {
   paste(if (is.null(names(value))) text else paste(names(value), "=", text), collapse = ", ")
 }
 
+# Rules by name, with their values.
+rules_in_words <- function(rules) paste(names(rules), "=", vapply(rules, rule_text, ""), collapse = ", ")
+
 # A whole number, a short decimal, or a fraction.
 number_in_words <- function(x, mark = ",") {
   if (x == round(x)) return(format(x, big.mark = mark, scientific = FALSE, trim = TRUE, digits = 15))

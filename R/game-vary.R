@@ -144,8 +144,6 @@ rule_column <- function(values) {
   vapply(values, function(value) if (is.null(value)) "all" else rule_text(value), "")
 }
 
-rules_in_words <- function(rules) paste(names(rules), "=", vapply(rules, rule_text, ""), collapse = ", ")
-
 #' @export
 print.habanera_varied <- function(x, rows = 30, ...) {
   if (is.null(attr(x, "game"))) return(NextMethod())
