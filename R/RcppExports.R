@@ -69,6 +69,10 @@ core_sampled_kinds <- function(weights, max_copies, size, seed) {
     .Call(`_habanera_core_sampled_kinds`, weights, max_copies, size, seed)
 }
 
+core_true_counts <- function(system, running, left) {
+    .Call(`_habanera_core_true_counts`, system, running, left)
+}
+
 core_count_draws <- function(spec, seed, first, count, threads) {
     .Call(`_habanera_core_count_draws`, spec, seed, first, count, threads)
 }
@@ -117,8 +121,8 @@ core_count_pairs <- function(game_one, one, game_two, two, columns, seed, first,
     .Call(`_habanera_core_count_pairs`, game_one, one, game_two, two, columns, seed, first, count, threads)
 }
 
-core_count_rounds <- function(games, specs, values, seed, first, count, threads) {
-    .Call(`_habanera_core_count_rounds`, games, specs, values, seed, first, count, threads)
+core_count_rounds <- function(games, specs, values, classes, seed, first, count, threads) {
+    .Call(`_habanera_core_count_rounds`, games, specs, values, classes, seed, first, count, threads)
 }
 
 core_count_holdings <- function(game, spec, holding, seed, first, count, threads) {

@@ -81,3 +81,6 @@ refuse_attribute_names <- function(keys, attribute, data, call) {
   refuse(sprintf("The names of `%s` must all be ranks, all suits or all cards: %s", attribute, what),
          call = call)
 }
+
+# Values of cards as they are said: 1 is an ace.
+value_names <- function(values) ifelse(values == 1, "A", as.character(values))

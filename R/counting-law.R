@@ -27,7 +27,7 @@ true_count_distribution <- function(system, game, dealt) {
   decks <- length(shoe) / pack_size(game)
   running <- law$sum / unit + system$start + system$start_per_deck * decks
   rows <- data.frame(running_count = running,
-                     true_count = true_count(system, running, (length(shoe) - dealt) / pack_size(game)),
+                     true_count = true_counts(system, shoe, pack_size(game), running, length(shoe) - dealt, call),
                      probability = law$probability)
   structure(rows, class = c("habanera_count_law", "data.frame"), system = system, dealt = dealt, cards = length(shoe))
 }
@@ -35,13 +35,11 @@ true_count_distribution <- function(system, game, dealt) {
 # How many cards make a deck; a shoe given by hand is told in decks of 52.
 pack_size <- function(game) if (is_cards(game)) 52 else length(game$rules$deck)
 
-true_count <- function(system, running, decks_left) {
-  if (system$true_by == "none") return(running)
-  step <- c(exact = 0, half_decks = 0.5, whole_decks = 1)[[system$true_by]]
-  if (step > 0) decks_left <- pmax(step, floor(decks_left / step + 0.5) * step)
-  true <- running / decks_left
-  switch(system$rounded, floor = floor(true + 1e-12), truncate = trunc(true + sign(true) * 1e-12),
-         nearest = floor(true + 0.5 + 1e-12), none = true)
+# As players have them in mind, of running counts with so many cards left.
+true_counts <- function(system, shoe, pack, running, left, call) {
+  spec <- core_count_system(system, shoe, pack, call)
+  found <- core_true_counts(spec, round(running * spec$unit), rep_len(left, length(running)))
+  if (system$rounded == "none") found$exact else found$level
 }
 
 # The law of the sum of whole tags in a sample of so many cards.

@@ -12,6 +12,7 @@ core_customer <- function(player, rules, values, call) {
          errs = list(name = "errs", player = nested(player$settings$player), how_often = player$settings$how_often),
          insures = list(name = "insures", player = nested(player$settings$player)),
          mixture = core_mixture(player, nested),
+         counting = core_counting(player, nested, rules, call),
          random = list(name = "random"),
          if (is.null(player$cells)) core_decider(player, rules) else core_strategy(player, rules, values, call))
 }
@@ -22,6 +23,17 @@ core_decider <- function(player, rules) {
 }
 
 where_in_round <- function(view) sprintf(" (seat %d, hand %d, total %d)", view$seat, view$hand, view$total)
+
+# A player for each stretch of counts in which play is the same.
+core_counting <- function(player, nested, rules, call) {
+  settings <- player$settings
+  base <- if (is.null(settings$strategy)) player_basic() else settings$strategy
+  deviations <- settings$deviations
+  if (!is.null(deviations)) refuse_forbidden(deviations, rules, call)
+  from <- sort(unique(c(-1e6, stats::na.omit(c(deviations$from, deviations$below)))))
+  players <- if (is.null(deviations)) list(base) else lapply(from, deviating, player = base, deviations = deviations)
+  list(name = "counting", players = lapply(players, nested), from = from, insures_from = settings$insurance_at)
+}
 
 core_mixture <- function(player, nested) {
   weights <- as.numeric(strsplit(player$settings$weights, "+", fixed = TRUE)[[1]])

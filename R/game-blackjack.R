@@ -58,6 +58,7 @@ blackjack_kind <- function() {
     bet_means = blackjack_bet_means, counted_by = blackjack_counted_by,
     best_strategy = blackjack_best, best_edges = blackjack_best_edges, expected = blackjack_expected,
     dealer_totals = blackjack_dealer_totals, advise = blackjack_advice, mistakes = blackjack_mistakes,
+    cells = blackjack_cells,
     core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units, bets = blackjack_bets,
     scores = blackjack_scores, score_of = "a stake",
     opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE),
@@ -70,7 +71,7 @@ blackjack_kind <- function() {
 blackjack_scores <- function(rules) if (rules$seats == 1) "net" else paste0("net_", seq_len(rules$seats))
 
 blackjack_rules <- function() {
-  list(
+  c(list(
     rule_deck("the pack that is multiplied"), rule_packs(6),
     rule_attribute("points_by", "points", "what gives the values of the cards, 1 to 10; 1 may count 10 more"),
     rule_whole("bust_over", 21, 12, 31, "the highest total that is not lost; a natural is it in two cards, one an ace"),
@@ -95,7 +96,7 @@ blackjack_rules <- function() {
                tries = list(NULL, 5, 6, 7)),
     rule_fraction("stake", 1, 1e-6, 1e9, "the stake of a hand"),
     rule_side_bets(), rule_cut(), rule_whole("burn", 0, 0, 100, "cards burned before the first round")
-  )
+  ), rules_session())
 }
 
 rule_packs <- function(default) {
@@ -161,10 +162,11 @@ fitted_blackjack <- function(kind, rules, call) {
   values <- side_bet_values(rules, blackjack_shoe(rules), call)
   unit <- blackjack_unit(rules, values, call)
   kind$cards <- function(rules, deck, record, call) {
-    c(blackjack_cards(rules, deck, call), list(bets = values, unit = unit))
+    c(blackjack_cards(rules, deck, call),
+      list(bets = values, unit = unit, bettor = core_bettor(rules, rules$seats, deck, length(rules$deck), call)))
   }
   kind$units <- function(rules) blackjack_units(rules, unit)
-  kind
+  counted_kind(kind, rules, function(seat) paste0(c("net", "staked"), if (rules$seats > 1) paste0("_", seat)))
 }
 
 blackjack_shoe <- function(rules) rep(rules$deck, if (is.finite(rules$packs)) rules$packs else 1)
@@ -188,11 +190,13 @@ card_values <- function(deck, points_by, call) {
 
 settled_blackjack <- function(rules, piles, changed, call) {
   refuse_other_number(rules$players, rules$seats, call)
+  refuse_counter(rules, rules$seats, is.infinite(rules$packs), call)
   values <- card_values(rules$deck, rules$points_by, call)
   if (rules$split_by == "rank" && is.null(catalogue_of(rules$deck)$data$rank)) {
     refuse("`split_by`: the pack has no attribute `rank`.", "rules", call)
   }
   refuse_contrary(rules, values, changed, call)
+  refuse_session(rules, call)
   settled_shoe(rules, call)
 }
 
@@ -234,6 +238,7 @@ blackjack_dealt <- function(rules, deck) {
   hands <- rules$seats * rules$most_hands + 1
   values <- card_values(deck, rules$points_by, NULL)[match(codes_of(deck), kinds_of(deck)$codes)]
   if (is.infinite(rules$packs)) return(hands * (1 + rules$bust_over %/% min(values)))
+  if (rules$shoes > 1) return(length(deck))
   round <- hands + sum(cumsum(sort(values)) <= hands * rules$bust_over)
   min(length(deck), round + max(rules$burn, if (is.null(rules$cut_after)) 0 else rules$cut_after - 1))
 }
@@ -249,7 +254,7 @@ blackjack_cards <- function(rules, deck, call) {
 
 blackjack_likeness <- function(game) {
   spec <- game$spec$rules
-  like_kinds(list(spec$points, spec$pairs_with, spec$side_class))
+  like_kinds(c(list(spec$points, spec$pairs_with, spec$side_class), spec$bettor$system[c("tags", "bet_tags")]))
 }
 
 # The unit that makes halves and all pays whole.
@@ -277,7 +282,8 @@ blackjack_spec <- function(rules, cards, dealing) {
        surrender = rules$surrender, insurance = insurance,
        cards_that_win = if (is.null(rules$cards_that_win)) 0 else rules$cards_that_win, stake_units = unit,
        natural_units = round(rules$natural_pays * unit), players = cards$players,
-       told_by_cards = any(vapply(cards$players, looks_at_cards, NA)))
+       told_by_cards = any(vapply(cards$players, looks_at_cards, NA)), bettor = cards$bettor,
+       shoes = rules$shoes)
 }
 
 blackjack_bets <- function(rules) {
@@ -288,5 +294,6 @@ blackjack_bets <- function(rules) {
 
 blackjack_out_of_reach <- function(rules, deck) {
   if (is.infinite(rules$packs)) return("An endless shoe is not walked; simulate().")
+  if (rules$shoes > 1) return(session_not_walked)
   if (length(deck) > 60) return("A shoe of more than 60 cards is not walked; take a smaller pack, or simulate().")
 }

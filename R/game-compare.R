@@ -101,8 +101,8 @@ run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) 
   machines <- lapply(unname(games), game_machine)
   specs <- unname(lapply(games, `[[`, "spec"))
   if (pairs_rounds(experiment)) {
-    return(tally_of_sums(core_count_rounds(machines, specs, unname(lapply(games, value_counts)), seed, first, count,
-                                           threads)))
+    return(tally_of_sums(core_count_rounds(machines, specs, unname(lapply(games, value_counts)),
+                                           unname(lapply(games, core_classes)), seed, first, count, threads)))
   }
   tally <- until_the_end(experiment$x, seed, core_count_pairs(machines[[1]], specs[[1]], machines[[2]], specs[[2]],
                                                               pair_columns(experiment), seed, first, count, threads))

@@ -127,12 +127,14 @@ player_mixture <- function(players, weights = 1) {
 # One who can sit at the table alone.
 customer <- function(player, name, call = rlang::caller_env()) {
   known <- inherits(player, "habanera_player") && is.null(player$f) &&
-    player$name %in% setdiff(blackjack_players, "person")
+    player$name %in% seated_by_rule
   if (known) return(player)
-  refuse(sprintf("`%s` must be a player by rule (%s), not %s.", name, join_words(setdiff(blackjack_players, "person"),
-                                                                                  "or"),
+  refuse(sprintf("`%s` must be a player by rule (%s), not %s.", name, join_words(seated_by_rule, "or"),
                  if (inherits(player, "habanera_player")) quoted(format(player)) else said(player)), call = call)
 }
 
 blackjack_players <- c("basic", "strategy", "as_dealer", "never_busts", "stands_on", "regular", "errs", "insures",
-                       "mixture", "random", "person")
+                       "mixture", "random", "counting", "person")
+
+# Those who can be a part of another.
+seated_by_rule <- setdiff(blackjack_players, c("counting", "person"))

@@ -87,6 +87,9 @@ game_spec <- function(kind, game, call) {
   cards <- kind$cards(game$rules, game$deck, game$record, call)
   afresh <- kind$afresh(game$rules)
   if (afresh && !is_uniform(game$shuffle)) refuse("Every card is drawn afresh here: no `shuffle`.", "rules", call)
+  if (has_function(game$shuffle) && isTRUE(game$rules$shoes > 1)) {
+    refuse("Several `shoes` are shuffled by the core alone: no `shuffle` that is an R function.", "rules", call)
+  }
   # An R function shuffles before the core deals.
   shuffle <- if (has_function(game$shuffle)) shuffle_none() else game$shuffle
   size <- if (is.null(dealing)) kind$dealt(game$rules, game$deck) else sum(dealing$sizes)

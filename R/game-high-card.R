@@ -4,7 +4,7 @@
 #' house keeps of a stake, and how that hangs on what becomes of a tie; besides it shows how rounds from one shoe hang
 #' together.
 #'
-#' Nobody decides anything. Bets on colour and suit are on the seat's first card, one stake each.
+#' Nobody decides anything but how much to bet: [player_counting()] may, of all bets as often. Bets on colour and suit are on the seat's first card, one stake each.
 #'
 #' @inheritParams game_war
 #' @param piles Not for this game.
@@ -33,16 +33,17 @@ game_high_card <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat
 high_card_kind <- function() {
   new_kind(
     "high_card", "High card", "game_high_card", "a card for the seat and one for the bank, the higher wins the stake.",
-    high_card_rules(), high_card_columns(), c("net", "result"), core_high_card, settled = settled_high_card,
-    deck = high_card_shoe, dealt = high_card_dealt, cards = high_card_cards, core = high_card_spec,
+    high_card_rules(), high_card_columns(), c("net", "result"), core_high_card, fitted = function(kind, rules, call) counted_kind(kind, rules, function(seat) "net"),
+    settled = settled_high_card, deck = high_card_shoe, dealt = high_card_dealt, cards = high_card_cards, core = high_card_spec,
     likeness = high_card_likeness, units = high_card_units, bets = high_card_bets, without = high_card_without,
     in_short = high_card_in_short, step_words = high_card_step_words, end_in_words = high_card_end_in_words,
+    out_of_reach = function(rules, deck) if (rules$shoes > 1) session_not_walked,
     fewer_deals = "a smaller deck", examples = high_card_examples
   )
 }
 
 high_card_rules <- function() {
-  list(
+  c(list(
     rule_deck("the pack"),
     rule_whole("packs", 1, 1, 8, "packs in the shoe"),
     rule_cards("dead", "cards that are not in the shoe"),
@@ -55,8 +56,9 @@ high_card_rules <- function() {
     rule_fraction("colour_pays", 1, 0, 1000, "what it pays, to one"),
     rule_condition("suit_bet", NULL, "the cards of a bet on the suit"),
     rule_fraction("suit_pays", 3, 0, 1000, "what it pays, to one"),
-    rule_cut(), rule_whole("burn", 0, 0, 100, "cards burned before the first round")
-  )
+    rule_cut(), rule_whole("burn", 0, 0, 100, "cards burned before the first round"),
+    rule_players(c("flat", "counting"), "who lays the bets: flat, or by the count")
+  ), rules_session())
 }
 
 high_card_columns <- function() {
@@ -84,13 +86,25 @@ settled_high_card <- function(rules, piles, changed, call) {
   parted_deck(rep(rules$deck, rules$packs), NULL, dead, call)
   shoe <- high_card_shoe(rules)
   ranks_of_kinds(shoe, rules$rank_by, call)
+  refuse_other_number(rules$players, 1, call)
+  refuse_counter(rules, 1, FALSE, call)
+  refuse_deciding(rules$players, call)
+  refuse_session(rules, call)
   rules["cut_after"] <- list(settled_cut(rules$cut_after, rules$burn, length(shoe), 2, call))
   rules
 }
 
+# Nobody decides anything but the bet.
+refuse_deciding <- function(players, call) {
+  set <- intersect(c("strategy", "deviations", "insurance_at"), names(players[[1]]$settings))
+  if (length(set)) {
+    refuse(sprintf("Nothing is decided here but the bet: player_counting() without `%s`.", set[1]), "rules", call)
+  }
+}
+
 # How many cards can be dealt in a trial.
 high_card_dealt <- function(rules, deck) {
-  if (rules$ties == "again") return(length(deck))
+  if (rules$ties == "again" || rules$shoes > 1) return(length(deck))
   min(length(deck), max(rules$burn, if (is.null(rules$cut_after)) 0 else rules$cut_after - 1) + 2)
 }
 
@@ -101,12 +115,13 @@ high_card_cards <- function(rules, deck, record, call) {
     if (is.null(condition)) rep(FALSE, length(kinds_of(deck)$codes)) else kinds_meeting(condition, deck, name, call)
   }
   list(strength = ranks_of_kinds(deck, rules$rank_by, call)$rank, on_colour = betted("colour_bet"),
-       on_suit = betted("suit_bet"), count = length(deck))
+       on_suit = betted("suit_bet"), count = length(deck),
+       bettor = core_bettor(rules, 1, deck, length(rules$deck), call))
 }
 
 high_card_likeness <- function(game) {
   spec <- game$spec$rules
-  spec$strength * 4 + spec$on_colour * 2 + spec$on_suit
+  like_kinds(c(list(spec$strength, spec$on_colour, spec$on_suit), spec$bettor$system[c("tags", "bet_tags")]))
 }
 
 # The smallest unit that makes every payment whole: as many of it make a stake.
@@ -124,7 +139,8 @@ high_card_spec <- function(rules, cards, dealing) {
        on_suit = cards$on_suit, cards = cards$count, cut_after = if (is.null(rules$cut_after)) 0 else rules$cut_after,
        burn = rules$burn, ties = rules$ties, main = bet(TRUE, rules$pays),
        colour = bet(!is.null(rules$colour_bet), rules$colour_pays),
-       suit = bet(!is.null(rules$suit_bet), rules$suit_pays))
+       suit = bet(!is.null(rules$suit_bet), rules$suit_pays), bettor = cards$bettor,
+       shoes = rules$shoes)
 }
 
 high_card_bets <- function(rules) {

@@ -26,6 +26,32 @@ rule_cut <- function() {
            })
 }
 
+# A session of several shoes, each the last one shuffled again.
+rules_session <- function() {
+  list(
+    rule_choice("collected", c("anew", "in_order"), paste(
+      "whether each shoe is a new one, or the last collected as it was dealt and shuffled by `shuffle`: on the tray the",
+      "cards of a round lie on those before, seat by seat, then the dealer's; those not dealt go on top")),
+    rule_whole("shoes", 1, 1, 1000, "shoes in a trial, with `collected` in_order")
+  )
+}
+
+session_not_walked <- "Sessions of several shoes are not walked; simulate()."
+
+refuse_session <- function(rules, call) {
+  if (rules$shoes > 1 && rules$collected == "anew") {
+    refuse("Shoes that are new each are trials of their own: `shoes` above 1 goes with `collected` \"in_order\".",
+           "rules", call)
+  }
+  if (rules$collected == "in_order" && (rules$shoes == 1 || is.null(rules$cut_after))) {
+    refuse("`collected` \"in_order\" is of several `shoes` with a cut: say `shoes` and `cut_after`.", "rules", call)
+  }
+  functions <- vapply(rules$players, decides_in_r, NA)
+  if (rules$shoes > 1 && any(functions)) {
+    refuse("Several `shoes` are played by the core alone: no players that are R functions.", "rules", call)
+  }
+}
+
 # As a number of cards; a shoe must have `round` cards for a round.
 settled_cut <- function(cut, burn, cards, round, call) {
   if (burn + round > cards) {

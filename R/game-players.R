@@ -8,7 +8,8 @@
 #' the first card is not known turns one already seen with its second, so that nothing new is shown.
 #' `player_forgetful()` looks at each of its choices on what was shown since the last: each of these cards it keeps with
 #' the chance `recall`, and drops it after `span` other cards; one that it has kept it does not lose by seeing it again.
-#' Among cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours.
+#' Among cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours. `player_flat()` is who lays the
+#' same bet each round where nothing is decided.
 #'
 #' `player_lookahead()` knows no game: it tries each move by games played out at random, the cards that its seat has not
 #' seen being dealt anew among the deals that fit, the same deals for every move, and makes the one that is best on
@@ -119,7 +120,7 @@ player_makers <- function() {
        random = player_random, lookahead = player_lookahead, solved = player_solved, person = player_person,
        basic = player_basic, strategy = strategy_from_cells, as_dealer = player_as_dealer,
        never_busts = player_never_busts, stands_on = player_stands_on, regular = player_regular, errs = player_errs,
-       insures = player_insures, mixture = player_mixture)
+       insures = player_insures, mixture = player_mixture, counting = player_counting, flat = player_flat)
 }
 
 player_from_text <- function(text, call) {
@@ -173,7 +174,8 @@ players_code <- function(players) {
     if (player$name == "strategy") return(strategy_code(player))
     values <- vapply(player$settings, function(value) {
       if (inherits(value, "habanera_players")) return(players_code(value))
-      if (inherits(value, "habanera_player")) players_code(list(value)) else as_code(value)
+      if (inherits(value, "habanera_player")) return(players_code(list(value)))
+      as_code(if (is.object(value)) format(value) else value)
     }, "")
     settings <- sprintf("%s = %s", names(values), values)
     sprintf("player_%s(%s)", player$name, paste(settings, collapse = ", "))

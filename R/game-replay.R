@@ -10,7 +10,8 @@
 #' @param ... Not used.
 #' @return A `trace`: a data frame with a row per step: `step` (from 1), `round` (0 for the deal), `depth` (0, or how
 #'   deep within games in the game), `seat` (its name, `NA` where nobody in particular acts), `action` (text), `cards`
-#'   (codes, text), of blackjack also `note` (text, what is said at the table), then how many cards lie in each zone of
+#'   (codes, text), of blackjack also `note` (text, what is said at the
+#'   table), where a seat counts `running_count` and `true_count` (not rounded, with the cards shown so far), then how many cards lie in each zone of
 #'   the game's table after the step: of War `pile_1`, `pile_2`,
 #'   ... (each seat's), `pot` and `aside` (on the table, and out of the game). Its outcome is `attr(x, "outcome")`.
 #'   Printed it is a log.
@@ -28,6 +29,7 @@ NULL
 replay.habanera_game <- function(x, seed, trial = 1, ...) {
   check_seed(seed)
   check_whole(trial)
+  if (isTRUE(x$rules$shoes > 1)) refuse("Of several `shoes` only the first could be replayed; replay a game of one.")
   deck <- game_deck(x, seed, trial)
   new_game_trace(x, replayed_game(x, deck, seed, trial), deck, seed, trial)
 }
@@ -84,6 +86,11 @@ new_game_trace <- function(game, played, deck, seed, trial) {
     cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
   )
   if (!is.null(game$kind$step_notes)) trace$note <- game$kind$step_notes(game, trace$action, steps$value, steps$open)
+  bettor <- game$spec$rules$bettor
+  if (!is.null(bettor)) {
+    trace$running_count <- steps$running_count / bettor$system$unit
+    trace$true_count <- steps$true_count
+  }
   trace[zone_columns(game)] <- as.data.frame(steps$sizes)
   structure(trace, class = c("habanera_game_trace", "data.frame"), game = game, deck = deck, seed = seed,
             trial = trial, outcome = whole_outcome(game, played$outcome))
@@ -170,10 +177,14 @@ trace_lines <- function(trace, rows = rep(TRUE, nrow(trace))) {
   used <- game$words$zones$seat > 0 | vapply(trace[zones], function(size) any(size > 0), TRUE)
   sizes <- rlang::set_names(shown[zones[used]], zone_headings(game)[used])
   flush_right <- function(values, name) formatC(c(name, format_count(values)), width = max(4, nchar(name)))
+  counts <- lapply(shown[intersect(c("running_count", "true_count"), names(shown))], function(count) sprintf("%+.1f", count))
   columns <- c(list(flush_right(shown$step, "step"), flush_right(shown$round, "round")),
-               list(padded(c("", step_texts(shown, game)))), Map(flush_right, sizes, names(sizes)))
+               list(padded(c("", step_texts(shown, game)))),
+               Map(right_aligned, counts, sub("_count", "", names(counts))), Map(flush_right, sizes, names(sizes)))
   sub(" +$", "", do.call(paste, unname(columns)))
 }
+
+right_aligned <- function(texts, name) formatC(c(name, texts), width = max(nchar(c(name, texts))))
 
 padded <- function(text) paste0(text, strrep(" ", max(cli::ansi_nchar(text)) - cli::ansi_nchar(text)))
 

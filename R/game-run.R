@@ -15,10 +15,14 @@ adds_up.habanera_game <- function(experiment, n, trials) {
 }
 
 #' @export
-total_columns.habanera_game <- function(experiment) c("entries", recorded_totals(experiment))
+total_columns.habanera_game <- function(experiment) {
+  c("entries", recorded_totals(experiment), class_columns(experiment))
+}
 
 #' @export
-total_units.habanera_game <- function(experiment) unit_of(experiment, total_columns(experiment))
+total_units.habanera_game <- function(experiment) {
+  c(unit_of(experiment, c("entries", recorded_totals(experiment))), class_units(experiment))
+}
 
 recorded_totals <- function(game) {
   unlist(lapply(game$record, function(name) {
@@ -42,7 +46,8 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
   }
   machine <- game_machine(experiment)
   tally <- until_the_end(experiment, seed, if (holds_rounds(experiment)) {
-    core_count_rounds(list(machine), list(experiment$spec), list(value_counts(experiment)), seed, first, count, threads)
+    core_count_rounds(list(machine), list(experiment$spec), list(value_counts(experiment)),
+                      list(core_classes(experiment)), seed, first, count, threads)
   } else core_count_game(machine, experiment$spec, seed, first, count, threads))
   counted_rows(tally, experiment$record)
 }
@@ -68,7 +73,7 @@ round_totals <- function(game, rows, each) {
     values <- if (is.null(words)) rows[[name]] else outer(rows[[name]] + 1, seq_along(words), `==`) + 0
     unname(rowsum(values, trial))
   })
-  do.call(cbind, c(list(each), totals))
+  do.call(cbind, c(list(each), totals, list(class_totals(game, rows, trial))))
 }
 
 # A tally of the core with its rows as a data frame.

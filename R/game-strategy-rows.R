@@ -28,8 +28,6 @@ card_row <- function(kind, values) {
   paste(c(kind, value_names(values)), collapse = " ")
 }
 
-value_names <- function(values) ifelse(values == 1, "A", as.character(values))
-
 known_rows <- function(rows) rows %in% table_rows | is_card_row(rows)
 
 # Totals and pairs first, then cards, fewer before more.

@@ -225,6 +225,19 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_true_counts
+Rcpp::List core_true_counts(Rcpp::List system, Rcpp::NumericVector running, Rcpp::NumericVector left);
+RcppExport SEXP _habanera_core_true_counts(SEXP systemSEXP, SEXP runningSEXP, SEXP leftSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type system(systemSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type running(runningSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type left(leftSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_true_counts(system, running, left));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_count_draws
 Rcpp::List core_count_draws(Rcpp::List spec, double seed, double first, double count, int threads);
 RcppExport SEXP _habanera_core_count_draws(SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
@@ -386,19 +399,20 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_count_rounds
-Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, double seed, double first, double count, int threads);
-RcppExport SEXP _habanera_core_count_rounds(SEXP gamesSEXP, SEXP specsSEXP, SEXP valuesSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, Rcpp::List classes, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_rounds(SEXP gamesSEXP, SEXP specsSEXP, SEXP valuesSEXP, SEXP classesSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type games(gamesSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type specs(specsSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type values(valuesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type classes(classesSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_count_rounds(games, specs, values, seed, first, count, threads));
+    rcpp_result_gen = Rcpp::wrap(core_count_rounds(games, specs, values, classes, seed, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -842,6 +856,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_blackjack_dealer", (DL_FUNC) &_habanera_core_blackjack_dealer, 2},
     {"_habanera_core_blackjack_advice", (DL_FUNC) &_habanera_core_blackjack_advice, 3},
     {"_habanera_core_sampled_kinds", (DL_FUNC) &_habanera_core_sampled_kinds, 4},
+    {"_habanera_core_true_counts", (DL_FUNC) &_habanera_core_true_counts, 3},
     {"_habanera_core_count_draws", (DL_FUNC) &_habanera_core_count_draws, 5},
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},
     {"_habanera_core_trial_draws", (DL_FUNC) &_habanera_core_trial_draws, 3},
@@ -854,7 +869,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_game_deck", (DL_FUNC) &_habanera_core_game_deck, 3},
     {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 6},
     {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 9},
-    {"_habanera_core_count_rounds", (DL_FUNC) &_habanera_core_count_rounds, 7},
+    {"_habanera_core_count_rounds", (DL_FUNC) &_habanera_core_count_rounds, 8},
     {"_habanera_core_count_holdings", (DL_FUNC) &_habanera_core_count_holdings, 7},
     {"_habanera_core_trial_game", (DL_FUNC) &_habanera_core_trial_game, 4},
     {"_habanera_core_trial_game_on", (DL_FUNC) &_habanera_core_trial_game_on, 5},

@@ -1,4 +1,5 @@
 #include "blackjack.h"
+#include "counter.h"
 #include "game.h"
 #include "player.h"
 
@@ -84,12 +85,12 @@ struct BlackjackView {
     Rcpp::IntegerVector totals;
     for (std::size_t i = 0; i < view.hands; ++i) totals.push_back(pieces->total(view.hand[i]));
     return Rcpp::List::create(
-        Rcpp::Named("seat") = hand.seat + 1, Rcpp::Named("hand") = static_cast<int>(view.at) + 1,
+        Rcpp::Named("seat") = static_cast<int>(view.seat_of(hand.chair)) + 1, Rcpp::Named("hand") = static_cast<int>(view.at) + 1,
         Rcpp::Named("total") = pieces->total(hand), Rcpp::Named("soft") = pieces->is_soft(hand),
         Rcpp::Named("pair") = hand.pair && hand.cards == 2, Rcpp::Named("first") = static_cast<int>(hand.first),
         Rcpp::Named("cards") = static_cast<int>(hand.cards),
         Rcpp::Named("up_card") = static_cast<int>(pieces->rules().points[view.up]),
-        Rcpp::Named("hands") = static_cast<int>(view.hands_of[hand.seat]), Rcpp::Named("totals") = totals,
+        Rcpp::Named("hands") = static_cast<int>(view.hands_of[hand.chair]), Rcpp::Named("totals") = totals,
         Rcpp::Named("cards_gone") = static_cast<double>(view.first_place + view.used));
   }
 };
@@ -146,6 +147,13 @@ SeatPlayer to_player(const Rcpp::List& spec, const PiecesPointer& pieces) {
   if (name == "errs")
     return std::make_shared<habanera::ErringPlayer>(*to_player(spec["player"], pieces),
                                                     Rcpp::as<double>(spec["how_often"]));
+  if (name == "counting") {
+    std::vector<SeatPlayer> by_count;
+    for (const Rcpp::List player : Rcpp::List(spec["players"])) by_count.push_back(to_player(player, pieces));
+    std::vector<std::int64_t> from;
+    for (const double level : Rcpp::NumericVector(spec["from"])) from.push_back(static_cast<std::int64_t>(level));
+    return std::make_shared<habanera::CountingPlayer>(from, by_count, to_optional(spec["insures_from"]));
+  }
   if (name == "insures") return std::make_shared<habanera::InsuringPlayer>(*to_player(spec["player"], pieces));
   if (name != "mixture") Rcpp::stop("internal error: no player is called \"%s\"", name);
   std::vector<SeatPlayer> players;
@@ -169,5 +177,7 @@ SEXP core_blackjack(Rcpp::List spec) {
   rules.game = to_blackjack_rules(spec);
   const auto pieces = std::make_shared<const Pieces>(rules.game);
   for (const Rcpp::List player : Rcpp::List(spec["players"])) rules.players.push_back(to_player(player, pieces));
+  rules.bettor = to_bettor(spec);
+  rules.shoes = static_cast<std::size_t>(to_count(spec["shoes"]));
   return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<habanera::Blackjack>>>(rules));
 }

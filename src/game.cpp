@@ -85,6 +85,7 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
   const auto size = static_cast<R_xlen_t>(steps.size());
   const R_xlen_t zones = size == 0 ? 0 : static_cast<R_xlen_t>(steps.front().sizes.size());
   Rcpp::NumericVector depth(size), round(size), seat(size), action(size), value(size), open(size);
+  Rcpp::NumericVector running_count(size), true_count(size);
   Rcpp::NumericMatrix sizes(static_cast<int>(size), static_cast<int>(zones));
   Rcpp::List cards(size);
   for (R_xlen_t i = 0; i < size; ++i) {
@@ -95,6 +96,8 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
     action[i] = step.action;
     value[i] = static_cast<double>(step.value);
     open[i] = static_cast<double>(step.open.bits());
+    running_count[i] = static_cast<double>(step.running_count);
+    true_count[i] = step.true_count;
     cards[i] = pack_kinds(step.cards);
     for (R_xlen_t zone = 0; zone < zones; ++zone)
       sizes(static_cast<int>(i), static_cast<int>(zone)) =
@@ -102,7 +105,8 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
   }
   return Rcpp::List::create(Rcpp::Named("depth") = depth, Rcpp::Named("round") = round, Rcpp::Named("seat") = seat,
                             Rcpp::Named("action") = action, Rcpp::Named("cards") = cards,
-                            Rcpp::Named("sizes") = sizes, Rcpp::Named("value") = value, Rcpp::Named("open") = open);
+                            Rcpp::Named("sizes") = sizes, Rcpp::Named("value") = value, Rcpp::Named("open") = open,
+                            Rcpp::Named("running_count") = running_count, Rcpp::Named("true_count") = true_count);
 }
 
 class TrialRows {
@@ -120,6 +124,17 @@ class TrialRows {
   std::vector<habanera::RowTally::Row> rows_;
   Rcpp::NumericVector each_;
 };
+
+habanera::EntryClasses to_entry_classes(SEXP spec) {
+  habanera::EntryClasses classes;
+  if (Rf_isNull(spec)) return classes;
+  const Rcpp::List stated(spec);
+  classes.column = static_cast<std::size_t>(to_count(stated["column"])) - 1;
+  for (const double from : Rcpp::NumericVector(stated["from"])) classes.from.push_back(static_cast<std::int64_t>(from));
+  for (const double place : Rcpp::NumericVector(stated["numbers"]))
+    classes.numbers.push_back(static_cast<std::size_t>(to_count(place)) - 1);
+  return classes;
+}
 
 Rcpp::IntegerVector pack_words(const std::vector<habanera::Word>& words) {
   Rcpp::IntegerVector packed;
@@ -193,17 +208,18 @@ Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::
 }
 
 // Games whose trials hold rounds, all on the same deals: the tally of the rounds where there is one game, and what the
-// trials add up to. `values` says for each game and recorded column how many values it has, 0 for a number.
+// trials add up to. `values` says for each game and recorded column how many values it has, 0 for a number; `classes`
+// of each game by what its rounds are divided (NULL: by nothing), with the places of columns among the recorded.
 // [[Rcpp::export]]
-Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, double seed, double first,
-                             double count, int threads) {
+Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, Rcpp::List classes, double seed,
+                             double first, double count, int threads) {
   std::vector<std::unique_ptr<habanera::TrialRunner>> runners;
   std::vector<habanera::RoundCounter::Game> all;
   for (R_xlen_t i = 0; i < games.size(); ++i) {
     runners.push_back(to_runner(games[i], specs[i]));
     std::vector<std::size_t> sizes;
     for (const double size : Rcpp::NumericVector(values[i])) sizes.push_back(static_cast<std::size_t>(to_count(size)));
-    all.push_back({runners.back().get(), habanera::EntryTotals(sizes)});
+    all.push_back({runners.back().get(), habanera::EntryTotals(sizes, to_entry_classes(classes[i]))});
   }
   const auto counted = habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
     return habanera::RoundCounter(all, to_count(seed));

@@ -1,3 +1,4 @@
+#include "counter.h"
 #include "game.h"
 
 #include "habanera/game/seated.hpp"
@@ -31,5 +32,7 @@ SEXP core_high_card(Rcpp::List spec) {
   rules.game.main = to_bet(spec["main"]);
   rules.game.colour = to_bet(spec["colour"]);
   rules.game.suit = to_bet(spec["suit"]);
+  rules.bettor = to_bettor(spec);
+  rules.shoes = static_cast<std::size_t>(to_count(spec["shoes"]));
   return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<habanera::HighCard>>>(rules));
 }

@@ -13,6 +13,7 @@
 #include "habanera/blackjack/position.hpp"
 #include "habanera/blackjack/rules.hpp"
 #include "habanera/blackjack/settling.hpp"
+#include "habanera/counting/bettor.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/unseen.hpp"
@@ -90,19 +91,33 @@ class Blackjack {
   Position start(std::size_t gone) const {
     Position position;
     position.first_place = gone;
+    position.chairs = seats();
     return position;
   }
+  // With a seat that bets as it says; nothing: it sits out.
+  Position start(std::size_t gone, const SeatBet& seat) const {
+    Position position = start(gone);
+    if (seat.bet == 0) {
+      --position.chairs;
+      position.sits_out = seat.seat;
+    } else {
+      position.bettor = seat.seat;
+      position.bet = seat.bet;
+    }
+    return position;
+  }
+  std::int64_t net_of(const Outcome& outcome, std::size_t seat) const { return outcome.net_of[seat]; }
 
   [[gnu::always_inline]] Next next(const Position& position) const {
     switch (position.stage) {
       case Position::dealing:
-        return {hides_hole() && position.used == 2 * seats() + 1 ? Next::lay_down : Next::deal};
+        return {hides_hole() && position.used == 2 * position.chairs + 1 ? Next::lay_down : Next::deal};
       case Position::early:
-      case Position::insuring: return {Next::decide, position.at};
+      case Position::insuring: return {Next::decide, position.seat_of(position.at)};
       case Position::looking: return {Next::look, 0, position.hole_place};
       case Position::playing:
         if (position.owes) return {Next::deal};
-        return {Next::decide, position.hand[position.at].seat};
+        return {Next::decide, position.seat_of(position.hand[position.at].chair)};
       case Position::dealers_turn:
         if (position.hole_lies) return {Next::turn, 0, position.hole_place};
         return {Next::deal};
@@ -118,7 +133,7 @@ class Blackjack {
       return open;
     }
     const Hand& hand = position.hand[position.at];
-    return pieces_.moves(hand, position.hands_of[hand.seat]);
+    return pieces_.moves(hand, position.hands_of[hand.chair]);
   }
 
   [[gnu::always_inline]] void move(Position& position, std::size_t move) const {
@@ -152,10 +167,10 @@ class Blackjack {
       case Position::playing: {
         position.owes = false;
         Hand& hand = position.hand[position.last_hand = position.at];
-        take_place(position, hand.seat + 1u);
+        take_place(position, hand.chair + 1u);
         if (hand.cards == 1) hand.pair = makes_pair(position, hand, card);
         hand.add(points);
-        hand.done = pieces_.is_finished(hand, position.hands_of[hand.seat]);
+        hand.done = pieces_.is_finished(hand, position.hands_of[hand.chair]);
         if (hand.done) advance(position);
         return;
       }
@@ -201,10 +216,10 @@ class Blackjack {
       if (rules().told_by_cards && !position.hand[i].done) all += "h" + std::to_string(position.hand[i].held);
     }
     all += "/" + std::to_string(likeness(position.up));
-    const std::size_t opened = std::min(position.used, 2 * seats() + 1);
-    for (std::size_t seat = 0; seat < seats(); ++seat) {
-      if (opened > seat) all += "," + std::to_string(likeness(position.opening[seat][0]));
-      if (opened > seats() + 1 + seat) all += "," + std::to_string(likeness(position.opening[seat][1]));
+    const std::size_t chairs = position.chairs, opened = std::min(position.used, 2 * chairs + 1);
+    for (std::size_t chair = 0; chair < chairs; ++chair) {
+      if (opened > chair) all += "," + std::to_string(likeness(position.opening[chair][0]));
+      if (opened > chairs + 1 + chair) all += "," + std::to_string(likeness(position.opening[chair][1]));
     }
     if (position.stage == Position::over && !holds_rounds()) return all;
     all += "/";
@@ -218,7 +233,9 @@ class Blackjack {
     if (place < position.first_place) return seats() + 2;
     const std::size_t used = place - position.first_place;
     if (used >= position.used) return 0;
-    return used < Position::most_placed ? position.owner[used] + 1u : seats() + 2;
+    if (used >= Position::most_placed) return seats() + 2;
+    const std::size_t owner = position.owner[used];
+    return owner == 0 ? 1 : position.seat_of(owner - 1) + 2;
   }
 
   template <class Happened>
@@ -241,10 +258,10 @@ class Blackjack {
       default: {
         const std::uint8_t owner = position.owner[position.used - 1];
         if (owner > 0) {
-          const Hand& hand = position.hand[position.used <= 2 * seats() + 1 ? owner - 1u : position.last_hand];
-          event = {owner - 1u, seat_gets, last, 1, value_of(hand)};
+          const Hand& hand = position.hand[position.used <= 2 * position.chairs + 1 ? owner - 1u : position.last_hand];
+          event = {position.seat_of(owner - 1u), seat_gets, last, 1, value_of(hand)};
         } else {
-          event = {no_seat, position.used == seats() + 1 ? dealer_shows : dealer_draws, last, 1,
+          event = {no_seat, position.used == position.chairs + 1 ? dealer_shows : dealer_draws, last, 1,
                    value_of(position.dealer)};
         }
       }
@@ -287,31 +304,31 @@ class Blackjack {
     ++position.used;
   }
 
-  // Seats first, then the dealer, twice.
+  // Chairs first, then the dealer, twice.
   [[gnu::always_inline]] void deal_first(Position& position, Card card, std::uint8_t points) const {
     const std::size_t turn = position.used;
-    if (turn == seats()) {
+    if (turn == position.chairs) {
       take_place(position, 0);
       position.up = card;
       position.dealer.add(points);
       return;
     }
-    const std::size_t seat = turn < seats() ? turn : turn - seats() - 1;
-    take_place(position, seat + 1);
-    if (turn < seats()) {
-      position.hand[seat] = Hand::of_card(points, static_cast<std::uint8_t>(seat));
-      position.hands = seat + 1;
-      position.hands_of[seat] = 1;
-      position.opening[seat][0] = card;
+    const std::size_t chair = turn < position.chairs ? turn : turn - position.chairs - 1;
+    take_place(position, chair + 1);
+    if (turn < position.chairs) {
+      position.hand[chair] = Hand::of_card(points, static_cast<std::uint8_t>(chair));
+      position.hands = chair + 1;
+      position.hands_of[chair] = 1;
+      position.opening[chair][0] = card;
       return;
     }
-    Hand& hand = position.hand[seat];
-    position.opening[seat][1] = card;
-    hand.pair = rules().pairs_with[position.opening[seat][0]] == rules().pairs_with[card];
+    Hand& hand = position.hand[chair];
+    position.opening[chair][1] = card;
+    hand.pair = rules().pairs_with[position.opening[chair][0]] == rules().pairs_with[card];
     hand.add(points);
     hand.counts_as_natural = hand.done = pieces_.is_natural(hand);
     if (pieces_.is_bust(hand)) hand.done = true;
-    if (turn == 2 * seats() && !hides_hole()) {
+    if (turn == 2 * position.chairs && !hides_hole()) {
       position.stage = Position::early;
       advance(position);
     }
@@ -319,7 +336,7 @@ class Blackjack {
 
   // All cards of a hand that was split are of the opening's pair or of one that pairs with it.
   bool makes_pair(const Position& position, const Hand& hand, Card card) const {
-    return rules().pairs_with[position.opening[hand.seat][0]] == rules().pairs_with[card];
+    return rules().pairs_with[position.opening[hand.chair][0]] == rules().pairs_with[card];
   }
 
   // One hand becomes two of a card each, the first of them played first.
@@ -328,14 +345,14 @@ class Blackjack {
     for (std::size_t i = position.hands; i > position.at + 1; --i) position.hand[i] = position.hand[i - 1];
     position.hand[position.at] = position.hand[position.at + 1] = whole.half();
     ++position.hands;
-    ++position.hands_of[whole.seat];
+    ++position.hands_of[whole.chair];
     position.owes = true;
   }
 
   // Goes on to the next stage in which something happens.
   [[gnu::always_inline]] void advance(Position& position) const {
     if (position.stage == Position::early) {
-      if (rules().surrender == Rules::early && next_open_seat(position)) return;
+      if (rules().surrender == Rules::early && next_open_chair(position)) return;
       position.stage = Position::insuring;
       position.at = 0;
     }
@@ -360,21 +377,21 @@ class Blackjack {
       position.stage = Position::over;
   }
 
-  // From the seat at turn on, one that has not got a natural.
-  bool next_open_seat(Position& position) const {
-    while (position.at < seats() && position.hand[position.at].done) ++position.at;
-    return position.at < seats();
+  // From the chair at turn on, one that has not got a natural.
+  bool next_open_chair(Position& position) const {
+    while (position.at < position.chairs && position.hand[position.at].done) ++position.at;
+    return position.at < position.chairs;
   }
   // One that has not surrendered.
   bool next_insurable(Position& position) const {
-    while (position.at < seats() && position.hand[position.at].surrendered) ++position.at;
-    return position.at < seats();
+    while (position.at < position.chairs && position.hand[position.at].surrendered) ++position.at;
+    return position.at < position.chairs;
   }
 
   template <class Tell>
   static void tell_hand(const Hand& hand, Tell& tell) {
     for (const std::size_t value :
-         {std::size_t{hand.points}, std::size_t{hand.cards}, std::size_t{hand.first}, std::size_t{hand.seat},
+         {std::size_t{hand.points}, std::size_t{hand.cards}, std::size_t{hand.first}, std::size_t{hand.chair},
           std::size_t{hand.ace} + 2u * hand.pair + 4u * hand.from_split + 8u * hand.of_aces,
           std::size_t{hand.doubled} + 2u * hand.surrendered + 4u * hand.done + 8u * hand.counts_as_natural})
       tell(value);

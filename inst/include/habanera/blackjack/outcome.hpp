@@ -13,9 +13,9 @@
 
 namespace habanera {
 
-// What came of a round: of the whole table, of each seat, and of the first seat's first hand.
+// What came of a round: of the whole table, of each seat, and of the first hand of the first seat that plays.
 struct BlackjackOutcome {
-  enum Result : int { loss, push, win, natural, surrender };
+  enum Result : int { loss, push, win, natural, surrender, sits_out };
   // Totals as categories: numbers as they are, and these.
   enum Total : std::int64_t { not_drawn = 0, bust = 1, natural_total = 62, most_total = 61 };
   // The first two cards: a hard total as it is, a soft one, a pair of a value, a natural.
@@ -54,15 +54,15 @@ struct BlackjackOutcome {
     return soft ? soft_from + one + two + 10 : one + two;
   }
 
-  void add_seat(std::size_t seat, std::int64_t won, std::int64_t bet, std::int64_t count, std::int64_t total,
-                Result result) {
+  void add_seat(std::size_t seat, bool is_first, std::int64_t won, std::int64_t bet, std::int64_t count,
+                std::int64_t total, Result result) {
     net += won;
     staked += bet;
     hands += count;
     net_of[seat] = won;
     staked_of[seat] = bet;
     result_of[seat] = result;
-    if (seat == 0) player_total = total;
+    if (is_first) player_total = total;
   }
 
   static constexpr std::size_t column_count = 10 + 3 * most_blackjack_seats + most_side_bets;
@@ -108,7 +108,7 @@ inline std::vector<Word> values() {
 inline std::vector<Word> results() {
   using Outcome = BlackjackOutcome;
   return {{Outcome::loss, "loss"}, {Outcome::push, "push"}, {Outcome::win, "win"}, {Outcome::natural, "natural"},
-          {Outcome::surrender, "surrender"}};
+          {Outcome::surrender, "surrender"}, {Outcome::sits_out, "sits out"}};
 }
 
 template <std::size_t seat>

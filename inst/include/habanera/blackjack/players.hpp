@@ -3,11 +3,13 @@
 #include <cstddef>
 #include <cstdint>
 #include <memory>
+#include <optional>
 #include <utility>
 #include <vector>
 
 #include "habanera/blackjack/blackjack.hpp"
 #include "habanera/blackjack/strategy.hpp"
+#include "habanera/counting/shoe_count.hpp"
 #include "habanera/game/player.hpp"
 
 namespace habanera {
@@ -28,7 +30,7 @@ class TablePlayer : public BlackjackPlayer {
     const BlackjackHand& hand = view.hand[view.at];
     const std::size_t up = pieces_->rules().points[view.up];
     if (view.stage == BlackjackPosition::early)
-      return table_.surrenders_early(*pieces_, hand, view.hands_of[hand.seat], up) ? Pieces::surrender
+      return table_.surrenders_early(*pieces_, hand, view.hands_of[hand.chair], up) ? Pieces::surrender
                                                                                    : Pieces::decline;
     return table_.choose(*pieces_, hand, moves, up);
   }
@@ -46,6 +48,7 @@ class ErringPlayer : public BlackjackPlayer {
 
   std::unique_ptr<BlackjackPlayer> copy() const override { return std::make_unique<ErringPlayer>(*this); }
   void begins() override { player_->begins(); }
+  void counts_by(const ShoeCount& count) override { player_->counts_by(count); }
   bool decides_by_view() const override { return player_->decides_by_view(); }
 
   std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance& chance) override {
@@ -69,6 +72,7 @@ class InsuringPlayer : public BlackjackPlayer {
 
   std::unique_ptr<BlackjackPlayer> copy() const override { return std::make_unique<InsuringPlayer>(*this); }
   void begins() override { player_->begins(); }
+  void counts_by(const ShoeCount& count) override { player_->counts_by(count); }
   bool decides_by_view() const override { return player_->decides_by_view(); }
 
   std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance& chance) override {
@@ -95,6 +99,9 @@ class MixedPlayer : public BlackjackPlayer {
     here_ = players_.size();
     for (auto& player : players_) player->begins();
   }
+  void counts_by(const ShoeCount& count) override {
+    for (auto& player : players_) player->counts_by(count);
+  }
   // Who came first stays.
   bool decides_by_view() const override { return false; }
 
@@ -111,6 +118,48 @@ class MixedPlayer : public BlackjackPlayer {
   std::vector<std::unique_ptr<BlackjackPlayer>> players_;
   std::vector<double> up_to_;
   std::size_t here_ = 0;
+};
+
+// Plays as one or another by the count, and insures by it.
+class CountingPlayer : public BlackjackPlayer {
+ public:
+  // `from` rises; below its first, too, the first of `players` plays. Who never insures has no `insures_from`.
+  CountingPlayer(std::vector<std::int64_t> from, const std::vector<std::shared_ptr<const BlackjackPlayer>>& players,
+                 std::optional<std::int64_t> insures_from)
+      : from_(std::move(from)), insures_from_(insures_from) {
+    for (const auto& player : players) players_.push_back(player->copy());
+  }
+  CountingPlayer(const CountingPlayer& other)
+      : from_(other.from_), insures_from_(other.insures_from_), count_(other.count_) {
+    for (const auto& player : other.players_) players_.push_back(player->copy());
+  }
+
+  std::unique_ptr<BlackjackPlayer> copy() const override { return std::make_unique<CountingPlayer>(*this); }
+  void begins() override {
+    for (auto& player : players_) player->begins();
+  }
+  void counts_by(const ShoeCount& count) override { count_ = &count; }
+  bool decides_by_view() const override { return false; }
+
+  std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance& chance) override {
+    if (view.stage == BlackjackPosition::insuring && insures_from_)
+      return count_->level() >= *insures_from_ ? BlackjackPieces::insure : BlackjackPieces::decline;
+    return players_[now()]->choose(view, moves, chance);
+  }
+
+ private:
+  std::size_t now() const {
+    if (players_.size() == 1) return 0;
+    const std::int64_t level = count_->level();
+    std::size_t i = 0;
+    while (i + 1 < from_.size() && from_[i + 1] <= level) ++i;
+    return i;
+  }
+
+  std::vector<std::int64_t> from_;
+  std::vector<std::unique_ptr<BlackjackPlayer>> players_;
+  std::optional<std::int64_t> insures_from_;
+  const ShoeCount* count_ = nullptr;
 };
 
 }  // namespace habanera

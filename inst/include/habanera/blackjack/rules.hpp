@@ -17,7 +17,7 @@ inline constexpr std::size_t most_blackjack_seats = 7, most_split_hands = 4;
 struct BlackjackHand {
   std::uint64_t held;                 // how many cards of each value: see held_of()
   std::uint8_t points, cards, first;  // `first`: the value of its first card
-  std::uint8_t seat;
+  std::uint8_t chair;
   bool ace, pair, from_split, of_aces, doubled, surrendered, done, counts_as_natural;
 
   // A card of a value among those held: five bits for each value, which is enough for hands that are not bust.
@@ -26,8 +26,8 @@ struct BlackjackHand {
     return static_cast<int>(held >> (5 * (value - 1)) & 31);
   }
 
-  static BlackjackHand of_card(std::uint8_t points, std::uint8_t seat = 0) {
-    return {held_of(points), points, 1,     points, seat,  points == 1, false,
+  static BlackjackHand of_card(std::uint8_t points, std::uint8_t chair = 0) {
+    return {held_of(points), points, 1,     points, chair, points == 1, false,
             false,           false,  false, false,  false, false};
   }
   void add(std::uint8_t value) {
@@ -38,7 +38,7 @@ struct BlackjackHand {
   }
   // One of the two hands that come of a pair that is split.
   BlackjackHand half() const {
-    BlackjackHand one = of_card(first, seat);
+    BlackjackHand one = of_card(first, chair);
     one.from_split = true;
     one.of_aces = first == 1;
     return one;

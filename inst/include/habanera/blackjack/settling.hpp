@@ -52,20 +52,22 @@ class BlackjackSettling {
     outcome.cards_used = static_cast<std::int64_t>(position_.used);
     outcome.dealer_total =
         position_.dealer.cards < 2 ? Outcome::not_drawn : Outcome::total_of(pieces_, position_.dealer);
-    for (std::size_t i = 0, seat = 0; seat < rules_.seats; ++seat) {
-      const std::size_t end = i + position_.hands_of[seat];
-      settle(seat, i, end, outcome);
+    for (std::size_t i = 0, chair = 0; chair < position_.chairs; ++chair) {
+      const std::size_t end = i + position_.hands_of[chair];
+      settle(chair, i, end, outcome);
       i = end;
     }
+    if (position_.sits_out < rules_.seats) outcome.result_of[position_.sits_out] = Outcome::sits_out;
     return outcome;
   }
 
  private:
-  void settle(std::size_t seat, std::size_t begin, std::size_t end, Outcome& outcome) const {
+  void settle(std::size_t chair, std::size_t begin, std::size_t end, Outcome& outcome) const {
     const Hand& first = position_.hand[begin];
     const bool natural = pieces_.is_natural(position_.dealer);
     // A look would have ended the round before more was staked.
     const bool only_stake = natural && rules_.hole_card == BlackjackRules::unchecked_stake_only && !first.surrendered;
+    const std::int64_t bet = position_.bet_of(chair);
     std::int64_t net = 0, staked = 0;
     for (std::size_t i = begin; i < end; ++i) {
       const Hand& hand = position_.hand[i];
@@ -76,26 +78,27 @@ class BlackjackSettling {
       net = first.counts_as_natural ? pieces_.paid_to_natural(first) : -rules_.stake;
       staked = rules_.stake;
     }
-    if (position_.insured >> seat & 1) {
+    if (position_.insured >> chair & 1) {
       const std::int64_t insurance = natural ? rules_.insurance_stake * rules_.insurance_pays
                                              : -rules_.insurance_stake;
-      outcome.insurance_net += insurance;
+      outcome.insurance_net += bet * insurance;
       net += insurance;
       staked += rules_.insurance_stake;
     }
-    outcome.add_seat(seat, net, staked, static_cast<std::int64_t>(end - begin), Outcome::total_of(pieces_, first),
+    outcome.add_seat(position_.seat_of(chair), chair == 0, bet * net, bet * staked,
+                     static_cast<std::int64_t>(end - begin), Outcome::total_of(pieces_, first),
                      first.surrendered      ? Outcome::surrender
                      : first.counts_as_natural && net > 0 ? Outcome::natural
                      : net > 0              ? Outcome::win
                      : net < 0              ? Outcome::loss
                                             : Outcome::push);
-    for (std::size_t bet = 0; bet < rules_.side_bets.size(); ++bet)
-      outcome.side[bet] += rules_.side_bets[bet].net[side_place(seat)];
+    for (std::size_t side = 0; side < rules_.side_bets.size(); ++side)
+      outcome.side[side] += bet * rules_.side_bets[side].net[side_place(chair)];
   }
 
-  std::size_t side_place(std::size_t seat) const {
+  std::size_t side_place(std::size_t chair) const {
     const auto& of = rules_.side_class;
-    const auto& cards = position_.opening[seat];
+    const auto& cards = position_.opening[chair];
     return (of[cards[0]] * rules_.side_classes + of[cards[1]]) * rules_.side_classes + of[position_.up];
   }
 

@@ -37,15 +37,31 @@ class GameCounter {
   RowTally tally_;
 };
 
+// Entries divided into classes by a number of theirs: below the second of the rising numbers `from`, from each of them
+// to the next, and from the last on. Columns in `numbers` are added up in each class.
+struct EntryClasses {
+  std::size_t column = 0;
+  std::vector<std::int64_t> from;
+  std::vector<std::size_t> numbers;
+
+  std::size_t columns() const { return from.size() * (1 + numbers.size()); }
+  std::size_t class_of(std::int64_t value) const {
+    const auto above = std::upper_bound(from.begin(), from.end(), value);
+    return above == from.begin() ? 0 : static_cast<std::size_t>(above - from.begin()) - 1;
+  }
+};
+
 // The columns of entries as totals over a trial: how many entries there were; then of a number its sum, of a category
-// how often each of its values came.
+// how often each of its values came; then, class by class, how many entries it has and the sums of its numbers.
 class EntryTotals {
  public:
   // For each column how many values it has, 0 for a number.
-  explicit EntryTotals(std::vector<std::size_t> values) : values_(std::move(values)) {
+  explicit EntryTotals(std::vector<std::size_t> values, EntryClasses classes = {})
+      : values_(std::move(values)), classes_(std::move(classes)) {
     std::size_t size = 1;
     for (const std::size_t count : values_) size += std::max<std::size_t>(count, 1);
-    totals_.resize(size);
+    first_class_ = size;
+    totals_.resize(size + classes_.columns());
   }
 
   std::size_t columns() const { return totals_.size(); }
@@ -68,9 +84,17 @@ class EntryTotals {
         at += values_[column];
       }
     }
+    if (!classes_.from.empty()) add_to_class(row);
+  }
+  void add_to_class(const RowTally::Row& row) {
+    std::size_t at = first_class_ + classes_.class_of(row[classes_.column]) * (1 + classes_.numbers.size());
+    ++totals_[at++];
+    for (const std::size_t number : classes_.numbers) totals_[at++] += row[number];
   }
 
   std::vector<std::size_t> values_;
+  EntryClasses classes_;
+  std::size_t first_class_ = 0;
   std::vector<std::int64_t> totals_;
 };
 

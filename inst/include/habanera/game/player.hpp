@@ -11,6 +11,8 @@
 
 namespace habanera {
 
+class ShoeCount;
+
 // Where a player's own luck comes from.
 class PlayerChance {
  public:
@@ -28,6 +30,8 @@ class Player {
   virtual std::unique_ptr<Player> copy() const = 0;
   // Before each game: what was remembered of the last is forgotten.
   virtual void begins() {}
+  // Where the count stands while it plays, of a seat that counts.
+  virtual void counts_by(const ShoeCount&) {}
   // Whether the view alone (and luck that can be walked) decides, and nothing that the player keeps in mind beside it.
   virtual bool decides_by_view() const { return true; }
   virtual std::size_t choose(const View& view, Moves moves, PlayerChance& chance) = 0;
@@ -47,10 +51,13 @@ class SeatLanes {
    private:
     RandomChance random_;
   };
-  Lane of(std::size_t seat) const { return Lane(seed_, trial_, seat); }
+  Lane of(std::size_t seat) const { return Lane(seed_, trial_, most_seats * shoe_ + seat); }
+  // In each shoe of a session luck is new.
+  void begin_shoe(std::uint64_t shoe) { shoe_ = shoe; }
 
  private:
-  std::uint64_t seed_, trial_;
+  static constexpr std::uint64_t most_seats = 64;
+  std::uint64_t seed_, trial_, shoe_ = 0;
 };
 
 // All seats draw on the chance of the game: for walking every path, and for choices given.

@@ -4,6 +4,7 @@
 #include <array>
 #include <cstddef>
 #include <cstdint>
+#include <map>
 #include <memory>
 #include <optional>
 #include <string>
@@ -11,6 +12,8 @@
 #include <utility>
 #include <vector>
 
+#include "habanera/counting/bettor.hpp"
+#include "habanera/counting/shoe_count.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/player.hpp"
 #include "habanera/game/remembered_walk.hpp"
@@ -26,6 +29,12 @@ inline constexpr bool notes_decisions = false;
 template <class Game>
 inline constexpr bool notes_decisions<Game, std::void_t<decltype(&Game::decides)>> = true;
 
+// A game that can be betted on by the count starts a round with what a seat bets, and says what it won.
+template <class Game, class = void>
+inline constexpr bool takes_bets = false;
+template <class Game>
+inline constexpr bool takes_bets<Game, std::void_t<decltype(&Game::net_of)>> = true;
+
 // A game with decisions and its players, as a game that is played on a shuffled deck: so that whatever runs games
 // runs it.
 template <class Game>
@@ -37,10 +46,17 @@ class Seated {
   struct Rules {
     typename Game::Rules game;
     std::vector<std::shared_ptr<const SeatPlayer>> players;  // one for each seat
+    std::optional<Bettor> bettor;
+    std::size_t shoes = 1;  // in a trial; more than one: each is collected as it was dealt, and shuffled for the next
+  };
+  // Of a seat that bets by the count: the counts before the round, and what it won for each stake that it bet.
+  struct Counted {
+    std::int64_t running = 0, level = 0, gone = 0, bet = 1, net_per_bet = 0;
   };
   struct Outcome {
     typename Game::Outcome game;
     Decisions decisions;
+    Counted counted;
     static const std::vector<Column<Outcome>>& columns() {
       static const std::vector<Column<Outcome>> all = all_columns();
       return all;
@@ -52,14 +68,26 @@ class Seated {
     if (players_.size() != game_.seats())
       throw std::invalid_argument("there are " + std::to_string(players_.size()) + " players for " +
                                   std::to_string(game_.seats()) + " seats");
+    if (!rules_.bettor) return;
+    if (!takes_bets<Game>) throw std::invalid_argument("this game takes no bets by the count");
+    count_ = std::make_unique<ShoeCount>(rules_.bettor->system, game_.cards_used());
+    for (const auto& player : players_) player->counts_by(*count_);
+    tell_tags_apart(rules_.bettor->system);
   }
 
   const Rules& rules() const { return rules_; }
   static std::vector<Word> actions() { return Game::actions(); }
   std::vector<Zone> zones() const { return game_.zones(); }
-  std::uint32_t likeness(Card card) const { return game_.likeness(card); }
+  // Cards of different tags are not alike to a seat that counts.
+  std::uint32_t likeness(Card card) const { return alike_.empty() ? game_.likeness(card) : alike_[card]; }
 
   bool holds_rounds() const { return game_.holds_rounds(); }
+
+  std::size_t shoes() const { return rules_.shoes; }
+  // After a shoe all its cards, the top first, as they lie for the next shuffle: those not dealt, then the tray, in which
+  // the cards of a round lie on those of the rounds before; they are taken up from the seats, left to right, then from
+  // the dealer, each hand's in the order dealt.
+  const std::vector<Card>& collected() const { return collected_; }
 
   // Calls `ended(outcome)` after each round.
   template <class Chance, class Luck, class Watcher, class Ended>
@@ -76,7 +104,8 @@ class Seated {
 
   // Whether the law of its outcomes can be had by positions that are remembered, and that law: see RememberedWalk.
   bool walks_by_memory() const {
-    return std::all_of(players_.begin(), players_.end(), [](const auto& player) { return player->decides_by_view(); });
+    return !count_ && std::all_of(players_.begin(), players_.end(),
+                                  [](const auto& player) { return player->decides_by_view(); });
   }
   template <class Use>
   void walk_by_memory(const std::vector<double>& counts, const std::vector<std::size_t>& columns,
@@ -86,24 +115,55 @@ class Seated {
     });
     RememberedWalk<Game> walk(game_, players_, by_decisions, bound);
     walk(counts, [&](const auto& position, const Decisions& decisions, double chance) {
-      use(Outcome{game_.outcome(position), decisions}, chance);
+      use(Outcome{game_.outcome(position), decisions, {}}, chance);
     });
   }
 
  private:
+  void tell_tags_apart(const CountSystem& system) {
+    std::map<std::array<std::int64_t, 3>, std::uint32_t> numbers;
+    for (std::size_t kind = 0; kind < system.tags.size(); ++kind) {
+      const std::int64_t like = game_.likeness(static_cast<Card>(kind));
+      const auto next = static_cast<std::uint32_t>(numbers.size());
+      alike_.push_back(numbers.emplace(std::array{like, system.tags[kind], system.bet_tags[kind]}, next).first->second);
+    }
+  }
+
   template <class Luck, class Watcher, class Ended>
   void play_from(ShuffledStock stock, const std::vector<Card>& deck, Luck& luck, Watcher& watcher, Ended& ended) {
     typename Game::Position position = game_.start(stock.gone());
-    Lanes<Luck> lanes;
     for (const auto& player : players_) player->begins();
     const Table table{game_, position, deck};
     if constexpr (watches<Watcher>) watcher.laid_out(deck, game_.cards_used(), table);
-    for (std::uint64_t rounds = 0;;) {
-      rounds = play_round(deck, position, stock, luck, lanes, table, rounds, watcher, ended);
-      if (!game_.plays_on(stock.gone())) break;
-      position = game_.start(stock.gone());
+    Shoe<Luck, Watcher> shoe{deck, position, luck, {}, table, watcher};
+    if constexpr (takes_bets<Game>) {
+      if (count_) play_counted(shoe, stock, ended);
+      else play_rounds(shoe, stock, ended);
+    } else {
+      play_rounds(shoe, stock, ended);
     }
     if constexpr (watches<Watcher>) watcher.cleared();
+    if (shoes() > 1) collect_shoe(deck, stock.gone());
+  }
+
+  // Zones count from the shoe, the dealer's; then those of the seats; the last is of cards that were put away before.
+  template <class InShoe>
+  void collect_round(const InShoe& shoe, std::size_t gone) {
+    const std::size_t zones = game_.zones().size();
+    if (tray_.empty()) tray_.assign(shoe.deck.begin(), shoe.deck.begin() + static_cast<std::ptrdiff_t>(game_.burned()));
+    const std::size_t first = tray_.size();
+    const auto take = [&](std::size_t zone) {
+      for (std::size_t place = first; place < gone; ++place)
+        if (game_.zone_of(shoe.position, place) == zone) tray_.push_back(shoe.deck[place]);
+    };
+    take(zones - 1);
+    for (std::size_t zone = 2; zone + 1 < zones; ++zone) take(zone);
+    take(1);
+  }
+  void collect_shoe(const std::vector<Card>& deck, std::size_t gone) {
+    collected_.assign(deck.begin() + static_cast<std::ptrdiff_t>(gone), deck.end());
+    collected_.insert(collected_.end(), tray_.rbegin(), tray_.rend());
+    tray_.clear();
   }
 
   template <class Watcher>
@@ -113,28 +173,82 @@ class Seated {
   template <class Luck>
   using Lanes = std::array<std::optional<decltype(std::declval<Luck&>().of(0))>, most_players>;
 
-  // Rounds count on from those `before`; returns how many there are after it.
-  template <class Luck, class Seen, class Watcher, class Ended>
-  std::uint64_t play_round(const std::vector<Card>& deck, typename Game::Position& position, ShuffledStock& stock,
-                           Luck& luck, Lanes<Luck>& lanes, const Seen& table, std::uint64_t before, Watcher& watcher,
-                           Ended& ended) {
-    std::uint64_t rounds = before;
+  struct Table;
+
+  // A deck that rounds are played from, and who looks on.
+  template <class Luck, class Watcher>
+  struct Shoe {
+    const std::vector<Card>& deck;
+    typename Game::Position& position;
+    Luck& luck;
+    Lanes<Luck> lanes;
+    const Table& table;
+    Watcher& watcher;
+    std::uint64_t rounds = 0;
+  };
+
+  template <class InShoe, class Ended>
+  void play_rounds(InShoe& shoe, ShuffledStock& stock, Ended& ended) {
+    for (;;) {
+      ended(Outcome{played(shoe, stock), decisions_, {}});
+      if (shoes() > 1) collect_round(shoe, stock.gone());
+      if (!game_.plays_on(stock.gone())) return;
+      shoe.position = game_.start(stock.gone());
+    }
+  }
+
+  // The same with every card counted, and a seat that bets by it.
+  template <class InShoe, class Ended>
+  void play_counted(InShoe& shoe, ShuffledStock& stock, Ended& ended) {
+    const Bettor& bettor = *rules_.bettor;
+    count_->begin(stock.gone());
+    for (bool plays = bettor.begins_seated();;) {
+      Counted counted;
+      counted.running = count_->running();
+      counted.level = count_->level_for_bets();
+      counted.gone = static_cast<std::int64_t>(stock.gone());
+      plays = bettor.plays(counted.level, plays);
+      counted.bet = plays ? bettor.bet_at(counted.level) : 0;
+      shoe.position = game_.start(stock.gone(), SeatBet{bettor.seat, counted.bet});
+      CountedStock counted_stock(stock, *count_);
+      const typename Game::Outcome outcome = played(shoe, counted_stock);
+      if (counted.bet > 0) counted.net_per_bet = game_.net_of(outcome, bettor.seat) / counted.bet;
+      ended(Outcome{outcome, decisions_, counted});
+      if (shoes() > 1) collect_round(shoe, stock.gone());
+      if (!game_.plays_on(stock.gone())) return;
+    }
+  }
+
+  // Plays a round from the shoe's position.
+  template <class InShoe, class Stock>
+  typename Game::Outcome played(InShoe& shoe, Stock& stock) {
+    using Watcher = std::remove_reference_t<decltype(shoe.watcher)>;
     const auto choose = [&](std::size_t seat, const auto& now, Moves moves) {
-      if (!lanes[seat]) lanes[seat].emplace(luck.of(seat));
-      const std::size_t move = players_[seat]->choose(game_.view(now, seat), moves, *lanes[seat]);
-      if constexpr (watches<Watcher> && notes_decisions<Game>) game_.decides(position, move, moves);
+      if (!shoe.lanes[seat]) shoe.lanes[seat].emplace(shoe.luck.of(seat));
+      const std::size_t move = players_[seat]->choose(game_.view(now, seat), moves, *shoe.lanes[seat]);
+      if constexpr (watches<Watcher> && notes_decisions<Game>) game_.decides(shoe.position, move, moves);
       return move;
     };
-    const Decisions decisions = play_out(game_, position, stock, choose, [&](const Next& next, const auto& now) {
-      if constexpr (watches<Watcher>) game_.tell(next, now, deck, [&](std::uint64_t round, const TableEvent& event) {
-        watcher.round_begins(rounds = before + round);
-        watcher.happened(table, event);
-      });
+    const std::uint64_t before = shoe.rounds;
+    decisions_ = play_out(game_, shoe.position, stock, choose, [&](const Next& next, const auto& now) {
+      if constexpr (watches<Watcher>)
+        game_.tell(next, now, shoe.deck, [&](std::uint64_t round, const TableEvent& event) {
+          shoe.watcher.round_begins(shoe.rounds = before + round);
+          shoe.watcher.happened(shoe.table, with_count(event));
+        });
     });
-    const Outcome outcome{game_.outcome(position), decisions};
-    if constexpr (watches<Watcher>) watcher.happened(table, game_.ending(outcome.game));
-    ended(outcome);
-    return rounds;
+    stock.end_round();
+    const typename Game::Outcome outcome = game_.outcome(shoe.position);
+    if constexpr (watches<Watcher>) shoe.watcher.happened(shoe.table, with_count(game_.ending(outcome)));
+    return outcome;
+  }
+
+  TableEvent with_count(TableEvent event) const {
+    if (count_) {
+      event.running_count = count_->running();
+      event.true_count = count_->true_count();
+    }
+    return event;
   }
 
   // Where the cards lie, for those who look on.
@@ -164,6 +278,14 @@ class Seated {
   // How the game reads a column, found once when the program starts.
   template <std::size_t column>
   static inline const auto own_read = Game::Outcome::columns()[column].read;
+  static void add_counted(std::vector<Column<Outcome>>& all) {
+    all.push_back({"running_count", [](const Outcome& o) { return o.counted.running; }});
+    all.push_back({"true_count", [](const Outcome& o) { return o.counted.level; }});
+    all.push_back({"cards_gone", [](const Outcome& o) { return o.counted.gone; }});
+    all.push_back({"bet", [](const Outcome& o) { return o.counted.bet; }});
+    all.push_back({"plays", [](const Outcome& o) { return std::int64_t{o.counted.bet > 0}; }});
+    all.push_back({"net_per_bet", [](const Outcome& o) { return o.counted.net_per_bet; }});
+  }
   template <std::size_t... column>
   static void add_own(std::vector<Column<Outcome>>& all, std::index_sequence<column...>) {
     (all.push_back({Game::Outcome::columns()[column].name,
@@ -175,12 +297,17 @@ class Seated {
     std::vector<Column<Outcome>> all;
     add_own(all, std::make_index_sequence<Game::Outcome::column_count>());
     add_all_decisions(all, std::make_index_sequence<most_players>());
+    add_counted(all);
     return all;
   }
 
   Rules rules_;
   Game game_;
   std::vector<std::unique_ptr<SeatPlayer>> players_;
+  std::unique_ptr<ShoeCount> count_;
+  std::vector<std::uint32_t> alike_;  // by kind, where a seat counts
+  Decisions decisions_;  // of the last round
+  std::vector<Card> tray_, collected_;
 };
 
 }  // namespace habanera

@@ -34,6 +34,7 @@ class ShuffledStock {
   bool look(std::size_t place, const CardSet& set) { return set[card_at(place)]; }
   Card turn(std::size_t place) { return card_at(place); }
   std::size_t gone() const { return next_; }
+  void end_round() {}
 
  private:
   Card card_at(std::size_t place) {

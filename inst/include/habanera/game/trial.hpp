@@ -15,6 +15,7 @@
 #include "habanera/game/requirements.hpp"
 #include "habanera/game/stock.hpp"
 #include "habanera/run/row_tally.hpp"
+#include "habanera/shuffle/uniform.hpp"
 #include "habanera/watcher/silent.hpp"
 
 namespace habanera {
@@ -46,6 +47,12 @@ template <class Game, class = void>
 inline constexpr bool may_play_late = false;
 template <class Game>
 inline constexpr bool may_play_late<Game, std::void_t<decltype(&Game::deals_late)>> = true;
+
+// A game that may be played on from one shoe to the next, whose order it tells.
+template <class Game, class = void>
+inline constexpr bool collects_shoes = false;
+template <class Game>
+inline constexpr bool collects_shoes<Game, std::void_t<decltype(&Game::collected)>> = true;
 
 template <class Game, class Chance, class Luck, class Watcher, class Ended>
 void play_trial(Game& game, const std::vector<Card>& deck, Chance& chance, Luck& luck, Watcher& watcher,
@@ -88,6 +95,9 @@ class GameRunner : public TrialRunner {
   }
 
   const Entries& play(std::uint64_t seed, std::uint64_t trial) override {
+    if constexpr (collects_shoes<Game>) {
+      if (game_.shoes() > 1) return told(trial, [&](auto&& ended) { play_session(seed, trial, ended); });
+    }
     if constexpr (may_play_late<Game>) {
       if (late_) {
         late_->begin(seed, trial);
@@ -114,6 +124,21 @@ class GameRunner : public TrialRunner {
   const std::vector<Card>& deck() const override { return late_ ? late_->deck() : deck_; }
 
  private:
+  // Shoe after shoe: the first in any order, each other as the last was collected and then shuffled.
+  template <class Ended>
+  void play_session(std::uint64_t seed, std::uint64_t trial, Ended& ended) {
+    RandomChance chance(seed, trial, lane::deal), game_chance(seed, trial, lane::game);
+    SeatLanes luck(seed, trial);
+    deck_ = draw_.fresh_table();
+    UniformShuffle wash(deck_.size());
+    wash(Pile{deck_.data(), deck_.size()}, deck_.size(), chance, silent_);
+    for (std::size_t shoe = 0; shoe < game_.shoes(); ++shoe) {
+      if (shoe > 0) draw_(deck_ = game_.collected(), work_, chance, silent_);
+      luck.begin_shoe(shoe);
+      play_trial(game_, deck_, game_chance, luck, silent_, ended);
+    }
+  }
+
   // What is recorded of a trial that `play(ended)` plays.
   template <class Play>
   const Entries& told(std::uint64_t trial, Play&& play) {

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
+#include "habanera/counting/bettor.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/unseen.hpp"
@@ -43,7 +44,7 @@ class HighCard {
     std::size_t first_place = 0, drawn = 0;  // where the round's cards begin, and how many have come
     Card seat_card = 0, bank_card = 0;
     bool colour_wins = false, suit_wins = false;
-    std::int64_t ties = 0;
+    std::int64_t ties = 0, bet = 1;
     bool over = false;
   };
   using View = Position;
@@ -97,6 +98,16 @@ class HighCard {
     return position;
   }
 
+  // With so many stakes on all bets.
+  Position start(std::size_t gone, const SeatBet& seat) const {
+    Position position = start(gone);
+    position.bet = seat.bet;
+    return position;
+  }
+  std::int64_t net_of(const Outcome& outcome, std::size_t) const {
+    return outcome.net_main + outcome.net_colour + outcome.net_suit;
+  }
+
   Next next(const Position& position) const { return {position.over ? Next::over : Next::deal}; }
   Moves moves(const Position&) const { return {}; }
   void move(Position&, std::size_t) const {}
@@ -125,6 +136,7 @@ class HighCard {
     outcome.net_main = higher_card > 0 ? rules_.main.pays : higher_card < 0 ? -rules_.main.stake : tie_costs();
     outcome.net_colour = position.colour_wins ? rules_.colour.pays : -rules_.colour.stake;
     outcome.net_suit = position.suit_wins ? rules_.suit.pays : -rules_.suit.stake;
+    for (auto* net : {&outcome.net_main, &outcome.net_colour, &outcome.net_suit}) *net *= position.bet;
     outcome.result = outcome.net_main > 0 ? Outcome::win : outcome.net_main < 0 ? Outcome::loss : Outcome::push;
     outcome.ties = position.ties;
     outcome.cards_used = static_cast<std::int64_t>(position.drawn);
@@ -162,7 +174,7 @@ class HighCard {
   TableEvent ending(const Outcome& outcome) const {
     if (outcome.result == Outcome::win) return {0, seat_wins};
     if (outcome.result == Outcome::push) return {no_seat, nobody_wins};
-    return {no_seat, outcome.net_main == -rules_.main.stake ? bank_wins : half_comes_back};
+    return {no_seat, rules_.ties == Rules::half_back && outcome.ties > 0 ? half_comes_back : bank_wins};
   }
 
  private:

@@ -15,12 +15,15 @@ class TrialSums {
  public:
   explicit TrialSums(std::size_t columns) : sums_(columns, 0), products_(columns * (columns + 1) / 2, 0) {}
 
-  // A trial whose columns came to these totals.
+  // A trial whose columns came to these totals. Most columns of some trials are nothing.
   void close(const std::vector<std::int64_t>& totals) {
-    std::size_t at = 0;
+    come_.clear();
     for (std::size_t i = 0; i < sums_.size(); ++i) {
+      if (totals[i] == 0) continue;
+      come_.push_back(i);
       sums_[i] += totals[i];
-      for (std::size_t j = 0; j <= i; ++j) products_[at++] += static_cast<WideInteger>(totals[i]) * totals[j];
+      for (const std::size_t j : come_)
+        products_[i * (i + 1) / 2 + j] += static_cast<WideInteger>(totals[i]) * totals[j];
     }
   }
 
@@ -36,6 +39,7 @@ class TrialSums {
 
  private:
   std::vector<WideInteger> sums_, products_;
+  std::vector<std::size_t> come_;
 };
 
 }  // namespace habanera

@@ -19,6 +19,9 @@ struct TableEvent {
   std::size_t count = 0;
   std::int64_t value = 0;
   Moves open{};
+  // Where a seat counts.
+  std::int64_t running_count = 0;
+  double true_count = 0;
 };
 
 }  // namespace habanera

@@ -13,37 +13,44 @@
 #' @param tags Numbers by rank (`c(A = -1, "2" = 1, ..., K = -1)`) or by value (then "10" is all cards of ten), or the
 #'   name of a plain system, or a file (.yaml, .json) of these settings by name.
 #' @param name What it is called.
+#' @param side Ranks (or values) that are counted apart, as `c(A = -1)`: what each of them that has come above its share
+#'   of the cards dealt adds to the count by which bets are laid. Play is by the count without it.
 #' @param start,start_per_deck The running count before the first card; and so much more for each deck in the shoe.
 #' @param true_by How the decks left are told: "exact", to the nearest "half_decks" or "whole_decks" (at least one of
 #'   these), or "none": the true count is the running count.
 #' @param rounded How the true count is rounded: "floor", "truncate" (towards zero), "nearest" (halves up), "none".
-#' @return `counting_system()`: a `habanera_count_system`. `judge_count()`: a data frame of class
-#'   `habanera_count_judged`: `term` ("betting", and of blackjack "insurance"), `estimate` (the correlation).
+#' @return `counting_system()`: a `habanera_count_system`; as text it is its name, where it is a plain one, else its
+#'   tags and settings in one line, from which it can be made again. `judge_count()`: a data frame of class
+#'   `habanera_count_judged`: `term` ("betting", and of blackjack "insurance" and "play"), `estimate` (the correlation).
 #' @section Errors: `habanera_error_input` for a rank that has no tag, a tag for none, and settings out of range.
-#' @seealso [design_tags()], [true_count_distribution()], [removal_effects()].
+#' @seealso [design_tags()], [true_count_distribution()], [removal_effects()], [player_counting()].
 #' @examples
 #' plain <- counting_system("level one balanced")
 #' plain
 #' judge_count(plain, game_blackjack(packs = 1), player_basic())
 #' @export
-counting_system <- function(tags, name = NULL, start = 0, start_per_deck = 0,
+counting_system <- function(tags, name = NULL, side = NULL, start = 0, start_per_deck = 0,
                             true_by = c("exact", "half_decks", "whole_decks", "none"),
                             rounded = c("floor", "truncate", "nearest", "none")) {
   call <- rlang::current_env()
   if (rlang::is_string(tags)) return(named_system(tags, call))
   if (!is.null(name)) check_string(name)
-  if (is.list(tags)) tags <- unlist(tags)
-  fits <- is.numeric(tags) && length(tags) && !is.null(names(tags)) && all(nzchar(names(tags))) &&
-    !anyDuplicated(names(tags)) && all(is.finite(tags) & abs(tags) <= 100 & tags * 4 == round(tags * 4))
-  if (!fits) {
-    refuse("`tags` must be numbers by rank, whole or in quarters, such as c(A = -1, \"2\" = 1), or a known name.")
-  }
-  structure(list(name = if (is.null(name)) "a system" else name, tags = tags,
+  structure(list(name = if (is.null(name)) "a system" else name, tags = check_tags(tags, "tags", call),
+                 side = if (length(side)) check_tags(side, "side", call),
                  start = check_number(start, -1000, 1000, "start", call),
                  start_per_deck = check_number(start_per_deck, -100, 100, "start_per_deck", call),
                  true_by = check_choice(true_by, c("exact", "half_decks", "whole_decks", "none"), "true_by", call),
                  rounded = check_choice(rounded, c("floor", "truncate", "nearest", "none"), "rounded", call)),
             class = "habanera_count_system")
+}
+
+check_tags <- function(tags, name, call) {
+  if (is.list(tags)) tags <- unlist(tags)
+  fits <- is.numeric(tags) && length(tags) && !is.null(names(tags)) && all(nzchar(names(tags))) &&
+    !anyDuplicated(names(tags)) && all(is.finite(tags) & abs(tags) <= 100 & tags * 4 == round(tags * 4))
+  if (fits) return(tags)
+  refuse(sprintf("`%s` must be numbers by rank, whole or in quarters, such as c(A = -1, \"2\" = 1)%s.", name,
+                 if (name == "tags") ", or a known name" else ""), call = call)
 }
 
 check_number <- function(x, from, to, name, call) {
@@ -63,8 +70,9 @@ plain_systems <- function() {
   )
 }
 
-# A plain system, or one in a file.
+# A plain system, one in a file, or one told as text.
 named_system <- function(name, call) {
+  if (grepl("=", name, fixed = TRUE)) return(system_from_text(name, call))
   if (grepl("[.](yaml|yml|json)$", name, ignore.case = TRUE)) system_from_file(name, call) else plain_system(name, call)
 }
 
@@ -94,21 +102,90 @@ plain_system <- function(name, call) {
   do.call(counting_system, c(known[[name]], name = name))
 }
 
+# In one line: "A=-1 2=1 ... side.A=-1 start=-4", what is as by default left out.
+#' @export
+format.habanera_count_system <- function(x, ...) {
+  plain <- plain_systems()
+  if (x$name %in% names(plain) && identical(unclass(plain_system(x$name, NULL)), unclass(x))) return(x$name)
+  settings <- c(start = whole_code_of(x$start), start_per_deck = whole_code_of(x$start_per_deck),
+                true_by = x$true_by, rounded = x$rounded)
+  settings <- settings[settings != c("0", "0", "exact", "floor")]
+  parts <- c(tag_texts(x$tags), if (length(x$side)) paste0("side.", tag_texts(x$side)),
+             sprintf("%s=%s", names(settings), settings),
+             if (x$name != "a system") paste0("name=", utils::URLencode(x$name, reserved = TRUE)))
+  paste(parts, collapse = " ")
+}
+
+#' @export
+as.character.habanera_count_system <- function(x, ...) format(x)
+
+whole_code_of <- function(x) format(x, digits = 15)
+
+tag_texts <- function(tags) sprintf("%s=%s", names(tags), vapply(tags, whole_code_of, ""))
+
+system_from_text <- function(text, call) {
+  parts <- strsplit(trimws(text), "[[:space:]]+")[[1]]
+  if (!all(grepl("^[^=]+=[^=]+$", parts))) {
+    refuse(sprintf("A counting system as text is such as \"A=-1 2=1 10=-1\", not %s.", quoted(text)), call = call)
+  }
+  values <- rlang::set_names(sub("^[^=]*=", "", parts), sub("=.*$", "", parts))
+  numbers <- function(values) suppressWarnings(rlang::set_names(as.numeric(values), names(values)))
+  words <- intersect(names(values), c("name", "true_by", "rounded"))
+  starts <- intersect(names(values), c("start", "start_per_deck"))
+  is_side <- startsWith(names(values), "side.")
+  side <- values[is_side]
+  names(side) <- sub("^side[.]", "", names(side))
+  settings <- c(as.list(values[words]), as.list(numbers(values[starts])))
+  if (!is.null(settings$name)) settings$name <- utils::URLdecode(settings$name)
+  tags <- values[!is_side & !names(values) %in% c(words, starts)]
+  do.call(counting_system, c(list(tags = numbers(tags), side = if (length(side)) numbers(side)), settings))
+}
+
 # The tag of each kind in a deck: by its rank, or by its value where the rank has none of its own.
 tags_of_kinds <- function(system, deck, call) {
+  labels <- kind_labels(deck)
+  used <- ifelse(labels$rank %in% names(system$tags), labels$rank, labels$value)
+  missing <- which(!used %in% names(system$tags))
+  if (length(missing)) {
+    refuse(sprintf("`tags` has none for %s, which the deck has.", quoted(labels$rank[missing[1]])), call = call)
+  }
+  refuse_idle_tags(system$tags, used, deck, "tags", call)
+  unname(system$tags[used])
+}
+
+# What each kind adds to the count for bets: besides its tag that of what is counted apart, from its share of the pack.
+bet_tags_of_kinds <- function(system, deck, call) {
+  tags <- tags_of_kinds(system, deck, call)
+  if (is.null(system$side)) return(tags)
+  labels <- kind_labels(deck)
+  used <- ifelse(labels$rank %in% names(system$side), labels$rank, labels$value)
+  refuse_idle_tags(system$side, used, deck, "side", call)
+  side <- ifelse(used %in% names(system$side), system$side[used], 0)
+  copies <- kinds_of(deck)$copies
+  tags + side - sum(side * copies) / sum(copies)
+}
+
+kind_labels <- function(deck) {
   kinds <- kinds_of(deck)
   data <- catalogue_of(deck)$data
   rank <- if (is.null(data[["rank"]])) kinds$cards else as.character(data[["rank"]][kinds$codes])
-  value <- if (is.null(data[["points"]])) rank else value_names(data[["points"]][kinds$codes])
-  used <- ifelse(rank %in% names(system$tags), rank, value)
-  missing <- which(!used %in% names(system$tags))
-  if (length(missing)) {
-    refuse(sprintf("`tags` has none for %s, which the deck has.", quoted(rank[missing[1]])), call = call)
-  }
-  # Cards that are gone have tags all the same.
-  idle <- setdiff(names(system$tags), c(used, as.character(data[["rank"]]), value_names(data[["points"]]), data$card))
-  if (length(idle)) refuse(sprintf("`tags` has %s, which is none of the deck's.", quoted(idle[1])), call = call)
-  unname(system$tags[used])
+  list(rank = rank, value = if (is.null(data[["points"]])) rank else value_names(data[["points"]][kinds$codes]))
+}
+
+# Cards that are gone have tags all the same.
+refuse_idle_tags <- function(tags, used, deck, name, call) {
+  data <- catalogue_of(deck)$data
+  idle <- setdiff(names(tags), c(used, as.character(data[["rank"]]), value_names(data[["points"]]), data$card))
+  if (length(idle)) refuse(sprintf("`%s` has %s, which is none of the deck's.", name, quoted(idle[1])), call = call)
+}
+
+# As the core counts: whole, in units of a quarter of a tag and a card's share of a deck of `pack` cards. `shoe` are all
+# cards there are.
+core_count_system <- function(system, shoe, pack, call) {
+  unit <- 4 * pack
+  list(tags = round(unit * tags_of_kinds(system, shoe, call)), bet_tags = round(unit * bet_tags_of_kinds(system, shoe, call)),
+       start = round(unit * (system$start + system$start_per_deck * length(shoe) / pack)), unit = unit, pack = pack,
+       true_by = system$true_by, rounded = system$rounded)
 }
 
 check_system <- function(x, call) {
@@ -128,6 +205,9 @@ print.habanera_count_system <- function(x, ...) {
                       true_in_words(x)))
   print(data.frame(as.list(sprintf("%+g", x$tags)) |> rlang::set_names(names(x$tags)), check.names = FALSE),
         row.names = FALSE)
+  if (length(x$side)) {
+    cat_wrapped(sprintf("Counted apart, for bets: %s.", join_words(sprintf("%s %+g", names(x$side), x$side))))
+  }
   if (x$start != 0 || x$start_per_deck != 0) {
     cat_wrapped(sprintf("It begins at %s and %s for each deck.", format_statistic(x$start),
                         format_statistic(x$start_per_deck)))
@@ -141,41 +221,4 @@ true_in_words <- function(x) {
              whole_decks = "the decks left to the whole")[[x$true_by]]
   rounds <- c(floor = ", rounded down", truncate = ", rounded towards zero", nearest = ", rounded", none = "")
   sprintf("a true count by %s%s", decks, rounds[[x$rounded]])
-}
-
-#' @rdname counting_system
-#' @param system A counting system, or the name of a plain one.
-#' @param game,player As in [removal_effects()].
-#' @export
-judge_count <- function(system, game = game_blackjack(), player = NULL) {
-  call <- rlang::current_env()
-  system <- check_system(system, call)
-  game <- edge_game(without_cut(money_game(game, call)), player, NULL, call)
-  bets <- c("main", intersect("insurance", names(game$kind$bet_means(game, "main", call))))
-  effects <- removal_effects(game, of = bets)
-  groups <- game$kind$counted_by(game)
-  copies <- kinds_of(game$deck)$copies
-  tags <- tags_of_kinds(system, game$deck, call)
-  rows <- lapply(bets, function(bet) {
-    of_bet <- effects[effects$bet == bet, ]
-    effect <- of_bet$effect[match(groups$labels, of_bet[[1]])]
-    data.frame(term = if (bet == "main") "betting" else bet, estimate = weighed_correlation(tags, effect, copies))
-  })
-  structure(do.call(rbind, rows), class = c("habanera_count_judged", "data.frame"), system = system,
-            words = in_words(game))
-}
-
-# Of tags, from their mean, with effects, whose mean is nothing.
-weighed_correlation <- function(tags, effects, copies) {
-  tags <- tags - sum(copies * tags) / sum(copies)
-  sum(copies * tags * effects) / sqrt(sum(copies * tags^2) * sum(copies * effects^2))
-}
-
-#' @export
-print.habanera_count_judged <- function(x, ...) {
-  if (is.null(attr(x, "system"))) return(NextMethod())
-  print(attr(x, "system"))
-  cat_wrapped(sprintf("In %s its tags go with the effects of removal: %s.", attr(x, "words"),
-                      join_words(sprintf("%s %.4f", x$term, x$estimate))))
-  invisible(x)
 }

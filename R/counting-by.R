@@ -1,0 +1,146 @@
+#' Results by the true count
+#'
+#' What a seat that counts won at each true count before the round, for each stake that it bet, and what it gains in all.
+#'
+#' Rounds of a shoe hang together, so that all is kept shoe by shoe: means are ratios of sums over shoes, with errors by
+#' the deviations of shoes from them, and sums over counts by the products between them (Cochran 1977, Sampling
+#' Techniques, section 6.4). Bets change nothing of the cards, so that `reprice()` prices the shoes that were played anew
+#' by other bets, exactly.
+#'
+#' @param sim What [simulate()][simulate.habanera_experiment] gave of a game with a [player_counting()] and a
+#'   `cut_after`; of `reprice()` also what `by_true_count()` gave.
+#' @return A `habanera_by_true_count`, a data frame with a row per true count that came: `true_count` (whole; those
+#'   beyond its range with the outermost), `rounds` (dealt), `played` (by the seat), `share` (of the rounds dealt), `mean` (result for
+#'   each stake bet), `std.error`, `sd` (of a round), `bet` (stakes), `gain` (stakes in a hundred rounds dealt that are won at this
+#'   count). `tidy()`: `term` ("gain", in a hundred rounds dealt; "per_bet", for each stake bet; "bet", the mean;
+#'   "plays", the share of the rounds played), `estimate`, `std.error`, `conf.low`, `conf.high` (95%).
+#' @section Errors: `habanera_error_input` for counts of no seat that counts, or that do not record `true_count` and
+#'   `net_per_bet`.
+#' @seealso [bet_sizes()], [counter_gain()].
+#' @examples
+#' counter <- player_counting(bets = c("0" = 1, "1" = 2, "2" = 4))
+#' shoes <- simulate(game_blackjack(players = counter, cut_after = 0.75), nsim = 500, seed = 1)
+#' found <- by_true_count(shoes)
+#' found
+#' tidy(reprice(found, c("0" = 1, "1" = 4, "2" = 8)))
+#' @export
+by_true_count <- function(sim) {
+  call <- rlang::current_env()
+  game <- if (inherits(sim, "habanera_counts_game")) sim$provenance$experiment
+  classes <- if (!is.null(game)) round_classes(game)
+  if (is.null(classes) || classes$column != "true_count") {
+    refuse(paste("`sim` must be counts of a game with `cut_after` and a player_counting() that record `true_count` and",
+                 "`net_per_bet`; made by simulate()."))
+  }
+  seats <- seated_players(game$rules$players, game$kind$seats(game$rules))
+  ramp <- seats[[counting_seats(game$rules$players, length(seats))]]$settings$bets
+  priced_counts(list(game = game, sums = sums_of_counts(sim), trials = trials_of(sim), classes = classes,
+                     sd = sd_by_class(sim, classes), run = run_in_words(sim), ramp = ramp, repriced = FALSE))
+}
+
+# How many trials were played.
+trials_of <- function(sim) sum(sim$provenance$trials$last - sim$provenance$trials$first + 1)
+
+# Of what is won for each stake bet in a round that is played.
+sd_by_class <- function(sim, classes) {
+  class <- pmax(1, findInterval(sim$outcomes[["true_count"]], classes$from))
+  played <- if (is.null(sim$outcomes[["plays"]])) rep(1, length(class)) else sim$outcomes[["plays"]]
+  net <- sim$outcomes[["net_per_bet"]]
+  sum_of <- function(x) {
+    found <- tapply(sim$n * played * x, factor(class, seq_along(classes$from)), sum)
+    ifelse(is.na(found), 0, as.vector(found))
+  }
+  rounds <- sum_of(1)
+  sqrt(pmax(0, sum_of(net^2) / rounds - (sum_of(net) / rounds)^2))
+}
+
+#' @rdname by_true_count
+#' @param bets A [bet_ramp()], or what it takes.
+#' @export
+reprice <- function(sim, bets) {
+  call <- rlang::current_env()
+  if (!inherits(sim, "habanera_by_true_count")) sim <- by_true_count(sim)
+  kept <- attr(sim, "kept")
+  kept$ramp <- check_ramp(bets, call)
+  kept$repriced <- TRUE
+  priced_counts(kept)
+}
+
+# `kept` is all that is needed to price the shoes: their sums and what the rounds were divided by.
+priced_counts <- function(kept) {
+  from <- kept$classes$from
+  bets <- bets_at(kept$ramp, from)
+  columns <- names(kept$sums$sum)
+  column_of <- function(what, counts = from) paste0("true_count=", counts, ":", what)
+  counted <- if ("plays" %in% kept$classes$numbers) "plays" else "entries"
+  unit <- kept$sums$unit[[column_of("net_per_bet")[1]]]
+  weights <- function(what, by = rep(1, length(from))) {
+    all <- rlang::set_names(numeric(length(columns)), columns)
+    all[column_of(what)] <- by
+    all
+  }
+  ratio <- function(top, bottom) ratio_of_sums(kept$sums, kept$trials, top, bottom)
+  rounds <- kept$sums$sum[column_of("entries")]
+  came <- which(rounds > 0)
+  each <- lapply(came, function(i) {
+    at <- replace(numeric(length(from)), i, 1)
+    if (kept$sums$sum[column_of(counted)[i]] == 0) return(list(estimate = NA_real_, std.error = NA_real_))
+    ratio(weights("net_per_bet", at / unit), weights(counted, at))
+  })
+  won <- kept$sums$sum[column_of("net_per_bet")] / unit
+  rows <- data.frame(
+    true_count = from[came], rounds = unname(rounds[came]),
+    played = unname(kept$sums$sum[column_of(counted)[came]]), share = unname(rounds[came] / sum(rounds)),
+    mean = vapply(each, `[[`, 0, "estimate"), std.error = vapply(each, `[[`, 0, "std.error"), sd = kept$sd[came],
+    bet = bets[came], gain = unname(100 * bets[came] * won[came] / sum(rounds))
+  )
+  all <- weights("entries")
+  totals <- list(gain = ratio(weights("net_per_bet", 100 * bets / unit), all),
+                 per_bet = ratio(weights("net_per_bet", bets / unit), weights(counted, bets)),
+                 bet = ratio(weights(counted, bets), all), plays = ratio(weights(counted), all))
+  kept$totals <- data.frame(term = names(totals), estimate = vapply(totals, `[[`, 0, "estimate"),
+                            std.error = vapply(totals, `[[`, 0, "std.error"), row.names = NULL)
+  structure(rows, class = c("habanera_by_true_count", "data.frame"), kept = kept)
+}
+
+#' @rawNamespace S3method(generics::tidy, habanera_by_true_count)
+tidy.habanera_by_true_count <- function(x, ...) {
+  totals <- attr(x, "kept")$totals
+  half <- stats::qnorm(0.975) * totals$std.error
+  data.frame(totals, conf.low = totals$estimate - half, conf.high = totals$estimate + half)
+}
+
+#' @export
+print.habanera_by_true_count <- function(x, rows = 25, ...) {
+  kept <- attr(x, "kept")
+  if (is.null(kept)) return(NextMethod())
+  cat_wrapped("<by true count> ", gain_in_words(tidy(x)))
+  cat_wrapped(sprintf("%s; %s%s.", in_words(kept$game), kept$run,
+                      if (kept$repriced) sprintf("; these very shoes priced anew with bets %s", ramp_in_words(kept$ramp))
+                      else ""))
+  shown <- data.frame(`true count` = x$true_count, rounds = format_count(x$rounds), share = format_percent(x$share, 3),
+                      mean = format_percent(x$mean, 3), `+/-` = format_percent(stats::qnorm(0.975) * x$std.error, 2),
+                      bet = x$bet, `gain in 100` = sprintf("%+.3f", x$gain), check.names = FALSE)
+  print_head(middle_rows(shown, x$rounds, rows), rows)
+  invisible(x)
+}
+
+# "The counter gains 0.52 stakes in 100 rounds (95%: 0.1 to 0.9), 0.3% of what is bet."
+gain_in_words <- function(totals) {
+  of <- function(term) totals[totals$term == term, ]
+  gain <- of("gain")
+  verb <- if (gain$estimate >= 0) "gains" else "loses"
+  sign <- if (gain$estimate >= 0) 1 else -1
+  range <- sort(sign * c(gain$conf.low, gain$conf.high))
+  sprintf("Who counts %s %s in 100 rounds (95%%: %s to %s), %s of a mean bet of %s%s.", verb,
+          paste(format_number(abs(gain$estimate), 3), "stakes"), format_number(range[1], 3), format_number(range[2], 3),
+          format_percent(abs(of("per_bet")$estimate), 3), format_number(of("bet")$estimate, 3),
+          if (of("plays")$estimate < 1) sprintf(", playing %s of them", format_percent(of("plays")$estimate, 3)) else "")
+}
+
+# The rows around the one that came most.
+middle_rows <- function(table, weight, rows) {
+  if (nrow(table) <= rows) return(table)
+  first <- max(1, min(which.max(weight) - rows %/% 2, nrow(table) - rows + 1))
+  table[first - 1 + seq_len(rows), , drop = FALSE]
+}

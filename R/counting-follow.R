@@ -1,0 +1,146 @@
+#' Do bets follow the count?
+#'
+#' Whether recorded bets rise with the count of the cards seen before them, with an interval, a test and what the test
+#' could have seen.
+#'
+#' The rise is the slope of bets on true counts before the round, \eqn{\sum (b - \bar b)(c - \bar c) / \sum (c - \bar
+#' c)^2}{sum((b - mean b)(c - mean c)) / sum((c - mean c)^2)}. Bets of a shoe hang together, and so do counts, so that
+#' its error is by shoe: what the shoes deviate from the common slope (Liang & Zeger 1986, Biometrika 73, 13-22), with a
+#' t distribution of a degree of freedom for each shoe but two. Bets that rise after wins, or with the hour, do not rise
+#' with the count but by chance.
+#'
+#' @param file A CSV file with a row per round, or such a data frame: `shoe` (which one), `bet` (in any money), `cards`
+#'   (all that were seen in the round, as codes), in the order played.
+#' @param system A [counting_system()], or the name of a plain one.
+#' @param game A game dealt from such a shoe.
+#' @param rise The rise that should be seen, as a share of the mean bet for each count.
+#' @return A `habanera_bets_follow`. `tidy()`: `term` "rise" (money for each count), `estimate`, `std.error`,
+#'   `statistic`, `p.value` (of no rise, against one), `conf.low`, `conf.high` (95%), `power` (the chance to see the rise
+#'   asked for, at 5%), `shoes_needed` (for a power of 90%). `as.data.frame()`: `shoe`, `bet`, `true_count`.
+#' @section Errors: `habanera_error_file` for a missing column, `habanera_error_input` for a bet that is no number, cards
+#'   that the shoe does not have, and fewer than five shoes.
+#' @examples
+#' bets_follow(demo_file("bets-at-the-window.csv"), "level one balanced")
+#' @export
+bets_follow <- function(file, system = "level one balanced", game = game_blackjack(), rise = 0.2) {
+  call <- rlang::current_env()
+  system <- check_system(system, call)
+  check_game(game)
+  check_between(rise, 0, 10)
+  if (game$kind$afresh(game$rules)) refuse("An endless shoe has no count.")
+  rounds <- counted_rounds(read_bets(file, call), system, game, call)
+  shoes <- unique(rounds$shoe)
+  if (length(shoes) < 5) {
+    refuse(sprintf("There are %s; five or more are needed to tell luck from a rise.", count_of(length(shoes), "shoe")))
+  }
+  centred <- rounds$true_count - mean(rounds$true_count)
+  if (all(centred == 0)) refuse("The count never moves; nothing can follow it.")
+  slope <- sum(centred * rounds$bet) / sum(centred^2)
+  left <- rounds$bet - mean(rounds$bet) - slope * centred
+  by_shoe <- as.vector(rowsum(centred * left, rounds$shoe))
+  freedom <- length(shoes) - 2
+  error <- sqrt(length(shoes) / freedom * sum(by_shoe^2)) / sum(centred^2)
+  # Bets that never differ do not rise, whatever the count.
+  statistic <- if (error > 0) slope / error else 0
+  structure(list(rounds = rounds, system = system, game = game, rise = rise, shoes = length(shoes),
+                 found = rise_found(slope, error, statistic, freedom, rise * mean(rounds$bet), length(shoes))),
+            class = "habanera_bets_follow")
+}
+
+rise_found <- function(slope, error, statistic, freedom, asked, shoes) {
+  half <- stats::qt(0.975, freedom) * error
+  seen <- stats::qt(0.95, freedom)
+  needed <- if (error > 0) shoes * ((stats::qnorm(0.95) + stats::qnorm(0.9)) * error / asked)^2 else NA_real_
+  data.frame(term = "rise", estimate = slope, std.error = error, statistic = statistic,
+             p.value = stats::pt(statistic, freedom, lower.tail = FALSE), conf.low = slope - half,
+             conf.high = slope + half,
+             power = if (error > 0) stats::pt(seen, freedom, ncp = asked / error, lower.tail = FALSE) else NA_real_,
+             shoes_needed = max(5, ceiling(needed)))
+}
+
+# `shoe`, `bet` and `cards` with where each row stands.
+read_bets <- function(file, call) {
+  if (is.data.frame(file)) {
+    missing <- setdiff(c("shoe", "bet", "cards"), names(file))
+    if (length(missing)) refuse(sprintf("`file` has no column `%s`.", missing[1]), call = call)
+    bad <- which(!is.finite(suppressWarnings(as.numeric(file$bet))))
+    if (length(bad)) refuse(sprintf("Row %d: the bet %s is no number.", bad[1], said(file$bet[bad[1]])), call = call)
+    return(data.frame(shoe = as.character(file$shoe), bet = as.numeric(file$bet), cards = as.character(file$cards),
+                      place = paste("row", seq_len(nrow(file)))))
+  }
+  table <- read_csv_columns(file, c("shoe", "bet", "cards"), call)
+  data.frame(shoe = table$shoe, bet = numbers_of_file(table, "bet", file, call, 0), cards = table$cards,
+             place = sprintf("%s, line %s", file_name(file), format_count(table$line)))
+}
+
+# With the true count before each round.
+counted_rounds <- function(rounds, system, game, call) {
+  cards <- strsplit(gsub("[,;[:space:]]+", " ", trimws(rounds$cards)), " ", fixed = TRUE)
+  size <- lengths(cards)
+  codes <- named_codes(unlist(cards), rep(rounds$place, size), game$deck, call)
+  tags <- tags_of_kinds(system, game$deck, call)[match(codes, kinds_of(game$deck)$codes)]
+  row <- factor(rep(seq_len(nrow(rounds)), size), seq_len(nrow(rounds)))
+  of_round <- as.vector(tapply(tags, row, sum, default = 0))
+  shoe <- match(rounds$shoe, unique(rounds$shoe))
+  refuse_overdrawn(codes, shoe[row], rounds$place[row], game$deck, call)
+  before <- function(x) stats::ave(x, shoe, FUN = function(each) cumsum(each) - each)
+  start <- system$start + system$start_per_deck * length(game$deck) / pack_size(game)
+  true <- true_counts(system, game$deck, pack_size(game), start + before(of_round), length(game$deck) - before(size), call)
+  data.frame(shoe = rounds$shoe, bet = rounds$bet, true_count = true)
+}
+
+named_codes <- function(words, places, deck, call) {
+  tryCatch(codes_of(as_cards(words, deck)), habanera_error_notation = function(cnd) {
+    known <- kinds_of(deck)$cards
+    bad <- which(!words %in% known)
+    refuse(sprintf("%s: %s is no card of the shoe.", places[bad[1]], quoted(words[bad[1]])), call = call)
+  })
+}
+
+# No shoe has shown more of a card than it holds.
+refuse_overdrawn <- function(codes, shoe, places, deck, call) {
+  kinds <- kinds_of(deck)
+  seen <- stats::ave(rep(1, length(codes)), codes, shoe, FUN = cumsum)
+  over <- which(seen > kinds$copies[match(codes, kinds$codes)])
+  if (length(over)) {
+    card <- kinds$cards[match(codes[over[1]], kinds$codes)]
+    refuse(sprintf("%s: that is the %s %s of its shoe, which holds %s.", places[over[1]],
+                   ordinal(seen[over[1]]), card, format_count(kinds$copies[match(codes[over[1]], kinds$codes)])),
+           "conservation", call)
+  }
+}
+
+ordinal <- function(n) {
+  ending <- if (n %% 100 %in% 11:13) "th" else c("th", "st", "nd", "rd", rep("th", 6))[n %% 10 + 1]
+  paste0(n, ending)
+}
+
+#' @rawNamespace S3method(generics::tidy, habanera_bets_follow)
+tidy.habanera_bets_follow <- function(x, ...) x$found
+
+#' @export
+as.data.frame.habanera_bets_follow <- function(x, ...) x$rounds
+
+#' @export
+print.habanera_bets_follow <- function(x, ...) {
+  found <- x$found
+  cat_wrapped("<bets> ", follow_sentence(found))
+  cat_wrapped(sprintf("%s in %s, the mean bet %s; counted %s, %s.", count_of(nrow(x$rounds), "round"),
+                      count_of(x$shoes, "shoe"), format_number(mean(x$rounds$bet), 4), x$system$name,
+                      true_in_words(x$system)))
+  if (!is.na(found$power)) {
+    cat_wrapped(sprintf(paste("Bets that rise by %s of the mean bet at each count would be seen in %s of such records;",
+                              "in 90%% with %s."), format_percent(x$rise, 2), format_percent(found$power, 3),
+                        count_of(found$shoes_needed, "shoe")))
+  }
+  invisible(x)
+}
+
+follow_sentence <- function(found) {
+  verdict <- if (found$p.value < 0.01) "The bets follow the count" else if (found$p.value < 0.05) {
+    "The bets seem to follow the count"
+  } else "Nothing shows that the bets follow the count"
+  sprintf("%s: they %s by %s at each count (95%%: %s to %s; p = %s).", verdict,
+          if (found$estimate >= 0) "rise" else "fall", format_number(abs(found$estimate), 3),
+          format_number(found$conf.low, 3), format_number(found$conf.high, 3), format_number(found$p.value, 2))
+}

@@ -1,0 +1,71 @@
+# Figures of counts: results by the true count, a counter's gain by the cut, bets by the count.
+
+#' @rdname by_true_count
+#' @param object What `by_true_count()` gave.
+#' @param ... Not used.
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_by_true_count)
+autoplot.habanera_by_true_count <- function(object, ...) {
+  kept <- attr(object, "kept")
+  # What hardly came tells nothing.
+  shown <- plain_table(object)[object$share >= 1e-4 & !is.na(object$std.error), ]
+  half <- stats::qnorm(0.975) * shown$std.error
+  data <- data.frame(true_count = shown$true_count, mean = shown$mean, low = shown$mean - half,
+                     high = shown$mean + half, share = shown$share)
+  ggplot2::ggplot(data, ggplot2::aes(.data$true_count, .data$mean)) +
+    ggplot2::geom_hline(yintercept = 0, colour = "grey40") +
+    ggplot2::geom_linerange(ggplot2::aes(ymin = .data$low, ymax = .data$high), colour = figure_colours[["data"]]) +
+    ggplot2::geom_point(ggplot2::aes(size = .data$share), colour = figure_colours[["data"]]) +
+    ggplot2::scale_size_area(name = "share of the rounds", labels = function(x) format_percent(x, 2), max_size = 6) +
+    ggplot2::scale_y_continuous(labels = function(y) format_percent(y, 3)) +
+    ggplot2::labs(x = "true count", y = "result for each stake bet",
+                  title = "What a stake brings, by the true count before the round",
+                  subtitle = wrapped(gain_in_words(tidy(object))),
+                  caption = wrapped(paste0(in_words(kept$game), "; ", kept$run, ". Lines: 95% intervals by shoe."))) +
+    figure_theme()
+}
+
+#' @rdname counter_gain
+#' @param object What `counter_gain()` gave.
+#' @param ... Not used.
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_counter_gain)
+autoplot.habanera_counter_gain <- function(object, ...) {
+  data <- plain_table(object)
+  data$series <- in_order(paste0(vapply(data$packs, count_of, "", "pack"), ", bets up to ", data$most_bet))
+  colours <- seat_colours(nlevels(data$series))
+  figure <- ggplot2::ggplot(data, ggplot2::aes(.data$cut_after, .data$gain, colour = .data$series,
+                                               fill = .data$series)) +
+    ggplot2::geom_hline(yintercept = 0, colour = "grey40") +
+    ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), alpha = 0.2, colour = NA) +
+    ggplot2::geom_line() + ggplot2::geom_point() +
+    ggplot2::scale_colour_manual(values = colours, name = NULL) +
+    ggplot2::scale_fill_manual(values = colours, name = NULL) +
+    ggplot2::scale_x_continuous(labels = function(x) format_percent(x, 3)) +
+    ggplot2::labs(x = "cut after this share of the shoe", y = "stakes gained in 100 rounds",
+                  title = "What a counter gains, by how deep the shoe is dealt",
+                  subtitle = wrapped(paste(stop_sentences(object), collapse = " ")),
+                  caption = wrapped(paste0(game_in_words(attr(object, "game"), "cut_after"), "; ", attr(object, "run"),
+                                           ". Bands: 95% intervals by shoe."))) +
+    figure_theme()
+  if (nlevels(data$series) > 1) figure else figure + ggplot2::theme(legend.position = "none")
+}
+
+#' @rdname bets_follow
+#' @param object,x What `bets_follow()` gave.
+#' @param ... Not used.
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_bets_follow)
+autoplot.habanera_bets_follow <- function(object, ...) {
+  rounds <- object$rounds
+  rounds$count <- floor(rounds$true_count)
+  bets <- stats::aggregate(bet ~ count, rounds, mean)
+  bets$rounds <- stats::aggregate(bet ~ count, rounds, length)$bet
+  ggplot2::ggplot(bets, ggplot2::aes(.data$count, .data$bet)) +
+    ggplot2::geom_line(colour = "grey60") +
+    ggplot2::geom_point(ggplot2::aes(size = .data$rounds), colour = figure_colours[["data"]]) +
+    ggplot2::scale_size_area(name = "rounds", max_size = 6) +
+    ggplot2::expand_limits(y = 0) +
+    ggplot2::labs(x = "true count", y = "mean bet", title = "Mean bet by the true count before the round",
+                  subtitle = wrapped(follow_sentence(object$found)),
+                  caption = sprintf("%s in %s; counted %s.", count_of(nrow(rounds), "round"),
+                                    count_of(object$shoes, "shoe"), object$system$name)) +
+    figure_theme()
+}
