@@ -29,6 +29,10 @@ core_blackjack <- function(spec) {
     .Call(`_habanera_core_blackjack`, spec)
 }
 
+core_blackjack_forks <- function(spec, draw, plays, departs, cells, seed, first, count, threads) {
+    .Call(`_habanera_core_blackjack_forks`, spec, draw, plays, departs, cells, seed, first, count, threads)
+}
+
 core_blackjack_edge <- function(spec, shoe, table, insures) {
     .Call(`_habanera_core_blackjack_edge`, spec, shoe, table, insures)
 }

@@ -9,7 +9,8 @@
 #' with the hand and the up card seen. A cell is changed from the smallest whole count from which on the other move stays
 #' better, or below the largest below which it does. What a change gains is its advantage at each count, weighed by how
 #' often the cell comes up in such a shoe, with hands of more cards and after splits, and by the law of the count; bets
-#' by the count are in it. Beside it stands what shoes bring that are dealt once with it and once without.
+#' by the count are in it. Beside it stands what shoes bring: wherever the change is made, the round is played from there
+#' both ways with the same cards.
 #'
 #' @param game A [game_blackjack()].
 #' @param system A [counting_system()], or the name of a plain one.
@@ -17,20 +18,18 @@
 #' @param range True counts looked at, rising.
 #' @param depth The share of the shoe that is dealt.
 #' @param bets A [bet_ramp()], or what it takes.
-#' @param most How many changes, those that gain most, are simulated.
 #' @param nsim,seed,threads For the simulations, as in [simulate()][simulate.habanera_experiment]; shoes. With `nsim` 0
 #'   there are none.
 #' @return A `habanera_found_deviations`, a data frame, those that gain most first: `hand`, `up_card`, `from`, `below`,
 #'   `action` as in [deviations()], `instead_of`, `gain` (stakes in a hundred rounds), `share` (of what all gain), `main`
-#'   (whether it is among the fewest that bring nine tenths), `simulated`, `std.error` (of the gain; `NA` where not
-#'   simulated). It is taken by [deviations()], [player_counting()] and [write_deviations()].
+#'   (whether it is among the fewest that bring nine tenths), `simulated`, `std.error` (by shoe; `NA` where not simulated). It is taken by [deviations()], [player_counting()] and [write_deviations()].
 #' @section Errors: `habanera_error_input` for another game, a player who is no table, and a range that does not rise.
 #' @seealso [best_strategy()] for play without the count.
 #' @examples
 #' find_deviations(game_blackjack(packs = 2), range = -4:4, nsim = 0)
 #' @export
 find_deviations <- function(game, system = "level one balanced", strategy = player_basic(), range = -10:10,
-                            depth = 0.5, bets = 1, most = 12, nsim = 10000, seed = NULL, threads = NULL) {
+                            depth = 0.5, bets = 1, nsim = 50000, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
   check_game(game)
   if (is.null(game$kind$cells)) refuse(sprintf("%s has no table that is departed from.", game$kind$title))
@@ -41,7 +40,6 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   fits <- is.numeric(range) && length(range) > 1 && all(range == round(range)) && all(diff(range) == 1)
   if (!fits) refuse(sprintf("`range` must be whole counts that rise by one, such as -10:10, not %s.", said(range)))
   check_between(depth, 0, 1)
-  check_whole(most, 0, 1000)
   check_whole(nsim, 0, 1e9)
   bets <- check_ramp(bets, call)
   whole <- without_cut(change_game(game, list(players = strategy), call))
@@ -50,7 +48,8 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   if (!nrow(found)) refuse("No cell of the strategy changes in this range.")
   found <- priced_changes(found, whole, strategy, shoes, bets, call)
   found <- simulated_changes(found, game, strategy, system, bets,
-                             list(most = most, nsim = nsim, seed = seed, threads = threads, depth = depth), call)
+                             list(nsim = nsim, seed = if (nsim > 0) resolve_seed(seed, call),
+                                  threads = resolve_threads(threads, call), depth = depth), call)
   structure(found, class = c("habanera_found_deviations", "habanera_deviations", "data.frame"), game = whole,
             system = system, strategy = strategy, depth = depth, nsim = nsim)
 }
@@ -93,7 +92,7 @@ tag_step <- function(tags) {
 changed_cells <- function(game, system, strategy, shoes, call) {
   worked <- game$kind$cells(game, call)
   entries <- worked$move(strategy)
-  few <- unique(round(seq(1, length(shoes$counts), length.out = min(7, length(shoes$counts)))))
+  few <- unique(round(seq(1, length(shoes$counts), length.out = min(5, length(shoes$counts)))))
   tables <- lapply(few, function(i) worked$expected(shoes$left[, i]))
   rows <- lapply(which(!is.na(entries)), function(row) {
     cell <- worked$cells[row, ]
@@ -134,26 +133,36 @@ entry_for <- function(move, instead_of) {
   if (letter %in% c("D", "R")) paste0(letter, "/", other) else letter
 }
 
-# The smallest count from which on (or the largest below which) the move stays better; the few counts tell where to look.
+# The smallest count from which on (or the largest below which) the move stays better: where the few counts let it be
+# expected, and from there count by count.
 settled_change <- function(worked, row, played, better, shoes, few, gained, above) {
   counts <- shoes$counts
-  exactly <- function(i) {
-    worth <- worked$worth(row, shoes$left[, i])
-    worth[[better]] - worth[[played]]
+  is_better <- function(at) {
+    worth <- worked$worth(row, shoes$left[, at])
+    worth[[better]] > worth[[played]]
   }
+  inward <- if (above) -1 else 1
+  at <- expected_change(few, gained, above)
+  while (!is_better(at)) {
+    at <- at - inward
+    if (at < 1 || at > length(counts)) return(NULL)
+  }
+  while (at + inward >= 1 && at + inward <= length(counts) && is_better(at + inward)) at <- at + inward
+  data.frame(from = if (above && at > 1) counts[at] else NA_real_,
+             below = if (!above && at < length(counts)) counts[at] + 1 else NA_real_, better = better)
+}
+
+# From the far end inwards along straight lines, the place where what is gained comes to nothing.
+expected_change <- function(few, gained, above) {
   if (!above) {
     few <- rev(few)
     gained <- rev(gained)
   }
-  # From the far end inwards: the last of the few at which it is still better.
   last <- length(few)
   while (last > 1 && gained[last - 1] > 0) last <- last - 1
-  inward <- if (above) -1 else 1
-  at <- few[last]
-  if (exactly(at) <= 0) return(NULL)
-  while (at + inward >= 1 && at + inward <= length(counts) && exactly(at + inward) > 0) at <- at + inward
-  data.frame(from = if (above && at > 1) counts[at] else NA_real_,
-             below = if (!above && at < length(counts)) counts[at] + 1 else NA_real_, better = better)
+  if (last == 1 || gained[last] <= 0) return(few[last])
+  step <- (few[last] - few[last - 1]) * gained[last] / (gained[last] - gained[last - 1])
+  if (above) ceiling(few[last] - step) else floor(few[last] - step)
 }
 
 # What each change gains in a hundred rounds: its advantage in shoes of each count in which it is played, bets in it.
@@ -180,22 +189,22 @@ priced_changes <- function(found, game, strategy, shoes, bets, call) {
   found
 }
 
-# On the same deals with the change and without.
+# On shoes that are dealt without changes: wherever one would have been made, the round is played from there both ways.
 simulated_changes <- function(found, game, strategy, system, bets, run, call) {
-  found$simulated <- found$std.error <- NA_real_
-  if (run$nsim == 0 || run$most == 0) return(found)
-  seed <- resolve_seed(run$seed, call)
+  found$simulated <- found$std.error <- rep(NA_real_, nrow(found))
+  if (run$nsim == 0) return(found)
+  if (!is_uniform(game$shuffle)) refuse("Changes are simulated on shoes shuffled uniformly: no `shuffle`.", call = call)
+  player <- player_counting(strategy, system, bets, deviations = new_deviations(found, rownames(found), call))
   if (is.null(game$rules$cut_after)) game <- change_game(game, list(cut_after = min(0.9, 1.5 * run$depth)), call)
-  played <- function(...) {
-    player <- player_counting(strategy, system, bets, ...)
-    recording(change_game(game, list(players = player, seats = 1), call), "net")
-  }
-  for (i in seq_len(min(run$most, nrow(found)))) {
-    change <- new_deviations(found[i, deviation_columns], "row 1", call)
-    both <- compare(played(), played(deviations = change), nsim = run$nsim, seed = seed, threads = run$threads)
-    row <- tidy(both)
-    found$simulated[i] <- 100 * row$estimate[row$term == "net"]
-    found$std.error[i] <- 100 * row$std.error[row$term == "net"]
+  game <- change_game(game, list(players = player, seats = 1), call)
+  sums <- game$kind$departures(game, found, run, call)
+  columns <- c("entries", paste(found$hand, found$up_card, seq_len(nrow(found))))
+  sums <- trial_sums(sums, columns)
+  for (i in seq_len(nrow(found))) {
+    ratio <- ratio_of_sums(sums, run$nsim, (columns == columns[i + 1]) * 100 / unit_of(game, "net"),
+                           columns == "entries")
+    found$simulated[i] <- ratio$estimate
+    found$std.error[i] <- ratio$std.error
   }
   found
 }

@@ -69,3 +69,20 @@ two_card_cells <- function(values, rules) {
   cells <- merge(hands, data.frame(up = values, up_card = value_names(values)))
   cells[order(match(cells$hand, table_rows), match(cells$up_card, up_cards)), ]
 }
+
+# The game's player counts and departs; what each of his departures brings over the shoes of a run, as sums by shoe:
+# first the rounds, then cell by cell.
+blackjack_departures <- function(game, cells, run, call) {
+  player <- game$spec$rules$players[[1]]
+  settled <- game$rules$players[[1]]
+  settled$settings$deviations <- NULL
+  values <- sort(unique(game$spec$rules$points))
+  plain <- core_customer(settled, game$rules, values, call)
+  kind <- sub(" .*$", "", cells$hand)
+  number <- sub("^[a-z]+ ", "", cells$hand)
+  keys <- cbind(match(kind, c("hard", "soft", "pair")) - 1L, as.integer(ifelse(number == "A", "1", number)),
+                match(cells$up_card, c("A", 2:10)))
+  storage.mode(keys) <- "integer"
+  solving(core_blackjack_forks(game$spec$rules, game$spec$draw, plain, player, keys, run$seed, 1, run$nsim,
+                               run$threads), call)
+}

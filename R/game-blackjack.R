@@ -58,7 +58,7 @@ blackjack_kind <- function() {
     bet_means = blackjack_bet_means, counted_by = blackjack_counted_by,
     best_strategy = blackjack_best, best_edges = blackjack_best_edges, expected = blackjack_expected,
     dealer_totals = blackjack_dealer_totals, advise = blackjack_advice, mistakes = blackjack_mistakes,
-    cells = blackjack_cells,
+    cells = blackjack_cells, departures = blackjack_departures,
     core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units, bets = blackjack_bets,
     scores = blackjack_scores, score_of = "a stake",
     opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE),

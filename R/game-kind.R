@@ -51,8 +51,9 @@ usual_kind <- function() list(
   # What an analyst of best play asks, of games that have it worked out: functions of the game. See best_strategy(),
   # dealer_totals(), advise(), mistakes().
   best_strategy = NULL, expected = NULL, dealer_totals = NULL, advise = NULL, mistakes = NULL,
-  # What moves are worth in shoes of fractions, for find_deviations(): see blackjack_cells().
-  cells = NULL,
+  # What moves are worth in shoes of fractions, and what departing in cells brings in simulated shoes, for
+  # find_deviations(): see blackjack_cells(), blackjack_departures().
+  cells = NULL, departures = NULL,
   # The player's expected results of all bets by name, in initial stakes (NA where not asked for in `of`); NULL:
   # house_edge() tells.
   bet_means = function(game, of, call) NULL,

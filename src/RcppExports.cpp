@@ -96,6 +96,25 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_blackjack_forks
+Rcpp::List core_blackjack_forks(Rcpp::List spec, Rcpp::List draw, Rcpp::List plays, Rcpp::List departs, Rcpp::IntegerMatrix cells, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_blackjack_forks(SEXP specSEXP, SEXP drawSEXP, SEXP playsSEXP, SEXP departsSEXP, SEXP cellsSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type draw(drawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type plays(playsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type departs(departsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type cells(cellsSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_forks(spec, draw, plays, departs, cells, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_blackjack_edge
 Rcpp::List core_blackjack_edge(Rcpp::List spec, Rcpp::List shoe, Rcpp::List table, bool insures);
 RcppExport SEXP _habanera_core_blackjack_edge(SEXP specSEXP, SEXP shoeSEXP, SEXP tableSEXP, SEXP insuresSEXP) {
@@ -846,6 +865,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
     {"_habanera_core_blackjack_moves", (DL_FUNC) &_habanera_core_blackjack_moves, 0},
     {"_habanera_core_blackjack", (DL_FUNC) &_habanera_core_blackjack, 1},
+    {"_habanera_core_blackjack_forks", (DL_FUNC) &_habanera_core_blackjack_forks, 9},
     {"_habanera_core_blackjack_edge", (DL_FUNC) &_habanera_core_blackjack_edge, 4},
     {"_habanera_core_blackjack_side_bets", (DL_FUNC) &_habanera_core_blackjack_side_bets, 2},
     {"_habanera_core_blackjack_best", (DL_FUNC) &_habanera_core_blackjack_best, 3},

@@ -1,13 +1,17 @@
 #include "blackjack.h"
 #include "counter.h"
+#include "draw.h"
 #include "game.h"
 #include "player.h"
+#include "sums.h"
 
 #include <string>
 
 #include "habanera/blackjack/blackjack.hpp"
+#include "habanera/blackjack/forks.hpp"
 #include "habanera/blackjack/players.hpp"
 #include "habanera/game/choices.hpp"
+#include "habanera/game/counting.hpp"
 #include "habanera/game/seated.hpp"
 
 namespace {
@@ -180,4 +184,24 @@ SEXP core_blackjack(Rcpp::List spec) {
   rules.bettor = to_bettor(spec);
   rules.shoes = static_cast<std::size_t>(to_count(spec["shoes"]));
   return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<habanera::Blackjack>>>(rules));
+}
+
+// What single departures bring on the shoes of a run: `plays` and `departs` are players, `cells` a matrix with a cell in
+// each row (kind from 0: hard, soft, pair; total or value; up card).
+// [[Rcpp::export]]
+Rcpp::List core_blackjack_forks(Rcpp::List spec, Rcpp::List draw, Rcpp::List plays, Rcpp::List departs,
+                                Rcpp::IntegerMatrix cells, double seed, double first, double count, int threads) {
+  habanera::ForkCounter::Plan plan;
+  plan.rules = to_blackjack_rules(spec);
+  plan.bettor = to_bettor(spec).value();
+  const auto pieces = std::make_shared<const Pieces>(plan.rules);
+  plan.plays = to_player(plays, pieces);
+  plan.departs = to_player(departs, pieces);
+  for (int i = 0; i < cells.nrow(); ++i)
+    plan.cells.push_back({static_cast<std::uint8_t>(cells(i, 0)), static_cast<std::uint8_t>(cells(i, 1)),
+                          static_cast<std::uint8_t>(cells(i, 2))});
+  const habanera::Draw dealt = to_draw(draw);
+  return pack_sums(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+    return habanera::ForkCounter(dealt, plan, to_count(seed));
+  }).sums());
 }

@@ -1,6 +1,7 @@
 #include "game.h"
 
 #include "draw.h"
+#include "sums.h"
 
 #include <memory>
 #include <string>
@@ -47,26 +48,6 @@ Rcpp::List pack_tally(const habanera::RowTally& tally) {
   }
   return Rcpp::List::create(Rcpp::Named("rows") = pack_columns(entries, [](const auto& entry) { return entry.first; }),
                             Rcpp::Named("n") = n, Rcpp::Named("example_trial") = example);
-}
-
-// Whole numbers too wide for a double, as value = high * 2^48 + low.
-void pack_wide(Rcpp::List& into, const std::string& name, const std::vector<habanera::WideInteger>& values) {
-  const auto size = static_cast<R_xlen_t>(values.size());
-  Rcpp::NumericVector high(size), low(size);
-  for (R_xlen_t i = 0; i < size; ++i) {
-    const habanera::WideInteger value = values[static_cast<std::size_t>(i)], upper = value >> 48;
-    high[i] = static_cast<double>(upper);
-    low[i] = static_cast<double>(value - upper * (habanera::WideInteger{1} << 48));
-  }
-  into[name + "_high"] = high;
-  into[name + "_low"] = low;
-}
-
-Rcpp::List pack_sums(const habanera::TrialSums& sums) {
-  Rcpp::List packed;
-  pack_wide(packed, "sum", sums.sums());
-  pack_wide(packed, "product", sums.products());
-  return packed;
 }
 
 Rcpp::IntegerVector pack_kinds(const std::vector<habanera::Card>& cards) {
