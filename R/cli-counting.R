@@ -30,3 +30,24 @@ counting_command <- function() {
     }
   )
 }
+
+bets_follow_command <- function() {
+  new_command(
+    "bets-follow", "Recorded bets with the cards seen: do they rise with the count?", "bets-follow FILE [OPTIONS]",
+    c(list(
+      cli_option("counting", "The counting system: a file, or the name of a plain one [level one balanced]", "SYSTEM",
+                 "level one balanced"),
+      cli_option("game", "The game that was dealt [blackjack]", "GAME", "blackjack"),
+      cli_option("rise", "The rise to be seen, as a share of the mean bet for each count [0.2]", "SHARE", "0.2"),
+      figure_option()
+    ), game_options(), common_options()),
+    c("habanera bets-follow bets-at-the-window.csv", "habanera bets-follow bets-by-the-door.csv --figure bets.png"),
+    function(options, arguments) {
+      command <- bets_follow_command()
+      if (length(arguments) != 1) refuse_usage(command, "it needs a file of bets.")
+      found <- bets_follow(arguments, options$counting, shell_game(options, options$game, command),
+                           option_number(options, "rise"))
+      write_found(found, options, table = tidy(found))
+    }
+  )
+}

@@ -40,14 +40,15 @@ play_command <- function() {
       cli_option("report", "Also write a page with figure and rules", "FILE"), figure_option(),
       cli_option("person", "Play one game yourself, in this seat, at the terminal", "SEAT"),
       cli_option("moves", "With --person: keep your moves in this file, or go on with those in it", "FILE")
-    ), run_options(), common_options()),
+    ), counter_options(), run_options(), common_options()),
     game_examples("play"),
     run_play
   )
 }
 
 run_play <- function(options, arguments) {
-  game <- shell_game(options, arguments, play_command())
+  game <- with_typed_counter(shell_game(options, arguments, play_command()), options, play_command())
+  if (!is.null(options$counting)) return(play_counted(game, options, play_command()))
   if (!is.null(options$person)) return(sit_person(game, options, play_command()))
   if (!is.null(options$moves)) refuse_usage(play_command(), "--moves goes with --person.")
   expectation <- read_expectation(options$expect, estimate_names(game))

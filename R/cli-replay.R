@@ -12,7 +12,7 @@ replay_command <- function() {
       cli_option("steps", "How many steps are shown [all]", "N"),
       cli_option("pause", "Wait for Enter after each step"),
       cli_option("figure", "Also write the course of the piles (.png, .svg or .pdf)", "FILE")
-    ), common_options()),
+    ), counter_options(), common_options()),
     game_examples("replay"),
     run_replay
   )
@@ -20,7 +20,7 @@ replay_command <- function() {
 
 run_replay <- function(options, arguments) {
   command <- replay_command()
-  game <- shell_game(options, arguments, command)
+  game <- with_typed_counter(shell_game(options, arguments, command), options, command)
   # Given piles are played as they lie, the same under every seed.
   if (is.null(options$seed) && !is.null(options$piles)) options$seed <- "1"
   if (is.null(options$seed)) refuse_usage(command, "it needs --seed, that of the simulation.")

@@ -7,8 +7,8 @@
 #'   `"0=1 1=2 2=4"`, a CSV file or a data frame with the columns `true_count` and `bet`.
 #' @param limits The least and the most that the house takes, in stakes; bets beyond are laid at the limit.
 #' @return A `habanera_bet_ramp`; `as.data.frame()`: `true_count`, `bet`.
-#' @section Errors: `habanera_error_input` for counts with a hole between them, bets that are not whole stakes, and limits
-#'   that cross.
+#' @section Errors: `habanera_error_input` for counts with a hole between them, bets that are not whole stakes, and
+#'   limits that cross.
 #' @seealso [player_counting()], [bet_sizes()].
 #' @examples
 #' bet_ramp(c("0" = 1, "1" = 2, "2" = 4, "3" = 8))
@@ -43,10 +43,12 @@ bet_ramp <- function(bets, limits = c(1, Inf)) {
 check_limits <- function(limits, call) {
   fits <- is.numeric(limits) && length(limits) == 2 && !anyNA(limits) && all(limits >= 1) &&
     all(is.infinite(limits) | limits == round(limits))
-  if (!fits) refuse(sprintf("`limits` must be the least and the most of a bet, whole, not %s.", said(limits)), call = call)
+  if (!fits) {
+    refuse(sprintf("`limits` must be the least and the most of a bet, whole, not %s.", said(limits)), call = call)
+  }
   if (limits[1] > limits[2]) {
-    refuse(sprintf("`limits` cross: the least is %s and the most %s.", format_count(limits[1]), format_count(limits[2])),
-           call = call)
+    refuse(sprintf("`limits` cross: the least is %s and the most %s.", format_count(limits[1]),
+                   format_count(limits[2])), call = call)
   }
 }
 

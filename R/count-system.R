@@ -8,11 +8,17 @@
 #'
 #' A system is judged by how its tags go with the effects of removal: their correlation, weighed with the cards there
 #' are, \eqn{\sum n t e / \sqrt{\sum n t^2 \sum n e^2}}{sum(n t e) / sqrt(sum(n t^2) sum(n e^2))}, the tags taken from
-#' their mean (Griffin 1999, The Theory of Blackjack, ch. 4).
+#' their mean (Griffin 1999, The Theory of Blackjack, ch. 4). Of play it is told what share it has of the gain that all
+#' cards seen would bring once half of the shoe is dealt: of each cell the two best moves differ by \eqn{d}, and as
+#' cards go this moves by a normal of the spread \eqn{\sigma} that the effects of removal give it; a count whose tags
+#' have the correlation \eqn{r} with these follows it with a spread of \eqn{r \sigma}, and gains the mean of what lies
+#' above \eqn{d} (the same, ch. 4 and appendix A).
 #'
 #' @param tags Numbers by rank (`c(A = -1, "2" = 1, ..., K = -1)`) or by value (then "10" is all cards of ten), or the
 #'   name of a plain system, or a file (.yaml, .json) of these settings by name.
 #' @param name What it is called.
+#' @param by An attribute of the cards by whose values tags are named, as `"colour"` with `c(red = 1, black = -1)`;
+#'   `NULL`: ranks or values.
 #' @param side Ranks (or values) that are counted apart, as `c(A = -1)`: what each of them that has come above its share
 #'   of the cards dealt adds to the count by which bets are laid. Play is by the count without it.
 #' @param start,start_per_deck The running count before the first card; and so much more for each deck in the shoe.
@@ -21,7 +27,8 @@
 #' @param rounded How the true count is rounded: "floor", "truncate" (towards zero), "nearest" (halves up), "none".
 #' @return `counting_system()`: a `habanera_count_system`; as text it is its name, where it is a plain one, else its
 #'   tags and settings in one line, from which it can be made again. `judge_count()`: a data frame of class
-#'   `habanera_count_judged`: `term` ("betting", and of blackjack "insurance" and "play"), `estimate` (the correlation).
+#'   `habanera_count_judged`: `term` ("betting", and of blackjack "insurance" and "play"), `estimate` (the correlation;
+#'   of play the share of the gain).
 #' @section Errors: `habanera_error_input` for a rank that has no tag, a tag for none, and settings out of range.
 #' @seealso [design_tags()], [true_count_distribution()], [removal_effects()], [player_counting()].
 #' @examples
@@ -29,14 +36,14 @@
 #' plain
 #' judge_count(plain, game_blackjack(packs = 1), player_basic())
 #' @export
-counting_system <- function(tags, name = NULL, side = NULL, start = 0, start_per_deck = 0,
+counting_system <- function(tags, name = NULL, by = NULL, side = NULL, start = 0, start_per_deck = 0,
                             true_by = c("exact", "half_decks", "whole_decks", "none"),
                             rounded = c("floor", "truncate", "nearest", "none")) {
   call <- rlang::current_env()
   if (rlang::is_string(tags)) return(named_system(tags, call))
   if (!is.null(name)) check_string(name)
   structure(list(name = if (is.null(name)) "a system" else name, tags = check_tags(tags, "tags", call),
-                 side = if (length(side)) check_tags(side, "side", call),
+                 by = if (!is.null(by)) check_string(by), side = if (length(side)) check_tags(side, "side", call),
                  start = check_number(start, -1000, 1000, "start", call),
                  start_per_deck = check_number(start_per_deck, -100, 100, "start_per_deck", call),
                  true_by = check_choice(true_by, c("exact", "half_decks", "whole_decks", "none"), "true_by", call),
@@ -110,7 +117,8 @@ format.habanera_count_system <- function(x, ...) {
   settings <- c(start = whole_code_of(x$start), start_per_deck = whole_code_of(x$start_per_deck),
                 true_by = x$true_by, rounded = x$rounded)
   settings <- settings[settings != c("0", "0", "exact", "floor")]
-  parts <- c(tag_texts(x$tags), if (length(x$side)) paste0("side.", tag_texts(x$side)),
+  parts <- c(tag_texts(x$tags), if (!is.null(x$by)) paste0("by=", x$by),
+             if (length(x$side)) paste0("side.", tag_texts(x$side)),
              sprintf("%s=%s", names(settings), settings),
              if (x$name != "a system") paste0("name=", utils::URLencode(x$name, reserved = TRUE)))
   paste(parts, collapse = " ")
@@ -130,7 +138,7 @@ system_from_text <- function(text, call) {
   }
   values <- rlang::set_names(sub("^[^=]*=", "", parts), sub("=.*$", "", parts))
   numbers <- function(values) suppressWarnings(rlang::set_names(as.numeric(values), names(values)))
-  words <- intersect(names(values), c("name", "true_by", "rounded"))
+  words <- intersect(names(values), c("name", "by", "true_by", "rounded"))
   starts <- intersect(names(values), c("start", "start_per_deck"))
   is_side <- startsWith(names(values), "side.")
   side <- values[is_side]
@@ -143,13 +151,13 @@ system_from_text <- function(text, call) {
 
 # The tag of each kind in a deck: by its rank, or by its value where the rank has none of its own.
 tags_of_kinds <- function(system, deck, call) {
-  labels <- kind_labels(deck)
+  labels <- kind_labels(deck, system$by, call)
   used <- ifelse(labels$rank %in% names(system$tags), labels$rank, labels$value)
   missing <- which(!used %in% names(system$tags))
   if (length(missing)) {
     refuse(sprintf("`tags` has none for %s, which the deck has.", quoted(labels$rank[missing[1]])), call = call)
   }
-  refuse_idle_tags(system$tags, used, deck, "tags", call)
+  refuse_idle_tags(system$tags, used, deck, system$by, "tags", call)
   unname(system$tags[used])
 }
 
@@ -157,25 +165,36 @@ tags_of_kinds <- function(system, deck, call) {
 bet_tags_of_kinds <- function(system, deck, call) {
   tags <- tags_of_kinds(system, deck, call)
   if (is.null(system$side)) return(tags)
-  labels <- kind_labels(deck)
+  labels <- kind_labels(deck, system$by, call)
   used <- ifelse(labels$rank %in% names(system$side), labels$rank, labels$value)
-  refuse_idle_tags(system$side, used, deck, "side", call)
+  refuse_idle_tags(system$side, used, deck, system$by, "side", call)
   side <- ifelse(used %in% names(system$side), system$side[used], 0)
   copies <- kinds_of(deck)$copies
   tags + side - sum(side * copies) / sum(copies)
 }
 
-kind_labels <- function(deck) {
+kind_labels <- function(deck, by, call) {
   kinds <- kinds_of(deck)
   data <- catalogue_of(deck)$data
+  if (!is.null(by)) {
+    if (!by %in% names(data)) {
+      refuse(sprintf("`by` must be an attribute of the deck (%s), not %s%s", join_words(names(data), "or"), quoted(by),
+                     did_you_mean(by, names(data))), call = call)
+    }
+    label <- as.character(data[[by]][kinds$codes])
+    return(list(rank = label, value = label))
+  }
   rank <- if (is.null(data[["rank"]])) kinds$cards else as.character(data[["rank"]][kinds$codes])
   list(rank = rank, value = if (is.null(data[["points"]])) rank else value_names(data[["points"]][kinds$codes]))
 }
 
 # Cards that are gone have tags all the same.
-refuse_idle_tags <- function(tags, used, deck, name, call) {
+refuse_idle_tags <- function(tags, used, deck, by, name, call) {
   data <- catalogue_of(deck)$data
-  idle <- setdiff(names(tags), c(used, as.character(data[["rank"]]), value_names(data[["points"]]), data$card))
+  known <- if (is.null(by)) c(as.character(data[["rank"]]), value_names(data[["points"]]), data$card) else {
+    as.character(data[[by]])
+  }
+  idle <- setdiff(names(tags), c(used, known))
   if (length(idle)) refuse(sprintf("`%s` has %s, which is none of the deck's.", name, quoted(idle[1])), call = call)
 }
 
@@ -183,7 +202,8 @@ refuse_idle_tags <- function(tags, used, deck, name, call) {
 # cards there are.
 core_count_system <- function(system, shoe, pack, call) {
   unit <- 4 * pack
-  list(tags = round(unit * tags_of_kinds(system, shoe, call)), bet_tags = round(unit * bet_tags_of_kinds(system, shoe, call)),
+  list(tags = round(unit * tags_of_kinds(system, shoe, call)),
+       bet_tags = round(unit * bet_tags_of_kinds(system, shoe, call)),
        start = round(unit * (system$start + system$start_per_deck * length(shoe) / pack)), unit = unit, pack = pack,
        true_by = system$true_by, rounded = system$rounded)
 }

@@ -1,19 +1,21 @@
 #' Results by the true count
 #'
-#' What a seat that counts won at each true count before the round, for each stake that it bet, and what it gains in all.
+#' What a seat that counts won at each true count before the round, for each stake that it bet, and what it gains in
+#' all.
 #'
 #' Rounds of a shoe hang together, so that all is kept shoe by shoe: means are ratios of sums over shoes, with errors by
 #' the deviations of shoes from them, and sums over counts by the products between them (Cochran 1977, Sampling
-#' Techniques, section 6.4). Bets change nothing of the cards, so that `reprice()` prices the shoes that were played anew
-#' by other bets, exactly.
+#' Techniques, section 6.4). Bets change nothing of the cards, so that `reprice()` prices the shoes that were played
+#' anew by other bets, exactly.
 #'
 #' @param sim What [simulate()][simulate.habanera_experiment] gave of a game with a [player_counting()] and a
 #'   `cut_after`; of `reprice()` also what `by_true_count()` gave.
 #' @return A `habanera_by_true_count`, a data frame with a row per true count that came: `true_count` (whole; those
-#'   beyond its range with the outermost), `rounds` (dealt), `played` (by the seat), `share` (of the rounds dealt), `mean` (result for
-#'   each stake bet), `std.error`, `sd` (of a round), `bet` (stakes), `gain` (stakes in a hundred rounds dealt that are won at this
-#'   count). `tidy()`: `term` ("gain", in a hundred rounds dealt; "per_bet", for each stake bet; "bet", the mean;
-#'   "plays", the share of the rounds played), `estimate`, `std.error`, `conf.low`, `conf.high` (95%).
+#'   beyond its range with the outermost), `rounds` (dealt), `played` (by the seat), `share` (of the rounds dealt),
+#'   `mean` (result for each stake bet), `std.error`, `sd` (of a round), `bet` (stakes), `gain` (stakes in a hundred
+#'   rounds dealt that are won at this count). `tidy()`: `term` ("gain", in a hundred rounds dealt; "per_bet", for each
+#'   stake bet; "bet", the mean; "plays", the share of the rounds played), `estimate`, `std.error`, `conf.low`,
+#'   `conf.high` (95%).
 #' @section Errors: `habanera_error_input` for counts of no seat that counts, or that do not record `true_count` and
 #'   `net_per_bet`.
 #' @seealso [bet_sizes()], [counter_gain()].
@@ -115,9 +117,8 @@ print.habanera_by_true_count <- function(x, rows = 25, ...) {
   kept <- attr(x, "kept")
   if (is.null(kept)) return(NextMethod())
   cat_wrapped("<by true count> ", gain_in_words(tidy(x)))
-  cat_wrapped(sprintf("%s; %s%s.", in_words(kept$game), kept$run,
-                      if (kept$repriced) sprintf("; these very shoes priced anew with bets %s", ramp_in_words(kept$ramp))
-                      else ""))
+  anew <- if (kept$repriced) sprintf("; these very shoes priced anew with bets %s", ramp_in_words(kept$ramp)) else ""
+  cat_wrapped(sprintf("%s; %s%s.", in_words(kept$game), kept$run, anew))
   shown <- data.frame(`true count` = x$true_count, rounds = format_count(x$rounds), share = format_percent(x$share, 3),
                       mean = format_percent(x$mean, 3), `+/-` = format_percent(stats::qnorm(0.975) * x$std.error, 2),
                       bet = x$bet, `gain in 100` = sprintf("%+.3f", x$gain), check.names = FALSE)
@@ -135,7 +136,9 @@ gain_in_words <- function(totals) {
   sprintf("Who counts %s %s in 100 rounds (95%%: %s to %s), %s of a mean bet of %s%s.", verb,
           paste(format_number(abs(gain$estimate), 3), "stakes"), format_number(range[1], 3), format_number(range[2], 3),
           format_percent(abs(of("per_bet")$estimate), 3), format_number(of("bet")$estimate, 3),
-          if (of("plays")$estimate < 1) sprintf(", playing %s of them", format_percent(of("plays")$estimate, 3)) else "")
+          if (of("plays")$estimate == 1) "" else {
+            sprintf(", playing %s of them", format_percent(of("plays")$estimate, 3))
+          })
 }
 
 # The rows around the one that came most.

@@ -5,12 +5,12 @@
 #'
 #' At each count the cards not yet seen are taken as they are on average, given that the player knows this count once a
 #' share `depth` of the shoe is dealt (by the exact law of the count, see [true_count_distribution()]): a shoe of
-#' fractions, in which each move of a hand of two cards is worked out exactly, with best play after it; the count is that
-#' with the hand and the up card seen. A cell is changed from the smallest whole count from which on the other move stays
-#' better, or below the largest below which it does. What a change gains is its advantage at each count, weighed by how
-#' often the cell comes up in such a shoe, with hands of more cards and after splits, and by the law of the count; bets
-#' by the count are in it. Beside it stands what shoes bring: wherever the change is made, the round is played from there
-#' both ways with the same cards.
+#' fractions, in which each move of a hand of two cards is worked out exactly, with best play after it; the count is
+#' that with the hand and the up card seen. A cell is changed from the smallest whole count from which on the other move
+#' stays better, or below the largest below which it does. What a change gains is its advantage at each count, weighed
+#' by how often the cell comes up in such a shoe, with hands of more cards and after splits, and by the law of the
+#' count; bets by the count are in it. Beside it stands what shoes bring: wherever the change is made, the round is
+#' played from there both ways with the same cards.
 #'
 #' @param game A [game_blackjack()].
 #' @param system A [counting_system()], or the name of a plain one.
@@ -21,8 +21,9 @@
 #' @param nsim,seed,threads For the simulations, as in [simulate()][simulate.habanera_experiment]; shoes. With `nsim` 0
 #'   there are none.
 #' @return A `habanera_found_deviations`, a data frame, those that gain most first: `hand`, `up_card`, `from`, `below`,
-#'   `action` as in [deviations()], `instead_of`, `gain` (stakes in a hundred rounds), `share` (of what all gain), `main`
-#'   (whether it is among the fewest that bring nine tenths), `simulated`, `std.error` (by shoe; `NA` where not simulated). It is taken by [deviations()], [player_counting()] and [write_deviations()].
+#'   `action` as in [deviations()], `instead_of`, `gain` (stakes in a hundred rounds), `share` (of what all gain),
+#'   `main` (whether it is among the fewest that bring nine tenths), `simulated`, `std.error` (by shoe; `NA` where not
+#'   simulated). It is taken by [deviations()], [player_counting()] and [write_deviations()].
 #' @section Errors: `habanera_error_input` for another game, a player who is no table, and a range that does not rise.
 #' @seealso [best_strategy()] for play without the count.
 #' @examples
@@ -79,7 +80,7 @@ shoes_by_count <- function(game, system, dealt, range, call) {
     kept * copies[kind] * others[[match(tags[kind], unique(tags))]] / chance
   }, numeric(length(range)))
   list(counts = range[chance > 1e-12], chance = chance[chance > 1e-12],
-       left = t(left)[, chance > 1e-12, drop = FALSE], tags = tags, decks_left = (length(shoe) - dealt) / pack_size(game))
+       left = t(left)[, chance > 1e-12, drop = FALSE])
 }
 
 # What all tags are whole multiples of.
@@ -97,8 +98,8 @@ changed_cells <- function(game, system, strategy, shoes, call) {
   rows <- lapply(which(!is.na(entries)), function(row) {
     cell <- worked$cells[row, ]
     values <- lapply(tables, function(table) {
-      at <- table$hand == cell$hand & table$up_card == cell$up_card
-      rlang::set_names(table$expected[at], table$action[at])
+      at <- table[["hand"]] == cell$hand & table[["up_card"]] == cell$up_card
+      rlang::set_names(table[["expected"]][at], table[["action"]][at])
     })
     played <- entry_move(entries[row], names(values[[1]]))
     if (is.na(played)) return(NULL)

@@ -15,10 +15,10 @@
 #' @param game A game dealt from such a shoe.
 #' @param rise The rise that should be seen, as a share of the mean bet for each count.
 #' @return A `habanera_bets_follow`. `tidy()`: `term` "rise" (money for each count), `estimate`, `std.error`,
-#'   `statistic`, `p.value` (of no rise, against one), `conf.low`, `conf.high` (95%), `power` (the chance to see the rise
-#'   asked for, at 5%), `shoes_needed` (for a power of 90%). `as.data.frame()`: `shoe`, `bet`, `true_count`.
-#' @section Errors: `habanera_error_file` for a missing column, `habanera_error_input` for a bet that is no number, cards
-#'   that the shoe does not have, and fewer than five shoes.
+#'   `statistic`, `p.value` (of no rise, against one), `conf.low`, `conf.high` (95%), `power` (the chance to see the
+#'   rise asked for, at 5%), `shoes_needed` (for a power of 90%). `as.data.frame()`: `shoe`, `bet`, `true_count`.
+#' @section Errors: `habanera_error_file` for a missing column, `habanera_error_input` for a bet that is no number,
+#'   cards that the shoe does not have, and fewer than five shoes.
 #' @examples
 #' bets_follow(demo_file("bets-at-the-window.csv"), "level one balanced")
 #' @export
@@ -31,31 +31,38 @@ bets_follow <- function(file, system = "level one balanced", game = game_blackja
   rounds <- counted_rounds(read_bets(file, call), system, game, call)
   shoes <- unique(rounds$shoe)
   if (length(shoes) < 5) {
-    refuse(sprintf("There are %s; five or more are needed to tell luck from a rise.", count_of(length(shoes), "shoe")))
+    refuse(sprintf("There %s %s; five or more are needed to tell luck from a rise.",
+                   if (length(shoes) == 1) "is" else "are", count_of(length(shoes), "shoe")))
   }
-  centred <- rounds$true_count - mean(rounds$true_count)
-  if (all(centred == 0)) refuse("The count never moves; nothing can follow it.")
-  slope <- sum(centred * rounds$bet) / sum(centred^2)
-  left <- rounds$bet - mean(rounds$bet) - slope * centred
-  by_shoe <- as.vector(rowsum(centred * left, rounds$shoe))
-  freedom <- length(shoes) - 2
-  error <- sqrt(length(shoes) / freedom * sum(by_shoe^2)) / sum(centred^2)
-  # Bets that never differ do not rise, whatever the count.
-  statistic <- if (error > 0) slope / error else 0
+  if (all(rounds$true_count == rounds$true_count[1])) refuse("The count never moves; nothing can follow it.")
   structure(list(rounds = rounds, system = system, game = game, rise = rise, shoes = length(shoes),
-                 found = rise_found(slope, error, statistic, freedom, rise * mean(rounds$bet), length(shoes))),
+                 found = rise_of(rounds$bet, rounds$true_count, rounds$shoe, rise * mean(rounds$bet))),
             class = "habanera_bets_follow")
 }
 
-rise_found <- function(slope, error, statistic, freedom, asked, shoes) {
+# The slope of bets on counts with its error by shoe, and the power to see a rise of so much (NA where none was asked).
+rise_of <- function(bets, counts, shoes, asked = NA) {
+  centred <- counts - mean(counts)
+  slope <- sum(centred * bets) / sum(centred^2)
+  by_shoe <- as.vector(rowsum(centred * (bets - mean(bets) - slope * centred), shoes))
+  size <- length(by_shoe)
+  freedom <- size - 2
+  error <- sqrt(size / freedom * sum(by_shoe^2)) / sum(centred^2)
+  # Bets that never differ do not rise, whatever the count.
+  statistic <- if (error > 0) slope / error else 0
   half <- stats::qt(0.975, freedom) * error
-  seen <- stats::qt(0.95, freedom)
-  needed <- if (error > 0) shoes * ((stats::qnorm(0.95) + stats::qnorm(0.9)) * error / asked)^2 else NA_real_
+  needed <- size * ((stats::qnorm(0.95) + stats::qnorm(0.9)) * error / asked)^2
   data.frame(term = "rise", estimate = slope, std.error = error, statistic = statistic,
              p.value = stats::pt(statistic, freedom, lower.tail = FALSE), conf.low = slope - half,
-             conf.high = slope + half,
-             power = if (error > 0) stats::pt(seen, freedom, ncp = asked / error, lower.tail = FALSE) else NA_real_,
-             shoes_needed = max(5, ceiling(needed)))
+             conf.high = slope + half, power = power_of_rise(asked / error, freedom),
+             shoes_needed = if (error > 0) max(5, ceiling(needed)) else 5)
+}
+
+power_of_rise <- function(in_errors, freedom) {
+  if (!is.finite(in_errors)) return(NA_real_)
+  # Beyond this R's noncentral t loses its digits, and nothing is left to chance.
+  if (in_errors > 30) return(1)
+  stats::pt(stats::qt(0.95, freedom), freedom, ncp = in_errors, lower.tail = FALSE)
 }
 
 # `shoe`, `bet` and `cards` with where each row stands.
@@ -69,8 +76,8 @@ read_bets <- function(file, call) {
                       place = paste("row", seq_len(nrow(file)))))
   }
   table <- read_csv_columns(file, c("shoe", "bet", "cards"), call)
-  data.frame(shoe = table$shoe, bet = numbers_of_file(table, "bet", file, call, 0), cards = table$cards,
-             place = sprintf("%s, line %s", file_name(file), format_count(table$line)))
+  data.frame(shoe = table[["shoe"]], bet = numbers_of_file(table, "bet", file, call, 0), cards = table[["cards"]],
+             place = sprintf("%s, line %s", file_name(file), format_count(table[["line"]])))
 }
 
 # With the true count before each round.
@@ -85,7 +92,8 @@ counted_rounds <- function(rounds, system, game, call) {
   refuse_overdrawn(codes, shoe[row], rounds$place[row], game$deck, call)
   before <- function(x) stats::ave(x, shoe, FUN = function(each) cumsum(each) - each)
   start <- system$start + system$start_per_deck * length(game$deck) / pack_size(game)
-  true <- true_counts(system, game$deck, pack_size(game), start + before(of_round), length(game$deck) - before(size), call)
+  true <- true_counts(system, game$deck, pack_size(game), start + before(of_round), length(game$deck) - before(size),
+                      call)
   data.frame(shoe = rounds$shoe, bet = rounds$bet, true_count = true)
 }
 

@@ -14,8 +14,8 @@
 #' @param most_bet Highest bets, to which his bets are held; `NULL`: as he bets.
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; shoes.
 #' @param seconds_per_round,seconds_per_shuffle How long these take, for what shuffling costs.
-#' @return A `habanera_counter_gain`, a data frame: `packs`, `most_bet`, `cut_after` (share), `gain` (stakes in a hundred
-#'   rounds), `std.error`, `conf.low`, `conf.high` (95%), `mean_bet`, `rounds_per_shoe`, `rounds_per_hour`,
+#' @return A `habanera_counter_gain`, a data frame: `packs`, `most_bet`, `cut_after` (share), `gain` (stakes in a
+#'   hundred rounds), `std.error`, `conf.low`, `conf.high` (95%), `mean_bet`, `rounds_per_shoe`, `rounds_per_hour`,
 #'   `shuffling` (share of the time), `gain_per_hour`. `tidy()`: a row for each number of packs and highest bet, `term`
 #'   "stops_at": `estimate`, the cut at which the gain is nothing (`NA`: at none of those tried), `conf.low`,
 #'   `conf.high` (where the ends of its intervals are).
@@ -159,8 +159,10 @@ stop_sentences <- function(x) {
       ends <- if (deepest$gain > 0) "gains at every cut tried" else "gains at none of the cuts tried"
       return(sprintf("%s who counts %s: %s.", with, ends, gain))
     }
-    known <- format_percent(c(stops$conf.low[i], stops$conf.high[i]), 3)
-    bounds <- if (anyNA(c(stops$conf.low[i], stops$conf.high[i]))) "" else sprintf(" (95%%: %s to %s)", known[1], known[2])
+    known <- c(stops$conf.low[i], stops$conf.high[i])
+    bounds <- if (anyNA(known)) "" else {
+      sprintf(" (95%%: %s to %s)", format_percent(known[1], 3), format_percent(known[2], 3))
+    }
     sprintf("%s who counts gains nothing with a cut after %s of the shoe%s or before, and %s.", with,
             format_percent(stops$estimate[i], 3), bounds, gain)
   }, "")

@@ -10,27 +10,30 @@ judge_count <- function(system, game = game_blackjack(), player = NULL) {
   effects <- removal_effects(game, of = bets)
   groups <- game$kind$counted_by(game)
   copies <- kinds_of(game$deck)$copies
-  tags <- tags_of_kinds(system, game$deck, call)
   rows <- lapply(bets, function(bet) {
     of_bet <- effects[effects$bet == bet, ]
     effect <- of_bet$effect[match(groups$labels, of_bet[[1]])]
+    # What is counted apart is for bets alone.
+    tags <- (if (bet == "main") bet_tags_of_kinds else tags_of_kinds)(system, game$deck, call)
     data.frame(term = if (bet == "main") "betting" else bet, estimate = weighed_correlation(tags, effect, copies))
   })
+  if (!is.null(game$kind$cells)) {
+    rows <- c(rows, list(data.frame(term = "play", estimate = play_correlation(system, game, call))))
+  }
   structure(do.call(rbind, rows), class = c("habanera_count_judged", "data.frame"), system = system,
             words = in_words(game))
-}
-
-# Of tags, from their mean, with effects, whose mean is nothing.
-weighed_correlation <- function(tags, effects, copies) {
-  tags <- tags - sum(copies * tags) / sum(copies)
-  sum(copies * tags * effects) / sqrt(sum(copies * tags^2) * sum(copies * effects^2))
 }
 
 #' @export
 print.habanera_count_judged <- function(x, ...) {
   if (is.null(attr(x, "system"))) return(NextMethod())
   print(attr(x, "system"))
+  told <- x[x$term != "play", ]
   cat_wrapped(sprintf("In %s its tags go with the effects of removal: %s.", attr(x, "words"),
-                      join_words(sprintf("%s %.4f", x$term, x$estimate))))
+                      join_words(sprintf("%s %.4f", told$term, told$estimate))))
+  if ("play" %in% x$term) {
+    cat_wrapped(sprintf("By it play can gain %s of what it could by all cards seen, once half of the shoe is dealt.",
+                        format_percent(x$estimate[x$term == "play"], 3)))
+  }
   invisible(x)
 }

@@ -105,3 +105,9 @@ shoe_edge <- function(game, shoe, player = NULL) {
   game <- change_game(without_cut(game), list(deck = shoe, packs = 1), call)
   house_edge(game, player)
 }
+
+# Of tags, from their mean, with effects, whose mean is nothing.
+weighed_correlation <- function(tags, effects, copies) {
+  tags <- tags - sum(copies * tags) / sum(copies)
+  sum(copies * tags * effects) / sqrt(sum(copies * tags^2) * sum(copies * effects^2))
+}

@@ -4,9 +4,9 @@
 #' bankroll grows by them.
 #'
 #' Of a round with mean \eqn{m} and second moment \eqn{s} for each stake, a bet of \eqn{b} out of a bankroll \eqn{B}
-#' makes its logarithm grow by about \eqn{b m / B - b^2 s / (2 B^2)}, most at \eqn{b = B m / s} (Thorp 1969, Review of the
-#' International Statistical Institute 37, 273-293). Means are taken as rising with the count: neighbours that do not are
-#' put together, weighed by their rounds, since what they differ by is luck.
+#' makes its logarithm grow by about \eqn{b m / B - b^2 s / (2 B^2)}, most at \eqn{b = B m / s} (Thorp 1969, Review of
+#' the International Statistical Institute 37, 273-293). Means are taken as rising with the count: neighbours that do
+#' not are put together, weighed by their rounds, since what they differ by is luck.
 #'
 #' @param x What [by_true_count()] gave.
 #' @param bankroll In stakes.
@@ -15,8 +15,8 @@
 #' @param steps What bets are whole multiples of.
 #' @return A `habanera_bet_sizes`, a data frame with a row per true count: `true_count`, `share`, `mean` (as taken),
 #'   `sd`, `ideal` (stakes; 0 without advantage) and `bet` (within the limits). It is taken by [bet_ramp()] and
-#'   [reprice()]. `tidy()`: `term` "ideal", "laid" and "lost", the growth in a hundred rounds dealt by the ideal bets, by
-#'   the bets laid, and what rounding and limits lose; `estimate`.
+#'   [reprice()]. `tidy()`: `term` "ideal", "laid" and "lost", the growth in a hundred rounds dealt by the ideal bets,
+#'   by the bets laid, and what rounding and limits lose; `estimate`.
 #' @section Errors: `habanera_error_input` for a bankroll below the least bet, and limits that cross.
 #' @examples
 #' counter <- player_counting(bets = c("0" = 1, "1" = 2))
@@ -45,7 +45,8 @@ bet_sizes <- function(x, bankroll, fraction = 1, limits = c(1, 12), steps = 1) {
   if (least > most) refuse(sprintf("No whole multiple of `steps` lies within `limits`, %s.", join_words(limits, "to")))
   rows$bet <- pmin(pmax(round(rows$ideal / steps) * steps, least), most)
   growth <- function(bet) 100 * sum(rows$share * (bet * rows$mean / bankroll - bet^2 * square / (2 * bankroll^2)))
-  structure(rows[c("true_count", "share", "mean", "sd", "ideal", "bet")], class = c("habanera_bet_sizes", "data.frame"), bankroll = bankroll, fraction = fraction,
+  structure(rows[c("true_count", "share", "mean", "sd", "ideal", "bet")], class = c("habanera_bet_sizes", "data.frame"),
+            bankroll = bankroll, fraction = fraction,
             growth = c(ideal = growth(rows$ideal), laid = growth(rows$bet)))
 }
 
@@ -88,8 +89,8 @@ print.habanera_bet_sizes <- function(x, rows = 25, ...) {
   growth <- attr(x, "growth")
   if (is.null(growth)) return(NextMethod())
   cat_wrapped(sprintf(paste(
-    "<bet sizes> A bankroll of %s stakes, bet by the count at %s of the fastest growth, grows by %s in 100 rounds; whole",
-    "bets within the limits make it %s, %s less."), format_statistic(attr(x, "bankroll")),
+    "<bet sizes> A bankroll of %s stakes, bet by the count at %s of the fastest growth, grows by %s in 100 rounds;",
+    "whole bets within the limits make it %s, %s less."), format_statistic(attr(x, "bankroll")),
     format_percent(attr(x, "fraction"), 3), format_percent(growth[["ideal"]], 3), format_percent(growth[["laid"]], 3),
     format_percent(growth[["ideal"]] - growth[["laid"]], 3)))
   shown <- data.frame(`true count` = x$true_count, share = format_percent(x$share, 3),

@@ -25,8 +25,9 @@ blackjack_cells <- function(game, call) {
       seen <- c(kind_of(cell$one), kind_of(cell$other), kind_of(cell$up))
       for (kind in seen) left[kind] <- left[kind] + 1
       pair <- startsWith(cell$hand, "pair")
+      used <- sum(c(cell$one, cell$other, cell$up) == cell$one)
       stated <- list(values = as.integer(c(cell$one, cell$other)), up = as.integer(cell$up), split = 0L, pair = pair,
-                     pairs_left = sum(left[spec$points == cell$one]) - sum(c(cell$one, cell$other, cell$up) == cell$one),
+                     pairs_left = sum(left[spec$points == cell$one]) - used,
                      hands = 1)
       found <- solving(core_blackjack_advice(spec, with_counts(left), stated), call)
       first <- !duplicated(found$action)

@@ -70,6 +70,7 @@ blackjack_view_words <- function(rules, view) {
 blackjack_examples <- list(
   play = c("habanera play blackjack --set packs=2 --player basic --trials 1e6 --seed 1",
            "habanera play blackjack --set soft_17=hits --set cut_after=0.75 --trials 1e4 --seed 1",
+           "habanera play blackjack --counting level-one.yaml --bets twins-bets.csv --set cut_after=0.75 --seed 1",
            "habanera play blackjack --person 1"),
   replay = "habanera replay blackjack --player never_busts --seed 1",
   vary = c("habanera vary blackjack --over 'natural_pays=3:2;6:5;1' --over soft_17=stands,hits",

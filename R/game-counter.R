@@ -34,7 +34,6 @@
 player_counting <- function(strategy = NULL, system = "level one balanced", bets = 1, deviations = NULL,
                             insurance_at = NULL, leaves_below = NULL, enters_at = NULL) {
   call <- rlang::current_env()
-  if (rlang::is_string(strategy)) strategy <- player_from_text(strategy, call)
   if (!is.null(strategy)) strategy <- customer(strategy, "strategy")
   bets <- check_ramp(bets, call)
   system <- check_system(system, call)
@@ -52,7 +51,8 @@ player_counting <- function(strategy = NULL, system = "level one balanced", bets
   }
   whole <- function(x, name) if (!is.null(x)) check_whole_count(x, name, call)
   settings <- list(strategy = strategy, system = system, bets = bets, deviations = deviations,
-                   insurance_at = whole(insurance_at, "insurance_at"), leaves_below = whole(leaves_below, "leaves_below"),
+                   insurance_at = whole(insurance_at, "insurance_at"),
+                   leaves_below = whole(leaves_below, "leaves_below"),
                    enters_at = whole(enters_at, "enters_at"))
   player <- do.call(new_player, c("counting", Filter(Negate(is.null), settings)))
   player$label <- counting_label(player$settings)

@@ -96,7 +96,7 @@ refuse_overlaps <- function(rows, at, call) {
 deviations_from_file <- function(file, call) {
   table <- read_csv_columns(file, c("hand", "up_card", "action"), call, optional = c("from", "below"))
   for (column in setdiff(deviation_columns, names(table))) table[[column]] <- NA
-  new_deviations(table, sprintf("%s, line %s", file_name(file), format_count(table$line)), call)
+  new_deviations(table, sprintf("%s, line %s", file_name(file), format_count(table[["line"]])), call)
 }
 
 # In one line, a row as "h16_10_0__S".
@@ -152,8 +152,8 @@ refuse_forbidden <- function(deviations, rules, call) {
   kind <- sub(" .*$", "", deviations$hand)
   total <- ifelse(kind == "pair", 2 * total, total)
   first <- substr(deviations$action, 1, 1)
-  may_double <- switch(rules$double_on, none = rep(FALSE, length(total)), any_two = , any_cards = rep(TRUE, length(total)),
-                       `9_to_11` = total %in% 9:11, `10_11` = total %in% 10:11)
+  may_double <- switch(rules$double_on, none = FALSE, any_two = , any_cards = TRUE, `9_to_11` = total %in% 9:11,
+                       `10_11` = total %in% 10:11)
   forbidden <- list(`there are no splits (\`most_hands\` 1)` = first == "P" & rules$most_hands == 1,
                     `there is no surrender (\`surrender\` none)` = first == "R" & rules$surrender == "none",
                     `it may not be doubled (\`double_on\`)` = first == "D" & !may_double)
@@ -176,5 +176,7 @@ deviating <- function(player, deviations, count) {
     if (!hand %in% rownames(cells)) cells <- rbind(cells, matrix("-", 1, 10, dimnames = list(hand, up_cards)))
     cells[hand, deviations$up_card[row]] <- deviations$action[row]
   }
-  new_strategy(cells, player$label)
+  departed <- new_strategy(cells, player$label)
+  departed$built_in <- player$built_in
+  departed
 }

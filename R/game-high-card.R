@@ -4,7 +4,8 @@
 #' house keeps of a stake, and how that hangs on what becomes of a tie; besides it shows how rounds from one shoe hang
 #' together.
 #'
-#' Nobody decides anything but how much to bet: [player_counting()] may, of all bets as often. Bets on colour and suit are on the seat's first card, one stake each.
+#' Nobody decides anything but how much to bet: [player_counting()] may, of all bets as often. Bets on colour and suit
+#' are on the seat's first card, one stake each.
 #'
 #' @inheritParams game_war
 #' @param piles Not for this game.
@@ -33,8 +34,9 @@ game_high_card <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat
 high_card_kind <- function() {
   new_kind(
     "high_card", "High card", "game_high_card", "a card for the seat and one for the bank, the higher wins the stake.",
-    high_card_rules(), high_card_columns(), c("net", "result"), core_high_card, fitted = function(kind, rules, call) counted_kind(kind, rules, function(seat) "net"),
-    settled = settled_high_card, deck = high_card_shoe, dealt = high_card_dealt, cards = high_card_cards, core = high_card_spec,
+    high_card_rules(), high_card_columns(), c("net", "result"), core_high_card,
+    fitted = function(kind, rules, call) counted_kind(kind, rules, function(seat) "net"), settled = settled_high_card,
+    deck = high_card_shoe, dealt = high_card_dealt, cards = high_card_cards, core = high_card_spec,
     likeness = high_card_likeness, units = high_card_units, bets = high_card_bets, without = high_card_without,
     in_short = high_card_in_short, step_words = high_card_step_words, end_in_words = high_card_end_in_words,
     out_of_reach = function(rules, deck) if (rules$shoes > 1) session_not_walked,

@@ -148,6 +148,15 @@ category_words <- function(game, name) {
 
 is_category <- function(game, names) names %in% c(game$words$seats, names(game$words$categories))
 
+# What one is of a number in the core: money is counted in its smallest unit.
+unit_of <- function(game, names) {
+  units <- game$kind$units(game$rules)
+  unlist(lapply(names, function(name) if (name %in% names(units)) units[[name]] else 1))
+}
+
+# Whether a trial is not one round but a shoe of them, as many as come.
+holds_rounds <- function(game) isTRUE(game$words$holds_rounds)
+
 zones_by_step <- function(trace) {
   game <- attr(trace, "game")
   zones <- zone_columns(game)

@@ -123,8 +123,8 @@ run_lap.habanera_meeting <- function(experiment, seed, first, count, threads) {
   games <- experiment$games
   if (any(vapply(games, has_r_function, NA))) return(tally_of_sums(list(sums = sums_in_r(games, seed, first, count))))
   counted <- until_the_end(experiment$game, seed, core_count_rounds(
-    lapply(games, game_machine), lapply(games, `[[`, "spec"), lapply(games, value_counts), lapply(games, core_classes), seed,
-    first, count, threads
+    lapply(games, game_machine), lapply(games, `[[`, "spec"), lapply(games, value_counts),
+    lapply(games, core_classes), seed, first, count, threads
   ))
   tally_of_sums(counted)
 }

@@ -52,3 +52,6 @@ player_labels <- function(players) vapply(players, format, "")
 
 #' @export
 as.character.habanera_player <- function(x, ...) player_text(x)
+
+# One for each seat.
+seated_players <- function(players, seats) unclass(players)[rep_len(seq_along(players), seats)]

@@ -8,8 +8,8 @@
 #' the first card is not known turns one already seen with its second, so that nothing new is shown.
 #' `player_forgetful()` looks at each of its choices on what was shown since the last: each of these cards it keeps with
 #' the chance `recall`, and drops it after `span` other cards; one that it has kept it does not lose by seeing it again.
-#' Among cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours. `player_flat()` is who lays the
-#' same bet each round where nothing is decided.
+#' Among cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours.
+#' `player_flat()` is who lays the same bet each round where nothing is decided.
 #'
 #' `player_lookahead()` knows no game: it tries each move by games played out at random, the cards that its seat has not
 #' seen being dealt anew among the deals that fit, the same deals for every move, and makes the one that is best on
@@ -182,9 +182,6 @@ players_code <- function(players) {
   }, "")
   if (length(code) == 1) code else sprintf("list(%s)", paste(code, collapse = ", "))
 }
-
-# One for each seat.
-seated_players <- function(players, seats) unclass(players)[rep_len(seq_along(players), seats)]
 
 # Players who decide by what lies on the table alone, so that best play against them can be found.
 decides_by_view <- function(player) {

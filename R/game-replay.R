@@ -11,10 +11,9 @@
 #' @return A `trace`: a data frame with a row per step: `step` (from 1), `round` (0 for the deal), `depth` (0, or how
 #'   deep within games in the game), `seat` (its name, `NA` where nobody in particular acts), `action` (text), `cards`
 #'   (codes, text), of blackjack also `note` (text, what is said at the
-#'   table), where a seat counts `running_count` and `true_count` (not rounded, with the cards shown so far), then how many cards lie in each zone of
-#'   the game's table after the step: of War `pile_1`, `pile_2`,
-#'   ... (each seat's), `pot` and `aside` (on the table, and out of the game). Its outcome is `attr(x, "outcome")`.
-#'   Printed it is a log.
+#'   table), where a seat counts `running_count` and `true_count` (not rounded, with the cards shown so far), then how
+#'   many cards lie in each zone of the game's table after the step: of War `pile_1`, `pile_2`, ... (each seat's), `pot`
+#'   and `aside` (on the table, and out of the game). Its outcome is `attr(x, "outcome")`. Printed it is a log.
 #' @section Errors: `habanera_error_input` where there is no such trial, outcome or game.
 #' @seealso [piles_at()] for the cards themselves.
 #' @examples
@@ -177,7 +176,7 @@ trace_lines <- function(trace, rows = rep(TRUE, nrow(trace))) {
   used <- game$words$zones$seat > 0 | vapply(trace[zones], function(size) any(size > 0), TRUE)
   sizes <- rlang::set_names(shown[zones[used]], zone_headings(game)[used])
   flush_right <- function(values, name) formatC(c(name, format_count(values)), width = max(4, nchar(name)))
-  counts <- lapply(shown[intersect(c("running_count", "true_count"), names(shown))], function(count) sprintf("%+.1f", count))
+  counts <- lapply(shown[intersect(c("running_count", "true_count"), names(shown))], sprintf, fmt = "%+.1f")
   columns <- c(list(flush_right(shown$step, "step"), flush_right(shown$round, "round")),
                list(padded(c("", step_texts(shown, game)))),
                Map(right_aligned, counts, sub("_count", "", names(counts))), Map(flush_right, sizes, names(sizes)))

@@ -6,9 +6,6 @@ result_kind.habanera_game <- function(experiment) c("game", "outcomes")
 #' @export
 entries_per_trial.habanera_game <- function(experiment) if (holds_rounds(experiment)) NA else 1
 
-# Whether a trial is not one round but a shoe of them, as many as come.
-holds_rounds <- function(game) isTRUE(game$words$holds_rounds)
-
 #' @export
 adds_up.habanera_game <- function(experiment, n, trials) {
   if (holds_rounds(experiment)) sum(n) >= trials else sum(n) == trials
@@ -108,12 +105,6 @@ game_outcomes <- function(game, rows) {
     rows[[name]] <- if (is.null(words)) rows[[name]] / unit_of(game, name) else words[rows[[name]] + 1]
   }
   rows
-}
-
-# What one is of a number in the core: money is counted in its smallest unit.
-unit_of <- function(game, names) {
-  units <- game$kind$units(game$rules)
-  unlist(lapply(names, function(name) if (name %in% names(units)) units[[name]] else 1))
 }
 
 #' @export

@@ -61,7 +61,7 @@ autoplot.habanera_bets_follow <- function(object, ...) {
   ggplot2::ggplot(bets, ggplot2::aes(.data$count, .data$bet)) +
     ggplot2::geom_line(colour = "grey60") +
     ggplot2::geom_point(ggplot2::aes(size = .data$rounds), colour = figure_colours[["data"]]) +
-    ggplot2::scale_size_area(name = "rounds", max_size = 6) +
+    ggplot2::scale_size_area(name = "rounds seen", max_size = 6) +
     ggplot2::expand_limits(y = 0) +
     ggplot2::labs(x = "true count", y = "mean bet", title = "Mean bet by the true count before the round",
                   subtitle = wrapped(follow_sentence(object$found)),

@@ -12,8 +12,9 @@
 #' `shuffle-wrong.py` and `tablet-shuffle.pl` (as the tablet does) wrongly; `quick-game.yaml`, the rules of the
 #' children's quick game as it is played, and `stuck-game.txt`, the piles of such a game that would not end;
 #' `prize-hands.txt`, the hands that forty guests held at the hands table; `bakers-table.csv`, how the baker plays at
-#' the twenty-one table, and `level-one.yaml`, what one of the twins counts there; and a file with a fault of each kind,
-#' `dirty-*`.
+#' the twenty-one table, `level-one.yaml`, what one of the twins counts there, and `twins-bets.csv`, what he bets at
+#' which count; `bets-at-the-window.csv` and `bets-by-the-door.csv`, what two guests bet there on an afternoon, with the
+#' cards seen; and a file with a fault of each kind, `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.
 #' @return The path of the file, or the names of all.
@@ -56,7 +57,8 @@ make_folder <- function(folder, call) {
 
 demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py",
                "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt",
-               "prize-hands.txt", "bakers-table.csv")
+               "prize-hands.txt", "bakers-table.csv", "level-one.yaml", "twins-bets.csv", "bets-at-the-window.csv",
+               "bets-by-the-door.csv")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

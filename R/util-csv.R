@@ -28,8 +28,8 @@ numbers_of_file <- function(table, column, file, call, least = -Inf, whole = FAL
   values <- suppressWarnings(as.numeric(table[[column]]))
   bad <- which(!is.finite(values) | values < least | (whole & values != round(values)))
   if (!length(bad)) return(values)
-  refuse(sprintf("%s, line %s, column `%s`: %s is no %snumber%s.", file_name(file),
-                 format_count(table[["line"]][bad[1]]), column, quoted(table[[column]][bad[1]]),
-                 if (whole) "whole " else "", if (is.finite(least)) paste(" of", format_statistic(least), "or more") else
-                   ""), "file", call)
+  wanted <- paste0(if (whole) "whole ", "number",
+                   if (is.finite(least)) paste(" of", format_statistic(least), "or more"))
+  refuse(sprintf("%s, line %s, column `%s`: %s is no %s.", file_name(file), format_count(table[["line"]][bad[1]]),
+                 column, quoted(table[[column]][bad[1]]), wanted), "file", call)
 }

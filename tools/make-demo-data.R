@@ -58,3 +58,29 @@ pack <- as.character(habanera::deck_standard())
 held <- function() paste(sample(pack, 5), collapse = " ")
 writeLines(c("# hands table, one guest a line", replicate(40, held())), "inst/lantern-hall/prize-hands.txt")
 writeLines(c(held(), "AS KD KD 9H 2C", held()), "inst/lantern-hall/dirty-hands.txt")
+
+# The twenty-one table on two afternoons, written down by the doorkeeper: what a guest bet, and the cards seen. The
+# guest at the window bets as the mood takes him; the one by the door is the elder twin, who counts.
+twin_bets <- c("0" = 1, "1" = 2, "2" = 4, "3" = 8)
+writeLines(c("# what the elder twin bets at which count", "true_count,bet", paste0(names(twin_bets), ",", twin_bets)),
+           "inst/lantern-hall/twins-bets.csv")
+afternoon <- function(shoes, bet) {
+  twin <- habanera::player_counting(system = "level one balanced", bets = twin_bets)
+  table <- habanera::game_blackjack(players = twin, cut_after = 0.75)
+  rows <- lapply(shoes, function(shoe) {
+    trace <- habanera::replay(table, seed = 19, trial = shoe)
+    cards <- tapply(trace$cards[trace$round > 0], trace$round[trace$round > 0], function(x) {
+      paste(x[nzchar(x)], collapse = " ")
+    })
+    bets <- attr(trace, "outcome")$bet
+    data.frame(shoe = shoe, round = seq_along(cards), bet = bet(bets), cards = as.vector(cards))
+  })
+  do.call(rbind, rows)
+}
+moody <- function(bets) {
+  mood <- 1 + cumsum(sample(c(-1, 0, 0, 0, 1), length(bets), replace = TRUE))
+  pmin(8, pmax(1, mood))
+}
+set.seed(19)
+write.csv(afternoon(1:24, moody), "inst/lantern-hall/bets-at-the-window.csv", row.names = FALSE, quote = FALSE)
+write.csv(afternoon(25:48, identity), "inst/lantern-hall/bets-by-the-door.csv", row.names = FALSE, quote = FALSE)

@@ -174,7 +174,7 @@ test_that("a house that cannot be is refused", {
     list(quote(game_high_card(suit_bet = 3)), "input", "`suit_bet` must be one piece of text"),
     list(quote(house_edge(game_high_card(), nsim = 0)), "input", "`nsim` must be a whole number"),
     list(quote(house_edge(game_pairs())), "input", "not played for money"),
-    list(quote(house_edge(game_high_card(), player = "random")), "input", "Nobody decides"),
+    list(quote(house_edge(game_high_card(), player = "random")), "input", "flat or counting"),
     list(quote(payout(simulate(game_high_card(), 10, seed = 1), net)), "input", "0 or more")
   ))
 })

@@ -56,7 +56,7 @@ test_that("a person in a function of ours is asked, and what is no session is re
   expect_refusals(list(
     list(quote(judge_moves(other)), "file", "holds no moves"),
     list(quote(judge_moves(5)), "input", "`x` must be what sit_in() gave"),
-    list(quote(sit_in(game_high_card())), "input", "nobody decides"),
+    list(quote(sit_in(game_high_card())), "input", "flat or counting"),
     list(quote(sit_in(game_pairs(), seat = 3)), "input", "`seat` must be a whole number")
   ), environment())
   expect_equal(run_words("play", "pairs", "--moves", "x.json")$status, 2)

@@ -46,7 +46,7 @@ class Seated {
   struct Rules {
     typename Game::Rules game;
     std::vector<std::shared_ptr<const SeatPlayer>> players;  // one for each seat
-    std::optional<Bettor> bettor;
+    std::optional<Bettor> bettor{};
     std::size_t shoes = 1;  // in a trial; more than one: each is collected as it was dealt, and shuffled for the next
   };
   // Of a seat that bets by the count: the counts before the round, and what it won for each stake that it bet.

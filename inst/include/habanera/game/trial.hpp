@@ -15,7 +15,6 @@
 #include "habanera/game/requirements.hpp"
 #include "habanera/game/stock.hpp"
 #include "habanera/run/row_tally.hpp"
-#include "habanera/shuffle/uniform.hpp"
 #include "habanera/watcher/silent.hpp"
 
 namespace habanera {
@@ -124,16 +123,14 @@ class GameRunner : public TrialRunner {
   const std::vector<Card>& deck() const override { return late_ ? late_->deck() : deck_; }
 
  private:
-  // Shoe after shoe: the first in any order, each other as the last was collected and then shuffled.
+  // Shoe after shoe: the first a new one, each other as the last was collected, all shuffled alike.
   template <class Ended>
   void play_session(std::uint64_t seed, std::uint64_t trial, Ended& ended) {
     RandomChance chance(seed, trial, lane::deal), game_chance(seed, trial, lane::game);
     SeatLanes luck(seed, trial);
-    deck_ = draw_.fresh_table();
-    UniformShuffle wash(deck_.size());
-    wash(Pile{deck_.data(), deck_.size()}, deck_.size(), chance, silent_);
     for (std::size_t shoe = 0; shoe < game_.shoes(); ++shoe) {
-      if (shoe > 0) draw_(deck_ = game_.collected(), work_, chance, silent_);
+      deck_ = shoe == 0 ? draw_.fresh_table() : game_.collected();
+      draw_(deck_, work_, chance, silent_);
       luck.begin_shoe(shoe);
       play_trial(game_, deck_, game_chance, luck, silent_, ended);
     }
