@@ -108,7 +108,7 @@ changed_cells <- function(game, system, strategy, shoes, call) {
     }
     best <- vapply(values[c(1, length(values))], function(worth) names(which.max(worth)), "")
     changes <- list(if (best[2] != played) settle(best[2], TRUE), if (best[1] != played) settle(best[1], FALSE))
-    changes <- do.call(rbind, changes)
+    changes <- apart(do.call(rbind, changes))
     if (is.null(changes)) return(NULL)
     data.frame(hand = cell$hand, up_card = cell$up_card, changes, instead_of = entries[row])
   })
@@ -116,6 +116,19 @@ changed_cells <- function(game, system, strategy, shoes, call) {
   if (is.null(rows)) return(data.frame())
   rows$action <- unlist(Map(entry_for, rows$better, rows$instead_of))
   rows[rows$action != rows$instead_of, ]
+}
+
+# Where what is played is best at no count, the change that holds from some count on goes before that which holds below.
+apart <- function(changes) {
+  if (is.null(changes) || nrow(changes) < 2) return(changes)
+  from <- changes$from[1]
+  below <- changes$below[2]
+  if (is.na(from) || changes$better[1] == changes$better[2] && (is.na(below) || from < below)) {
+    changes$from[1] <- NA
+    return(changes[1, ])
+  }
+  changes$below[2] <- min(from, below, na.rm = TRUE)
+  changes
 }
 
 advantages <- function(values, better, played) vapply(values, function(worth) worth[[better]] - worth[[played]], 0)

@@ -140,8 +140,7 @@ print.habanera_counter_gain <- function(x, rows = 30, ...) {
   print_head(data.frame(
     packs = x$packs, `most bet` = x$most_bet, `cut after` = format_percent(x$cut_after, 3),
     `gain in 100` = sprintf("%+.3f", x$gain), `+/-` = sprintf("%.3f", stats::qnorm(0.975) * x$std.error),
-    `rounds an hour` = sprintf("%.1f", x$rounds_per_hour), shuffling = format_percent(x$shuffling, 2),
-    `gain an hour` = sprintf("%+.3f", x$gain_per_hour), check.names = FALSE), rows)
+    `minutes shuffling` = sprintf("%.1f", 60 * x$shuffling), `gain an hour` = sprintf("%+.3f", x$gain_per_hour), check.names = FALSE), rows)
   invisible(x)
 }
 

@@ -30,8 +30,8 @@ rule_cut <- function() {
 rules_session <- function() {
   list(
     rule_choice("collected", c("anew", "in_order"), paste(
-      "whether each shoe is a new one, or but for the first the last collected as it was dealt: on the tray the cards of",
-      "a round lie on those before, seat by seat, then the dealer's; those not dealt go on top; all are shuffled by",
+      "whether each shoe is a new one, or but for the first the last collected as it was dealt: on the tray the cards",
+      "of a round lie on those before, seat by seat, then the dealer's; those not dealt go on top; all are shuffled by",
       "`shuffle`"
     )),
     rule_whole("shoes", 1, 1, 1000, "shoes in a trial, with `collected` in_order")

@@ -42,11 +42,18 @@ autoplot.habanera_counter_gain <- function(object, ...) {
     ggplot2::scale_x_continuous(labels = function(x) format_percent(x, 3)) +
     ggplot2::labs(x = "cut after this share of the shoe", y = "stakes gained in 100 rounds",
                   title = "What a counter gains, by how deep the shoe is dealt",
-                  subtitle = wrapped(paste(stop_sentences(object), collapse = " ")),
+                  subtitle = wrapped(stops_in_short(object)),
                   caption = wrapped(paste0(game_in_words(attr(object, "game"), "cut_after"), "; ", attr(object, "run"),
                                            ". Bands: 95% intervals by shoe."))) +
     figure_theme()
   if (nlevels(data$series) > 1) figure else figure + ggplot2::theme(legend.position = "none")
+}
+
+# Of many lines the figure itself tells.
+stops_in_short <- function(x) {
+  sentences <- stop_sentences(x)
+  if (length(sentences) > 2) return("Where a line lies at nothing or below, who counts gains nothing.")
+  paste(sentences, collapse = " ")
 }
 
 #' @rdname bets_follow

@@ -38,7 +38,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   answers <- list(tablet_question(folder, threads), volunteers_question(folder), routine_question(folder, threads),
                   stall_question(folder, threads), hands_stall_question(folder, threads), windfall_question(folder),
                   quick_game_question(folder, threads), pairs_table_question(folder, threads),
-                  twenty_one_question(folder, threads))
+                  twenty_one_question(folder, threads), counting_question(folder, threads))
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
   c("Lantern Hall, card night:",

@@ -28,7 +28,9 @@
 #'   [house_edge()]; what is best, what do mistakes cost, what now? [best_strategy()], [mistakes()], [advise()]; what is
 #'   each rule worth? [rule_effects()]
 #' * what is a missing card worth, how good is a count? [removal_effects()], [counting_system()], [design_tags()],
-#'   [true_count_distribution()]
+#'   [true_count_distribution()]; what does one who counts gain, where does he play otherwise, what does he bet, what
+#'   stops him? [player_counting()], [by_true_count()], [find_deviations()], [bet_sizes()], [counter_gain()]; do these
+#'   bets follow the count? [bets_follow()]
 #' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [estimates()]
 #' * what is a card worth? [card_impact()]
 #' * a figure, a page, a file: [autoplot()], [report()], [write_result()]

@@ -10,13 +10,15 @@ quick <- game_war(rules = file.path(folders[1], "quick-game.yaml"), seat_names =
 played <- simulate(quick, nsim = 2e4, seed = 44)
 varied <- vary_rules(change_rules(quick, collect = "winner_first"), cards_each = c(6, 11, 16, 22), face_down = 0:3,
                      nsim = 5000, seed = 44)
+twin <- player_counting(player_basic(), file.path(folders[1], "level-one.yaml"),
+                        file.path(folders[1], "twins-bets.csv"))
 figures <- list(
   "figure-audit" = autoplot(volunteers), "figure-mixing" = autoplot(mixed, by = "seconds"),
   "figure-tablet" = autoplot(tablet),
   "figure-showdown" = autoplot(showdown(list("AS KS", "QH QD", "9S 8S"), board = "QC 10S 2S 3D")),
   "figure-stuck-game" = autoplot(replay(played, where = ended == "never_ends")),
   "figure-rules" = autoplot(varied, seconds_per_round = 6, within = 15),
-  "figure-deck-strips" = autoplot(follow(shuffle_faro(), times = 14, deck_size = 44)),
+  "figure-counter-gain" = autoplot(counter_gain(game_blackjack(), twin, packs = c(2, 6), nsim = 60000, seed = 44)),
   "figure-rule-effects" = autoplot(rule_effects(game_blackjack())),
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
   "figure-round-robin" = autoplot(round_robin(game_pairs(grid = c(6, 5)), habanera:::hall_regulars(), nsim = 1e4,

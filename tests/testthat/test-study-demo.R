@@ -18,10 +18,12 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
                "The elder twin is best, with 5[0-9.]+% of the win against the baker")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "it keeps 0[.]406% of an initial stake, of the ferryman 7[.]66%")
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")),
+               "The elder twin, who counts .* gains 1[.]1 stakes in a hundred rounds .* The bets follow the count")
   expect_setequal(list.files(folder), c(
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
     "hands-stall.html", "quick-game.html", "stuck-game.svg", "pairs-table.html",
-    "twenty-one.html", "best-play.csv",
+    "twenty-one.html", "best-play.csv", "counter-gain.csv",
     "tablet.svg", "fair.svg", "stall.svg", "windfall.svg",
     "volunteers.svg", "tablet.csv", "tablet.csv.provenance.json", habanera:::demo_data
   ))

@@ -27,6 +27,7 @@
 #include "habanera/blackjack/table_search.hpp"
 #include "habanera/blackjack/up_card_play.hpp"
 #include "habanera/blackjack/value_shoe.hpp"
+#include "habanera/blackjack/vocabulary.hpp"
 #include "habanera/cards/pile.hpp"
 #include "habanera/cards/sampled_deck.hpp"
 #include "habanera/chance/every.hpp"

@@ -13,6 +13,7 @@
 #include "habanera/blackjack/position.hpp"
 #include "habanera/blackjack/rules.hpp"
 #include "habanera/blackjack/settling.hpp"
+#include "habanera/blackjack/vocabulary.hpp"
 #include "habanera/counting/bettor.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
@@ -24,38 +25,15 @@ namespace habanera {
 
 // Seats against a dealer, who plays by rule; the position holds what the seats may see. A round goes on stage by stage:
 // the deal, early surrender, insurance, the dealer's look, the seats from left to right, the dealer.
-class Blackjack {
+class Blackjack : public BlackjackVocabulary {
  public:
   using Rules = BlackjackRules;
   using Outcome = BlackjackOutcome;
   using Hand = BlackjackHand;
-  using Move = BlackjackPieces::Move;
 
   using Position = BlackjackPosition;
   using View = Position;
 
-  enum Action : int {
-    seat_gets, dealer_shows, dealer_hides, dealer_looks, dealer_has_natural, dealer_turns, dealer_draws, hits,
-    stands, doubles, splits, surrenders, insures, declines, seats_win, seats_lose, nobody_wins
-  };
-  static std::vector<Word> actions() {
-    return {{seat_gets, "seat_gets"},       {dealer_shows, "dealer_shows"},
-            {dealer_hides, "dealer_hides"}, {dealer_looks, "dealer_looks"},
-            {dealer_has_natural, "dealer_has_natural"},
-            {dealer_turns, "dealer_turns"}, {dealer_draws, "dealer_draws"},
-            {hits, "hits"},                 {stands, "stands"},
-            {doubles, "doubles"},           {splits, "splits"},
-            {surrenders, "surrenders"},     {insures, "insures"},
-            {declines, "declines"},         {seats_win, "seats_win"},
-            {seats_lose, "seats_lose"},     {nobody_wins, "nobody_wins"}};
-  }
-  static std::vector<Word> move_words() {
-    const auto word = [](Move move, const char* name) { return Word{static_cast<int>(move), name}; };
-    return {word(BlackjackPieces::hit, "hit"),           word(BlackjackPieces::stand, "stand"),
-            word(BlackjackPieces::double_down, "double"), word(BlackjackPieces::split, "split"),
-            word(BlackjackPieces::surrender, "surrender"), word(BlackjackPieces::insure, "insure"),
-            word(BlackjackPieces::decline, "decline")};
-  }
   std::vector<Zone> zones() const {
     std::vector<Zone> all{{"shoe"}, {"dealer"}};
     for (std::size_t seat = 0; seat < rules().seats; ++seat) all.push_back({"hand", seat});
