@@ -21,6 +21,26 @@ core_distance_law <- function(cards) {
     .Call(`_habanera_core_distance_law`, cards)
 }
 
+core_bankroll <- function(law, plan, stake, start, goal, rounds, shares, told) {
+    .Call(`_habanera_core_bankroll`, law, plan, stake, start, goal, rounds, shares, told)
+}
+
+core_lowest_point <- function(law, rounds) {
+    .Call(`_habanera_core_lowest_point`, law, rounds)
+}
+
+core_worst_fall <- function(law, rounds, chance) {
+    .Call(`_habanera_core_worst_fall`, law, rounds, chance)
+}
+
+core_no_losing_run <- function(loss, length, rounds) {
+    .Call(`_habanera_core_no_losing_run`, loss, length, rounds)
+}
+
+core_ruin_before_goal <- function(law, stake, start, goal) {
+    .Call(`_habanera_core_ruin_before_goal`, law, stake, start, goal)
+}
+
 core_blackjack_moves <- function() {
     .Call(`_habanera_core_blackjack_moves`)
 }

@@ -15,7 +15,7 @@ counter_options <- function() {
 # The game with the player that these options tell of in its last seat; --player is then who decides for all.
 with_typed_counter <- function(game, options, command) {
   given <- c("bets", "deviations", "insurance-at", "leaves-below", "enters-at")
-  given <- given[!vapply(options[given], is.null, NA)]
+  given <- given[!vapply(options[gsub("-", "_", given)], is.null, NA)]
   if (is.null(options$counting)) {
     if (length(given)) refuse_usage(command, sprintf("--%s goes with --counting.", given[1]))
     return(game)

@@ -30,6 +30,7 @@ commands <- function() {
        strategy = strategy_command(), advise = advise_command(), mistakes = mistakes_command(),
        `rule-effects` = rule_effects_command(), dealer = dealer_command(), removal = removal_command(),
        counting = counting_command(), `bets-follow` = bets_follow_command(),
+       bankroll = bankroll_command(), sessions = sessions_command(), takings = takings_command(),
        judge = judge_command(),
        hands = hands_command(), `category-odds` = category_odds_command(),
        showdown = showdown_command(),

@@ -140,7 +140,8 @@ print.habanera_counter_gain <- function(x, rows = 30, ...) {
   print_head(data.frame(
     packs = x$packs, `most bet` = x$most_bet, `cut after` = format_percent(x$cut_after, 3),
     `gain in 100` = sprintf("%+.3f", x$gain), `+/-` = sprintf("%.3f", stats::qnorm(0.975) * x$std.error),
-    `minutes shuffling` = sprintf("%.1f", 60 * x$shuffling), `gain an hour` = sprintf("%+.3f", x$gain_per_hour), check.names = FALSE), rows)
+    `minutes shuffling` = sprintf("%.1f", 60 * x$shuffling), `gain an hour` = sprintf("%+.3f", x$gain_per_hour),
+    check.names = FALSE), rows)
   invisible(x)
 }
 

@@ -66,9 +66,9 @@ autoplot.habanera_game_trace <- function(object, ...) {
     ) + figure_theme() + ggplot2::theme(legend.position = "top", legend.justification = "left")
 }
 
-# Okabe & Ito 2008, as in figure_colours.
+# Okabe & Ito 2008, in the order in which they differ most.
 seat_colours <- function(seats) {
-  rep_len(c("#0072B2", "#D55E00", "#009E73", "#CC79A7", "#E69F00", "#56B4E9"), seats)
+  rep_len(c("#0072B2", "#D55E00", "#009E73", "#CC79A7", "#E69F00", "#56B4E9", "#000000", "#999999"), seats)
 }
 
 #' @rdname autoplot.games

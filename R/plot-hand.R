@@ -36,8 +36,3 @@ autoplot.habanera_showdown <- function(object, ...) {
                         if (attr(object, "exact")) "exact" else count_of(attr(object, "boards"), "trial"))
     ) + figure_theme()
 }
-
-# Okabe & Ito's, in the order in which they differ most.
-seat_colours <- function(count) {
-  rep_len(c("#0072B2", "#D55E00", "#009E73", "#CC79A7", "#E69F00", "#56B4E9", "#000000", "#999999"), count)
-}

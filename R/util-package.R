@@ -31,6 +31,8 @@
 #'   [true_count_distribution()]; what does one who counts gain, where does he play otherwise, what does he bet, what
 #'   stops him? [player_counting()], [by_true_count()], [find_deviations()], [bet_sizes()], [counter_gain()]; do these
 #'   bets follow the count? [bets_follow()]
+#' * who goes broke, what is to be staked? [bankroll()], [bet_progression()], [stake_fraction()], [rounds_to_show()];
+#'   what does a season bring, how large a reserve? [sessions()]; was it luck? [takings()]
 #' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [estimates()]
 #' * what is a card worth? [card_impact()]
 #' * a figure, a page, a file: [autoplot()], [report()], [write_result()]

@@ -9,6 +9,7 @@
 //       war52 (whole games of War with 52 cards, three face down; count the rounds),
 //       highcard52 (a card each for seat and bank; count who wins),
 //       blackjack312 (rounds of blackjack by a table from fresh shoes of six packs; count the results),
+//       shoes312 (whole shoes of it, counted and betted on by the true count),
 //       pairs30 (whole games of pairs, 30 cards, two seats that remember all; count the turns),
 //       battery52 (shuffle, and keep all the counts that an audit keeps).
 #include <chrono>
@@ -426,8 +427,31 @@ class Blackjack312 {
   }
 
   double play(std::uint64_t trials) {
-    for (std::uint64_t trial = 0; trial < trials; ++trial) ++counts_[round() + 32];
+    for (std::uint64_t trial = 0; trial < trials; ++trial) {
+      ++counts_[round() + 32];
+      put_back();
+    }
     return counts_[32];
+  }
+
+  // Whole shoes to the 234th card, every card counted; adds up results by the true count, times a bet that it sets.
+  double play_shoes(std::uint64_t trials) {
+    double won = 0;
+    for (std::uint64_t trial = 0; trial < trials; ++trial) {
+      int running = 0, counted = 0;
+      while (dealt_ < 234) {
+        const int above = 52 * running, left = 312 - dealt_;
+        const int level = above / left - (above % left != 0 && above < 0);
+        const int bet = level < 1 ? 1 : level < 2 ? 2 : level < 3 ? 4 : 8;
+        const int net = round();
+        by_count_[level < -15 ? 0 : level > 15 ? 30 : level + 15] += net;
+        won += bet * net;
+        for (; counted < dealt_; ++counted)
+          running += shoe_[counted] == 1 || shoe_[counted] == 10 ? -1 : shoe_[counted] < 7 ? 1 : 0;
+      }
+      put_back();
+    }
+    return won + by_count_[15];
   }
 
  private:
@@ -475,7 +499,6 @@ class Blackjack312 {
     if (up + hole == 11 && (up == 1 || hole == 1)) net = natural ? 0 : -2;
     else if (natural) net = 3;
     else net = play_out({one + two, 2, 1, one == 1 || two == 1, false, false, one}, one == two, up, hole);
-    put_back();
     return net;
   }
 
@@ -530,6 +553,7 @@ class Blackjack312 {
   }
 
   std::vector<std::uint32_t> counts_;
+  double by_count_[31] = {};
   std::uint8_t shoe_[312];
   std::uint16_t swapped_[312];
   char hard_[22][11], soft_[22][11], pair_[11][11];
@@ -541,6 +565,10 @@ class Blackjack312 {
 double blackjack312(std::uint64_t trials) {
   Blackjack312 table;
   return table.play(trials);
+}
+double shoes312(std::uint64_t trials) {
+  Blackjack312 table;
+  return table.play_shoes(trials);
 }
 
 using Job = double (*)(std::uint64_t);
@@ -554,6 +582,7 @@ Job find_job(const std::string& name) {
   if (name == "war52") return war52;
   if (name == "highcard52") return highcard52;
   if (name == "blackjack312") return blackjack312;
+  if (name == "shoes312") return shoes312;
   if (name == "pairs30") return pairs30;
   if (name == "riffle52") return riffle52;
   if (name == "naive52") return naive52;

@@ -93,6 +93,12 @@ rownames(basic_entries) <- as.data.frame(player_basic())$hand
 plain_blackjack <- function() plain_round(six_packs_values[sample(312, 60)], basic_entries, usual_house)
 
 # Every deal of eight cards, in plain R for the first so many of them.
+# Of a shoe so many rounds as it holds on average, each from fresh cards.
+plain_shoe <- function() for (i in 1:43) plain_blackjack()
+
+bench_counter <- player_counting(bets = c("0" = 1, "1" = 2, "2" = 4, "3" = 8), insurance_at = 3,
+                                 deviations = "h16_10_0__S h12_4__0_H h15_10_4__S h12_3_2__S h10_10_4__D.H")
+
 plain_deals <- function(n) {
   orders <- as.matrix(expand.grid(rep(list(1:8), 4)))
   orders <- orders[apply(orders, 1, anyDuplicated) == 0, ][seq_len(n), ]
@@ -127,6 +133,12 @@ jobs <- list(
        plain = function(n) replicate(n, plain_high_card()), plain_trials = 3e4),
   list(name = "rounds of blackjack, six packs", experiment = game_blackjack(), trials = 2e6, bare = "blackjack312",
        plain = function(n) replicate(n, plain_blackjack()), plain_trials = 3000),
+  list(name = "shoes of blackjack, six packs", experiment = game_blackjack(cut_after = 234), trials = 5e4,
+       bare = "shoes312", plain = function(n) replicate(n, plain_shoe()), plain_trials = 70),
+  list(name = "the same, counted, betted and played by the count", trials = 5e4, bare = "shoes312",
+       experiment = game_blackjack(cut_after = 234, players = bench_counter), plain = function(n) {
+         replicate(n, plain_shoe())
+       }, plain_trials = 70),
   list(name = "whole games of pairs, 30 cards", experiment = game_pairs(record = "turns"), trials = 2e5,
        bare = "pairs30", plain = function(n) replicate(n, plain_pairs(15)), plain_trials = 3000),
   list(name = "whole audit of 52 cards", run = function(n, threads) {
@@ -219,6 +231,8 @@ single_jobs <- list(
   "best_strategy(), totals, 6 packs" = function() best_strategy(game_blackjack()),
   "house_edge() of a table, 6 packs" = function() house_edge(game_blackjack(), player_basic()),
   "rule_effects(), 6 packs" = function() rule_effects(game_blackjack()),
+  "removal_effects(), 6 packs" = function() removal_effects(game_blackjack()),
+  "find_deviations(), counts from -10 to 10, 50,000 shoes" = function() find_deviations(game_blackjack(), seed = 1),
   "exact_distance(), riffles of 52" = function() exact_distance(shuffle_riffle(), 52),
   "exact_distance(), riffles of 416" = function() exact_distance(shuffle_riffle(), 416)
 )

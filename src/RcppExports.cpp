@@ -75,6 +75,76 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_bankroll
+Rcpp::List core_bankroll(Rcpp::List law, Rcpp::List plan, double stake, double start, SEXP goal, double rounds, Rcpp::NumericVector shares, Rcpp::NumericVector told);
+RcppExport SEXP _habanera_core_bankroll(SEXP lawSEXP, SEXP planSEXP, SEXP stakeSEXP, SEXP startSEXP, SEXP goalSEXP, SEXP roundsSEXP, SEXP sharesSEXP, SEXP toldSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type plan(planSEXP);
+    Rcpp::traits::input_parameter< double >::type stake(stakeSEXP);
+    Rcpp::traits::input_parameter< double >::type start(startSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type goal(goalSEXP);
+    Rcpp::traits::input_parameter< double >::type rounds(roundsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type shares(sharesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type told(toldSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_bankroll(law, plan, stake, start, goal, rounds, shares, told));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_lowest_point
+Rcpp::List core_lowest_point(Rcpp::List law, double rounds);
+RcppExport SEXP _habanera_core_lowest_point(SEXP lawSEXP, SEXP roundsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< double >::type rounds(roundsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_lowest_point(law, rounds));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_worst_fall
+double core_worst_fall(Rcpp::List law, double rounds, double chance);
+RcppExport SEXP _habanera_core_worst_fall(SEXP lawSEXP, SEXP roundsSEXP, SEXP chanceSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< double >::type rounds(roundsSEXP);
+    Rcpp::traits::input_parameter< double >::type chance(chanceSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_worst_fall(law, rounds, chance));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_no_losing_run
+double core_no_losing_run(double loss, double length, double rounds);
+RcppExport SEXP _habanera_core_no_losing_run(SEXP lossSEXP, SEXP lengthSEXP, SEXP roundsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< double >::type loss(lossSEXP);
+    Rcpp::traits::input_parameter< double >::type length(lengthSEXP);
+    Rcpp::traits::input_parameter< double >::type rounds(roundsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_no_losing_run(loss, length, rounds));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_ruin_before_goal
+double core_ruin_before_goal(Rcpp::List law, double stake, double start, double goal);
+RcppExport SEXP _habanera_core_ruin_before_goal(SEXP lawSEXP, SEXP stakeSEXP, SEXP startSEXP, SEXP goalSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< double >::type stake(stakeSEXP);
+    Rcpp::traits::input_parameter< double >::type start(startSEXP);
+    Rcpp::traits::input_parameter< double >::type goal(goalSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_ruin_before_goal(law, stake, start, goal));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_blackjack_moves
 Rcpp::IntegerVector core_blackjack_moves();
 RcppExport SEXP _habanera_core_blackjack_moves() {
@@ -863,6 +933,11 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_audit_rows", (DL_FUNC) &_habanera_core_audit_rows, 5},
     {"_habanera_core_repeated_rows", (DL_FUNC) &_habanera_core_repeated_rows, 1},
     {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
+    {"_habanera_core_bankroll", (DL_FUNC) &_habanera_core_bankroll, 8},
+    {"_habanera_core_lowest_point", (DL_FUNC) &_habanera_core_lowest_point, 2},
+    {"_habanera_core_worst_fall", (DL_FUNC) &_habanera_core_worst_fall, 3},
+    {"_habanera_core_no_losing_run", (DL_FUNC) &_habanera_core_no_losing_run, 3},
+    {"_habanera_core_ruin_before_goal", (DL_FUNC) &_habanera_core_ruin_before_goal, 4},
     {"_habanera_core_blackjack_moves", (DL_FUNC) &_habanera_core_blackjack_moves, 0},
     {"_habanera_core_blackjack", (DL_FUNC) &_habanera_core_blackjack, 1},
     {"_habanera_core_blackjack_forks", (DL_FUNC) &_habanera_core_blackjack_forks, 9},

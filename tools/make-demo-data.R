@@ -84,3 +84,19 @@ moody <- function(bets) {
 set.seed(19)
 write.csv(afternoon(1:24, moody), "inst/lantern-hall/bets-at-the-window.csv", row.names = FALSE, quote = FALSE)
 write.csv(afternoon(25:48, identity), "inst/lantern-hall/bets-by-the-door.csv", row.names = FALSE, quote = FALSE)
+
+# Forty nights of two twenty-one tables, written down at the close: at the front one all is well, at the back one a
+# fiftieth of the stakes finds its way into somebody's sleeve.
+nights <- function(seed, leak) {
+  rounds <- 1200 + 50 * floor(20 * runif(40))
+  taken <- vapply(seq_along(rounds), function(night) {
+    played <- habanera::simulate(habanera::game_blackjack(record = "net"), nsim = rounds[night], seed = seed + night)
+    -sum(played$n * played$outcomes$net)
+  }, 0)
+  data.frame(night = seq_along(rounds), rounds = rounds, staked = rounds, result = round(taken - leak * rounds, 1))
+}
+set.seed(20)
+write.csv(nights(2000, 0), "inst/lantern-hall/takings-front.csv", row.names = FALSE, quote = FALSE)
+write.csv(nights(3000, 1 / 50), "inst/lantern-hall/takings-back.csv", row.names = FALSE, quote = FALSE)
+writeLines(c("night,rounds,staked,result", "1,1500,1500,-12.5", "2,many,1400,30"),
+           "inst/lantern-hall/dirty-takings.csv")

@@ -2,6 +2,9 @@
 
 // All of the core.
 
+#include "habanera/bank/bankroll.hpp"
+#include "habanera/bank/spread.hpp"
+#include "habanera/bank/step_law.hpp"
 #include "habanera/blackjack/advice.hpp"
 #include "habanera/blackjack/best_by_cards.hpp"
 #include "habanera/blackjack/best_table.hpp"

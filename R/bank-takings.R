@@ -1,0 +1,113 @@
+#' Was it luck?
+#'
+#' What was taken at a table, night by night, against what its rules should bring: with what chance is it luck, and how
+#' many nights would show a leak of this size?
+#'
+#' Of each row the expected taking is the house's edge of what was staked at first, with the standard deviation of its
+#' rounds, stakes being taken as alike within a row. The sum of all is close to a normal law (the number of rounds is
+#' large), and its deviation is tested by that.
+#'
+#' @param file A CSV file with a row per night, seat or round, or such a data frame: `rounds`, `staked` (initial stakes,
+#'   in any money) and `result` (what the house took, below 0 what it paid).
+#' @param game The game that was played.
+#' @param player Who plays it as a rule; `NULL`: that given to the game, or the best play.
+#' @return A `habanera_takings`. `tidy()`: `term` "taken", "expected", "difference" (money), `estimate`, `std.error` (of
+#'   luck), `statistic`, `p.value` (two-sided), `lower_tail` (the chance of so little or less), `rows_needed` (how many
+#'   such rows would show a difference of this size in 90% of cases, at 5%). `as.data.frame()`: the rows, with
+#'   `expected` and `z`.
+#' @section Errors: `habanera_error_file` for a missing column and a word where a number should be, with its line;
+#'   `habanera_error_input` for a game without money, and for stakes without rounds.
+#' @examples
+#' takings(demo_file("takings-front.csv"), game_blackjack(), player_basic())
+#' @export
+takings <- function(file, game, player = NULL) {
+  call <- rlang::current_env()
+  check_game(game)
+  rows <- read_takings(file, call)
+  edge <- tidy(house_edge(game, player, nsim = 1e5, seed = 1))[1, ]
+  expected <- edge$estimate * rows$staked
+  spread <- edge$sd * rows$staked / sqrt(rows$rounds)
+  rows$expected <- expected
+  rows$z <- (rows$result - expected) / spread
+  luck <- sqrt(sum(spread^2))
+  difference <- sum(rows$result) - sum(expected)
+  statistic <- difference / luck
+  found <- data.frame(
+    term = c("taken", "expected", "difference"), estimate = c(sum(rows$result), sum(expected), difference),
+    std.error = c(NA, NA, luck), statistic = c(NA, NA, statistic),
+    p.value = c(NA, NA, 2 * stats::pnorm(-abs(statistic))),
+    lower_tail = c(NA, NA, stats::pnorm(statistic)),
+    rows_needed = c(NA, NA, nights_needed(difference, luck, nrow(rows)))
+  )
+  structure(list(found = found, rows = rows, edge = edge, game = game, player = player,
+                 name = if (is.data.frame(file)) "the data frame" else basename(file)), class = "habanera_takings")
+}
+
+# As many rows like these as show a mean difference of this size.
+nights_needed <- function(difference, luck, rows) {
+  if (difference == 0) return(NA_real_)
+  wanted <- stats::qnorm(0.95) + stats::qnorm(0.9)
+  ceiling(rows * (wanted * luck / difference)^2)
+}
+
+read_takings <- function(file, call) {
+  columns <- c("rounds", "staked", "result")
+  if (is.data.frame(file)) {
+    missing <- setdiff(columns, names(file))
+    if (length(missing)) refuse(sprintf("`file` has no column `%s`.", missing[1]), call = call)
+    bad <- columns[!vapply(file[columns], is.numeric, NA)]
+    if (length(bad)) refuse(sprintf("`%s` must be numbers.", bad[1]), call = call)
+    table <- data.frame(file, line = seq_len(nrow(file)))
+    name <- "row"
+  } else {
+    table <- read_csv_columns(file, columns, call, optional = c("night", "seat"))
+    table[["rounds"]] <- numbers_of_file(table, "rounds", file, call, 0, whole = TRUE)
+    table[["staked"]] <- numbers_of_file(table, "staked", file, call, 0)
+    table[["result"]] <- numbers_of_file(table, "result", file, call)
+    name <- "line"
+  }
+  if (!nrow(table)) refuse("There are no takings in it.", call = call)
+  bad <- which(table[["rounds"]] <= 0 | table[["staked"]] <= 0)
+  if (length(bad)) {
+    refuse(sprintf("Of %s %s: there must be rounds and stakes; leave nights without play out.", name,
+                   format_count(table[["line"]][bad[1]])), call = call)
+  }
+  table
+}
+
+#' @rawNamespace S3method(generics::tidy, habanera_takings)
+tidy.habanera_takings <- function(x, ...) x$found
+
+#' @export
+as.data.frame.habanera_takings <- function(x, ...) x$rows[setdiff(names(x$rows), "line")]
+
+#' @export
+print.habanera_takings <- function(x, ...) {
+  cat_wrapped("<takings> ", takings_sentence(x))
+  cat_wrapped(sprintf("%s, %s, %s staked; the rules keep %s of a stake, and a round varies by %s: %s%s.",
+                      count_of(nrow(x$rows), "row"), count_of(sum(x$rows[["rounds"]]), "round"),
+                      format_money(sum(x$rows[["staked"]])), format_percent(x$edge$estimate, 3),
+                      format_number(x$edge$sd, 3), in_words(x$game),
+                      if (is.null(x$player)) "" else paste(", played by", player_words(x$player))))
+  needed <- x$found$rows_needed[3]
+  if (!is.na(needed)) {
+    cat_wrapped(sprintf("A difference of this size would show in 90%% of cases after %s like these.",
+                        count_of(needed, "row")))
+  }
+  invisible(x)
+}
+
+player_words <- function(player) if (rlang::is_string(player)) player else format(player)
+
+takings_sentence <- function(x) {
+  row <- x$found[3, ]
+  less <- row$estimate < 0
+  verdict <- if (row$p.value < 0.01) "This was not luck" else if (row$p.value < 0.05) "This was hardly luck" else
+    "It may well be luck"
+  sprintf("%s: %s was taken, %s %s than the %s the rules should bring; so %s or %s comes with a chance of %s.", verdict,
+          format_money(x$found$estimate[1]), format_money(round(abs(row$estimate), 2)), if (less) "less" else "more",
+          format_money(round(x$found$estimate[2], 2)), if (less) "little" else "much", if (less) "less" else "more",
+          rare_in_words(if (less) row$lower_tail else 1 - row$lower_tail))
+}
+
+rare_in_words <- function(chance) if (chance < 1e-6) "less than one in a million" else format_percent(chance, 2)
