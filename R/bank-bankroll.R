@@ -192,7 +192,7 @@ bankroll_sentence <- function(x) {
     half <- stats::qnorm(0.975) * ruin$std.error
     sprintf(" (95%%: %s to %s)", format_percent(max(0, ruin$estimate - half), 3),
             format_percent(min(1, ruin$estimate + half), 3))
-  } else if (ruin$estimate == 1) "" else ", exactly"
+  } else if (ruin$estimate == 1 || !x$law$exact) "" else ", exactly"
   goal <- of("goal")
   reached <- if (nrow(goal)) sprintf("; the goal of %s comes first with %s", format_statistic(x$goal),
                                      format_percent(goal$estimate, 4)) else ""

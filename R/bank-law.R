@@ -52,12 +52,12 @@ unit_of_money <- function(net, call) {
 }
 
 # What a round is to the player, out of any of the things that tell it: `net` (stakes) and `probability`; `error`, the
-# standard error of the mean (0 where exact); `rounds` in its words; and `together`: whether rounds hang together, which
-# a law of single rounds leaves out.
+# standard error of the mean (0 where exact); its `words`; `together`: whether rounds hang together, which a law of
+# single rounds leaves out; and whether all of it is `exact`.
 round_law <- function(x, call) {
   if (inherits(x, "habanera_money")) {
     return(list(net = x$net, probability = x$probability, error = 0, words = "a law of money by hand",
-                together = FALSE))
+                together = FALSE, exact = TRUE))
   }
   if (inherits(x, "habanera_payout")) return(law_of_payout(x))
   if (inherits(x, "habanera_game")) return(law_of_game(x, call))
@@ -79,7 +79,7 @@ law_of_game <- function(game, call) {
   if (is.null(solved)) return(law)
   seats <- game$kind$seats(game$rules)
   law <- moved_law(law, seats * solved$bets$mean[1] - sum(law$net * law$probability))
-  law$error <- 0
+  law[c("error", "exact")] <- list(0, FALSE)
   law$words <- paste(law$words, "(its mean exact, its spread simulated)")
   law
 }
@@ -87,7 +87,8 @@ law_of_game <- function(game, call) {
 law_of_payout <- function(x) {
   lines <- x$lines
   list(net = (lines[["pays"]] - x$stake) / x$stake, probability = lines[["chance"]] / sum(lines[["chance"]]),
-       error = x$error$mean / x$stake, words = "the payout", together = FALSE) |> gathered_law()
+       error = x$error$mean / x$stake, words = "the payout", together = FALSE, exact = x$error$mean == 0) |>
+    gathered_law()
 }
 
 law_of_outcomes <- function(x, call) {
@@ -104,7 +105,7 @@ law_of_outcomes <- function(x, call) {
   moments <- pay_moments(net, weight)
   error <- if (is.null(x$n)) 0 else pay_errors(x, list(by = column, of = function(rows) rows[[column]]), weight)$mean
   list(net = net, probability = weight / sum(weight), error = error / stake, words = in_words(game),
-       together = holds_rounds(game)) |> gathered_law()
+       together = holds_rounds(game), exact = is.null(x$n)) |> gathered_law()
 }
 
 gathered_law <- function(law) {

@@ -16,11 +16,11 @@
 #'   told.
 #' @param other_costs What a night costs besides, in stakes.
 #' @param stake What a stake is worth, in money; all money in the answer is then in that.
-#' @return A `habanera_sessions`. `tidy()`: `term`, `estimate`, `std.error` (what the sampling error of a simulated law makes
-#'   of it; 0 where exact): "night_mean", "night_sd", "night_loses" (chance),
-#'   "season_mean", "season_sd", "season_loses", "season_p05" and "season_p95" (between which nine in ten seasons end),
-#'   "reserve_p95", "reserve_p99" (that survive the lowest point with this chance), "survives" (with `reserve`).
-#'   `as.data.frame()`: the law of the season, `result`, `probability`.
+#' @return A `habanera_sessions`. `tidy()`: `term`, `estimate`, `std.error` (what the sampling error of a simulated law
+#'   makes of it; 0 where exact): "night_mean", "night_sd", "night_loses" (chance), "season_mean", "season_sd",
+#'   "season_loses", "season_p05" and "season_p95" (between which nine in ten seasons end), "reserve_p95", "reserve_p99"
+#'   (that survive the lowest point with this chance), "survives" (with `reserve`). `as.data.frame()`: the law of the
+#'   season, `result`, `probability`.
 #' @section Errors: `habanera_error_input` for what is no number of rounds, and results that are whole in no unit;
 #'   `habanera_error_work` for what is out of reach.
 #' @examples

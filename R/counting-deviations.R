@@ -45,12 +45,13 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   bets <- check_ramp(bets, call)
   whole <- without_cut(change_game(game, list(players = strategy), call))
   shoes <- shoes_by_count(whole, system, round(depth * length(whole$deck)), range, call)
-  found <- changed_cells(whole, system, strategy, shoes, call)
+  threads <- resolve_threads(threads, call)
+  found <- changed_cells(whole, system, strategy, shoes, threads, call)
   if (!nrow(found)) refuse("No cell of the strategy changes in this range.")
   found <- priced_changes(found, whole, strategy, shoes, bets, call)
   found <- simulated_changes(found, game, strategy, system, bets,
                              list(nsim = nsim, seed = if (nsim > 0) resolve_seed(seed, call),
-                                  threads = resolve_threads(threads, call), depth = depth), call)
+                                  threads = threads, depth = depth), call)
   structure(found, class = c("habanera_found_deviations", "habanera_deviations", "data.frame"), game = whole,
             system = system, strategy = strategy, depth = depth, nsim = nsim)
 }
@@ -90,12 +91,12 @@ tag_step <- function(tags) {
 }
 
 # Cells of which another move is better at some counts: first looked for at a few counts, then settled count by count.
-changed_cells <- function(game, system, strategy, shoes, call) {
+changed_cells <- function(game, system, strategy, shoes, threads, call) {
   worked <- game$kind$cells(game, call)
   entries <- worked$move(strategy)
   few <- unique(round(seq(1, length(shoes$counts), length.out = min(5, length(shoes$counts)))))
   tables <- lapply(few, function(i) worked$expected(shoes$left[, i]))
-  rows <- lapply(which(!is.na(entries)), function(row) {
+  rows <- over_cores(which(!is.na(entries)), threads, function(row) {
     cell <- worked$cells[row, ]
     values <- lapply(tables, function(table) {
       at <- table[["hand"]] == cell$hand & table[["up_card"]] == cell$up_card
@@ -152,7 +153,7 @@ entry_for <- function(move, instead_of) {
 settled_change <- function(worked, row, played, better, shoes, few, gained, above) {
   counts <- shoes$counts
   is_better <- function(at) {
-    worth <- worked$worth(row, shoes$left[, at])
+    worth <- worked$worth(row, shoes$left[, at], c(better, played))
     worth[[better]] > worth[[played]]
   }
   inward <- if (above) -1 else 1

@@ -2,9 +2,9 @@
 
 # A list of `cells`, a data frame of those that a hand of two cards can come to, with `hand`, `up_card`, the `one` and
 # `other` value of such a hand and the value `up`; and functions: `expected(left)` gives what each move of each cell is
-# worth before a round with `left` of each kind in the shoe, `worth(row, left)` the same of one cell where `left` are
-# unseen once its cards are, `lost(left, player, other)` what cells cost in a round where two players differ, and
-# `move(player, cells)` what a player of a table does in cells.
+# worth before a round with `left` of each kind in the shoe, `worth(row, left)` the same of some moves of one cell where
+# `left` are unseen once its cards are, `lost(left, player, other)` what cells cost in a round where two players differ,
+# and `move(player, cells)` what a player of a table does in cells.
 blackjack_cells <- function(game, call) {
   spec <- game$spec$rules
   shoe <- solved_shoe(game)
@@ -20,11 +20,12 @@ blackjack_cells <- function(game, call) {
                          expected = found$expected)
       rows[!startsWith(rows$hand, "early"), ]
     },
-    worth = function(row, left) {
+    worth = function(row, left, moves) {
       cell <- cells[row, ]
       seen <- c(kind_of(cell$one), kind_of(cell$other), kind_of(cell$up))
       for (kind in seen) left[kind] <- left[kind] + 1
-      pair <- startsWith(cell$hand, "pair")
+      # What a split is worth takes long, and is asked of few.
+      pair <- "split" %in% moves
       used <- sum(c(cell$one, cell$other, cell$up) == cell$one)
       stated <- list(values = as.integer(c(cell$one, cell$other)), up = as.integer(cell$up), split = 0L, pair = pair,
                      pairs_left = sum(left[spec$points == cell$one]) - used,

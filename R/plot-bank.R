@@ -54,16 +54,17 @@ single_course <- function(x, seed, trial) {
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_sessions)
 autoplot.habanera_sessions <- function(object, ...) {
   data <- as.data.frame(object)
-  # Bars of some hundred coins each, so that the shape is seen.
-  width <- max(diff(range(data$result)) / 120, 1e-9)
-  place <- round(data$result / width)
+  # Some hundred bars, each of as many coins.
+  coin <- min(diff(data$result), 1e9)
+  width <- coin * max(1, ceiling(diff(range(data$result)) / 120 / coin))
+  place <- floor(data$result / width + 1e-9) + 0.5
   bars <- data.frame(result = sort(unique(place)) * width,
                      probability = as.vector(tapply(data$probability, place, sum)))
   bars$side <- ifelse(bars$result < 0, "the season loses", "the season wins")
   ggplot2::ggplot(bars[bars$probability > 1e-6, ], ggplot2::aes(.data$result, .data$probability, fill = .data$side)) +
     ggplot2::geom_col(width = width) + ggplot2::geom_vline(xintercept = 0, colour = "grey40") +
     ggplot2::scale_fill_manual(values = c(`the season loses` = figure_colours[["surprise"]],
-                                          `the season wins` = figure_colours[["data"]]), name = NULL) +
+                                          `the season wins` = figure_colours[["data"]]), name = "") +
     ggplot2::scale_y_continuous(labels = NULL) +
     ggplot2::labs(x = "what the season brings", y = NULL, title = "What a season brings the house",
                   subtitle = wrapped(sessions_sentence(object)), caption = wrapped(sentence(object$law$words))) +

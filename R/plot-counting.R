@@ -37,8 +37,8 @@ autoplot.habanera_counter_gain <- function(object, ...) {
     ggplot2::geom_hline(yintercept = 0, colour = "grey40") +
     ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), alpha = 0.2, colour = NA) +
     ggplot2::geom_line() + ggplot2::geom_point() +
-    ggplot2::scale_colour_manual(values = colours, name = NULL) +
-    ggplot2::scale_fill_manual(values = colours, name = NULL) +
+    ggplot2::scale_colour_manual(values = colours, name = "") +
+    ggplot2::scale_fill_manual(values = colours, name = "") +
     ggplot2::scale_x_continuous(labels = function(x) format_percent(x, 3)) +
     ggplot2::labs(x = "cut after this share of the shoe", y = "stakes gained in 100 rounds",
                   title = "What a counter gains, by how deep the shoe is dealt",

@@ -10,3 +10,13 @@ resolve_threads <- function(threads, call = rlang::caller_env()) {
   number <- suppressWarnings(as.numeric(text))
   check_whole(if (is.na(number)) text else number, 1, 1024, "HABANERA_THREADS", call)
 }
+
+# What f gives for each of x, worked out by processes side by side where the system can fork; of work that R itself
+# divides.
+over_cores <- function(x, threads, f) {
+  if (threads < 2 || .Platform$OS.type != "unix") return(lapply(x, f))
+  found <- parallel::mclapply(x, f, mc.cores = threads)
+  failed <- Filter(function(one) inherits(one, "try-error"), found)
+  if (length(failed)) stop(attr(failed[[1]], "condition"))
+  found
+}

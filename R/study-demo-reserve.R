@@ -20,17 +20,16 @@ reserve_question <- function(folder, threads) {
   )
 }
 
-# The stall has 150 draws a night; the table 600 rounds of three seats that play well; at the pairs evening the younger
-# twin plays thirty guests who remember seven cards of ten, for a stake.
+# The stall has 150 draws a night; the table 600 rounds of three seats that play well; at the pairs evening the elder
+# twin plays thirty guests who forget nothing, for a stake.
 hall_evenings <- function(folder, threads) {
   orchard <- deck_from(file.path(folder, "orchard.csv"))
   stall <- payout(exact(draws(orchard, 3, alike = largest_group(suit))), c("3" = 8, "2" = 1))
-  seats <- simulate(game_blackjack(seats = 3, players = player_basic(), record = "net"), nsim = 2e5, seed = demo_seed,
-                    threads = threads)
-  pairs <- simulate(game_pairs(grid = c(6, 5), players = list(player_forgetful(0.7), player_full_memory()),
+  pairs <- simulate(game_pairs(grid = c(6, 5), players = list(player_full_memory(), player_careful()),
                                record = "winner"), nsim = 2e4, seed = demo_seed, threads = threads)
   won <- outcome_shares(pairs$outcomes[["winner"]], pairs$n)
   share <- function(name) if (name %in% names(won)) won[[name]] else 0
   guest <- money_distribution(c(-1, 0, 1), c(share("2"), share("nobody"), share("1")))
-  list(stall = sessions(stall, 150), table = sessions(seats, 600), `pairs evening` = sessions(guest, 30))
+  list(stall = sessions(stall, 150), table = sessions(game_blackjack(seats = 3, players = player_basic()), 600),
+       `pairs evening` = sessions(guest, 30))
 }

@@ -184,6 +184,26 @@ measure <- function(job) {
   )
 }
 
+# What a round of blackjack brings, in halves of a stake.
+bench_law <- money_distribution(c(-2, -1, 0, 1, 1.5, 2), c(0.055, 0.42, 0.085, 0.33, 0.045, 0.065))
+
+# The law of a bankroll round by round, in vectors of R, heights in halves of a stake up to 3,000.
+plain_ruin <- function(law, start, rounds) {
+  at <- numeric(3000)
+  at[2 * start] <- 1
+  for (round in seq_len(rounds)) {
+    then <- numeric(3000)
+    for (i in seq_along(law$net)) {
+      by <- 2 * law$net[i]
+      from <- max(1, 1 - by):min(3000, 3000 - by)
+      then[from + by] <- then[from + by] + law$probability[i] * at[from]
+    }
+    then[1] <- 0
+    at <- then
+  }
+  1 - sum(at)
+}
+
 # Jobs that are done once, in seconds.
 built <- deck_from(demo_file("windfall.yaml"))
 opening <- draws(built, 6, trees = count(kind == "tree"), cheap = count(cost <= 1), worth = total(cost),
@@ -233,6 +253,12 @@ single_jobs <- list(
   "rule_effects(), 6 packs" = function() rule_effects(game_blackjack()),
   "removal_effects(), 6 packs" = function() removal_effects(game_blackjack()),
   "find_deviations(), counts from -10 to 10, 50,000 shoes" = function() find_deviations(game_blackjack(), seed = 1),
+  "sessions(), 12 nights of 2,000 rounds" = function() sessions(bench_law, 2000),
+  "the same, 2,000 seasons drawn in plain R" = function() {
+    for (i in 1:2000) min(cumsum(sample(bench_law$net, 24000, TRUE, bench_law$probability)))
+  },
+  "bankroll(), 10,000 rounds from 500 stakes" = function() bankroll(bench_law, 500, 10000),
+  "the same, ruin alone, a walk in plain R" = function() plain_ruin(bench_law, 500, 10000),
   "exact_distance(), riffles of 52" = function() exact_distance(shuffle_riffle(), 52),
   "exact_distance(), riffles of 416" = function() exact_distance(shuffle_riffle(), 416)
 )

@@ -8,8 +8,6 @@ mixed <- mixing(list("riffle", "overhand x2", "wash, riffle"), times = 0:9, deck
 stall <- draws(orchard, 3, alike = largest_group(suit), worth = total(points), high = count(rank >= 9) >= 1)
 quick <- game_war(rules = file.path(folders[1], "quick-game.yaml"), seat_names = c("left", "right"))
 played <- simulate(quick, nsim = 2e4, seed = 44)
-varied <- vary_rules(change_rules(quick, collect = "winner_first"), cards_each = c(6, 11, 16, 22), face_down = 0:3,
-                     nsim = 5000, seed = 44)
 twin <- player_counting(player_basic(), file.path(folders[1], "level-one.yaml"),
                         file.path(folders[1], "twins-bets.csv"))
 figures <- list(
@@ -17,7 +15,8 @@ figures <- list(
   "figure-tablet" = autoplot(tablet),
   "figure-showdown" = autoplot(showdown(list("AS KS", "QH QD", "9S 8S"), board = "QC 10S 2S 3D")),
   "figure-stuck-game" = autoplot(replay(played, where = ended == "never_ends")),
-  "figure-rules" = autoplot(varied, seconds_per_round = 6, within = 15),
+  "figure-bankroll" = autoplot(bankroll(game_high_card(), start = 100, rounds = 300,
+                                        bets = bet_progression(after_loss = 2, limit = 64)), seed = 1),
   "figure-counter-gain" = autoplot(counter_gain(game_blackjack(), twin, packs = c(2, 6), nsim = 60000, seed = 44)),
   "figure-rule-effects" = autoplot(rule_effects(game_blackjack())),
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),

@@ -7,9 +7,9 @@ stall <- payout(exact(draws(orchard, 3, alike = largest_group(suit))), c("3" = 8
 print(sessions(stall, rounds = 150, reserve = 50))
 
 # The twenty-one table with three seats, which win and lose together.
-table <- simulate(game_blackjack(seats = 3, record = "net"), nsim = 50000, seed = 44)
-nights <- sessions(table, rounds = 600)
-print(tidy(nights))
+print(sessions(game_blackjack(seats = 3), rounds = 600))
+# Of counts the sampling error is carried on.
+print(tidy(sessions(simulate(game_blackjack(seats = 3, record = "net"), nsim = 1e5, seed = 44), rounds = 600)))
 
 # A guest: ruin, goal, the deepest fall; and a plan that doubles after losses.
 print(bankroll(game_high_card(), start = 50, rounds = 300, goal = 100))

@@ -228,7 +228,7 @@ test_that("changes by the count are better from their count on, and not before",
   for (i in 1:6) {
     row <- which(worked$cells$hand == found$hand[i] & worked$cells$up_card == found$up_card[i])
     gained <- vapply(seq_along(shoes$counts), function(at) {
-      worth <- worked$worth(row, shoes$left[, at])
+      worth <- worked$worth(row, shoes$left[, at], "split"[startsWith(found$hand[i], "pair")])
       move <- entry_move(found$action[i], names(worth))
       worth[[move]] - worth[[entry_move(found$instead_of[i], names(worth))]]
     }, 0)

@@ -20,10 +20,12 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
                "it keeps 0[.]406% of an initial stake, of the ferryman 7[.]66%")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "The elder twin, who counts .* gains 1[.]1 stakes in a hundred rounds .* The bets follow the count")
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")),
+               "for the pairs evening[.] And the back table[?] This was not luck")
   expect_setequal(list.files(folder), c(
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
     "hands-stall.html", "quick-game.html", "stuck-game.svg", "pairs-table.html",
-    "twenty-one.html", "best-play.csv", "counter-gain.csv",
+    "twenty-one.html", "best-play.csv", "counter-gain.csv", "reserves.csv",
     "tablet.svg", "fair.svg", "stall.svg", "windfall.svg",
     "volunteers.svg", "tablet.csv", "tablet.csv.provenance.json", habanera:::demo_data
   ))

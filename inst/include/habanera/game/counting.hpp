@@ -46,6 +46,10 @@ struct EntryClasses {
 
   std::size_t columns() const { return from.size() * (1 + numbers.size()); }
   std::size_t class_of(std::int64_t value) const {
+    const auto last = static_cast<std::int64_t>(from.size()) - 1;
+    // Mostly they rise by one.
+    if (from.back() - from.front() == last)
+      return static_cast<std::size_t>(std::clamp(value - from.front(), std::int64_t{0}, last));
     const auto above = std::upper_bound(from.begin(), from.end(), value);
     return above == from.begin() ? 0 : static_cast<std::size_t>(above - from.begin()) - 1;
   }

@@ -211,9 +211,10 @@ class Seated {
       counted.bet = plays ? bettor.bet_at(counted.level) : 0;
       shoe.position = game_.start(stock.gone(), SeatBet{bettor.seat, counted.bet});
       CountedStock counted_stock(stock, *count_);
-      const typename Game::Outcome outcome = played(shoe, counted_stock);
-      if (counted.bet > 0) counted.net_per_bet = game_.net_of(outcome, bettor.seat) / counted.bet;
-      ended(Outcome{outcome, decisions_, counted});
+      Outcome outcome{played(shoe, counted_stock), decisions_, counted};
+      const std::int64_t net = game_.net_of(outcome.game, bettor.seat);
+      outcome.counted.net_per_bet = counted.bet > 1 ? net / counted.bet : net;
+      ended(outcome);
       if (shoes() > 1) collect_round(shoe, stock.gone());
       if (!game_.plays_on(stock.gone())) return;
     }
