@@ -24,6 +24,8 @@
 #'   "ruin", "goal" (chances), "mean" and "sd" (of the bankroll at the end, in stakes), "worst_fall_p50",
 #'   "worst_fall_p90" (stakes), "doubling_time" (rounds after which half have doubled the bankroll; `NA`: not within
 #'   these), "losing_run_p50", "losing_run_p90" (the longest run of losses).
+#'   Where the walk is out of reach (long, over small units), these are of courses drawn by the luck of trials, and the
+#'   answer says of how many.
 #' @section Errors: `habanera_error_input` for a bankroll smaller than a bet and a goal that is no higher, results that
 #'   are whole in no unit; `habanera_error_work` for what is out of reach.
 #' @seealso [sessions()] for the house, [stake_fraction()], [rounds_to_show()].
@@ -51,6 +53,7 @@ bankroll <- function(x, start, rounds, goal = NULL, bets = NULL, bet = 1) {
   told <- list(law = law, start = start, rounds = rounds, goal = goal, bets = bets, bet = bet,
                unit = unit_of_money(c(law$net, start, bet, goal), call))
   found <- if (is.infinite(rounds)) ruin_for_ever(told, call) else bankroll_in_time(told, call)
+  if (!is.null(found$drawn)) told$law$exact <- FALSE
   structure(c(told, found), class = "habanera_bankroll")
 }
 
@@ -59,7 +62,7 @@ most_additions <- 4e10
 
 bankroll_in_time <- function(told, call) {
   plan <- if (is.null(told$bets)) flat_plan() else told$bets
-  refuse_wide_walk(told, length(plan$bets), call)
+  if (is_wide_walk(told, length(plan$bets))) return(drawn_courses(told, call))
   play <- function(law, goal = told$goal) play_bankroll(told, law, plan, goal)
   found <- play(told$law)
   last <- told$rounds
@@ -96,12 +99,54 @@ play_bankroll <- function(told, law, plan, goal) {
 band_shares <- c(0.05, 0.25, 0.5, 0.75, 0.95)
 
 # A walk of many rounds has a width that grows as their root.
-refuse_wide_walk <- function(told, places, call) {
+is_wide_walk <- function(told, places) {
   moments <- pay_moments(told$law$net, told$law$probability)
   width <- 20 * moments$sd * sqrt(told$rounds) * told$unit * places
-  if (width * told$rounds * length(told$law$net) <= most_additions) return(invisible())
-  refuse("That is too long a walk over so small units of money; take fewer rounds, or round what is paid.", "work",
-         call)
+  width * told$rounds * length(told$law$net) > most_additions / 10
+}
+
+# Where the walk is out of reach: courses by the luck of trials 1, 2, ... of seed 1, as the figure draws them.
+drawn_courses <- function(told, call) {
+  courses <- floor(5e7 / told$rounds)
+  if (!is.null(told$bets) || courses < 1000) {
+    refuse("That is too long a walk over so small units of money; take fewer rounds, or round what is paid.", "work",
+           call)
+  }
+  courses <- min(courses, 20000)
+  ends <- vapply(seq_len(courses), function(trial) course_end(told, 1, trial), numeric(5))
+  share <- function(hits) found_row("", mean(hits), sqrt(mean(hits) * (1 - mean(hits)) / courses))
+  named <- function(name, row) {
+    row$term <- name
+    row
+  }
+  rows <- list(
+    named("ruin", share(ends["ruined", ])), if (!is.null(told$goal)) named("goal", share(ends["reached", ])),
+    found_row("mean", mean(ends["left", ]), stats::sd(ends["left", ]) / sqrt(courses)),
+    found_row("sd", stats::sd(ends["left", ]), NA),
+    found_row("worst_fall_p50", stats::quantile(ends["fall", ], 0.5, type = 1), NA),
+    found_row("worst_fall_p90", stats::quantile(ends["fall", ], 0.9, type = 1), NA),
+    found_row("doubling_time", if (mean(is.finite(ends["doubled", ])) < 0.5) NA else {
+      stats::quantile(ends["doubled", ], 0.5, type = 1)
+    }, NA), losing_rows(told)
+  )
+  rows <- do.call(rbind, rows)
+  rows$formula[rows$term == "ruin"] <- ruin_formula(told)$ruin
+  list(found = rows, course = NULL, drawn = courses)
+}
+
+# Of one course of the same bet: whether it ended in ruin or at the goal, what was left, the worst fall and when the
+# bankroll had doubled, ruin or not.
+course_end <- function(told, seed, trial) {
+  net <- with_trial_generator(seed, trial, 0, sample(told$law$net, told$rounds, TRUE, told$law$probability))
+  at <- told$start + cumsum(net)
+  first <- function(holds) min(which(holds), Inf)
+  low <- first(at < told$bet - 1e-9)
+  high <- if (is.null(told$goal)) Inf else first(at >= told$goal - 1e-9)
+  end <- min(low, high, told$rounds)
+  first_doubled <- first(at >= 2 * told$start - 1e-9)
+  c(ruined = low < high, reached = high < low, left = at[end],
+    fall = max(cummax(c(told$start, at)) - c(told$start, at)),
+    doubled = if (first_doubled < low) first_doubled else Inf)
 }
 
 ruin_formula <- function(told) {
@@ -179,7 +224,9 @@ print.habanera_bankroll <- function(x, ...) {
   cat_wrapped("<bankroll> ", bankroll_sentence(x))
   cat_wrapped(sprintf("%s; a bankroll of %s stakes, %s.%s", sentence(x$law$words), format_statistic(x$start),
                       if (is.null(x$bets)) sprintf("bets of %s", format_statistic(x$bet)) else format(x$bets),
-                      if (x$law$together) " Rounds of a shoe are taken as independent." else ""))
+                      paste(c(if (x$law$together) " Rounds of a shoe are taken as independent.",
+                              if (!is.null(x$drawn)) sprintf(" Simulated: %s of seed 1.", count_of(x$drawn, "course"))),
+                            collapse = "")))
   for (line in bankroll_lines(x$found)) cat_wrapped(line)
   invisible(x)
 }

@@ -12,10 +12,10 @@
 #'   `cut_after`; of `reprice()` also what `by_true_count()` gave.
 #' @return A `habanera_by_true_count`, a data frame with a row per true count that came: `true_count` (whole; those
 #'   beyond its range with the outermost), `rounds` (dealt), `played` (by the seat), `share` (of the rounds dealt),
-#'   `mean` (result for each stake bet), `std.error`, `sd` (of a round), `bet` (stakes), `gain` (stakes in a hundred
-#'   rounds dealt that are won at this count). `tidy()`: `term` ("gain", in a hundred rounds dealt; "per_bet", for each
-#'   stake bet; "bet", the mean; "plays", the share of the rounds played), `estimate`, `std.error`, `conf.low`,
-#'   `conf.high` (95%).
+#'   `mean` (result for each stake bet), `std.error` (`NA` where it came in one shoe alone), `sd` (of a round), `bet`
+#'   (stakes), `gain` (stakes in a hundred rounds dealt that are won at this count). `tidy()`: `term` ("gain", in a
+#'   hundred rounds dealt; "per_bet", for each stake bet; "bet", the mean; "plays", the share of the rounds played),
+#'   `estimate`, `std.error`, `conf.low`, `conf.high` (95%).
 #' @section Errors: `habanera_error_input` for counts of no seat that counts, or that do not record `true_count` and
 #'   `net_per_bet`.
 #' @seealso [bet_sizes()], [counter_gain()].
@@ -87,7 +87,10 @@ priced_counts <- function(kept) {
   each <- lapply(came, function(i) {
     at <- replace(numeric(length(from)), i, 1)
     if (kept$sums$sum[column_of(counted)[i]] == 0) return(list(estimate = NA_real_, std.error = NA_real_))
-    ratio(weights("net_per_bet", at / unit), weights(counted, at))
+    of_count <- ratio(weights("net_per_bet", at / unit), weights(counted, at))
+    # A count that came in one shoe alone, or always brought the same, says nothing of its error.
+    if (isTRUE(of_count$std.error < 1e-12)) of_count$std.error <- NA_real_
+    of_count
   })
   won <- kept$sums$sum[column_of("net_per_bet")] / unit
   rows <- data.frame(

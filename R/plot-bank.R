@@ -7,7 +7,7 @@
 #' @param ... Not used.
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_bankroll)
 autoplot.habanera_bankroll <- function(object, courses = 5, seed = 1, ...) {
-  if (is.null(object$course)) refuse("For ever has no course to draw; give `rounds`.")
+  if (is.null(object$course)) refuse("Only a walk of so many rounds has bands to draw; give fewer `rounds`.")
   bands <- rlang::set_names(object$course$bands, c("round", "p05", "p25", "p50", "p75", "p95"))
   bands <- rbind(data.frame(round = 0, p05 = object$start, p25 = object$start, p50 = object$start, p75 = object$start,
                             p95 = object$start), bands)

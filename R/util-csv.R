@@ -8,16 +8,16 @@ read_csv_columns <- function(file, columns, call, optional = character()) {
   kept <- which(nzchar(trimws(lines)))
   if (!length(kept)) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
   fields <- utils::count.fields(textConnection(lines[kept]), sep = ",", quote = "\"")
+  uneven <- which(is.na(fields) | fields != fields[1])
+  if (length(uneven)) {
+    refuse(sprintf("%s, line %s: it has not the %s of the heading.", file_name(file), format_count(kept[uneven[1]]),
+                   count_of(fields[1], "field")), "file", call)
+  }
   table <- read_csv_text(lines[kept])
   missing <- setdiff(columns, names(table))
   if (length(missing)) {
     refuse(sprintf("%s has no column `%s`; it has %s.", file_name(file), missing[1],
                    join_words(paste0("`", names(table), "`"))), "file", call)
-  }
-  uneven <- which(is.na(fields) | fields != length(table))
-  if (length(uneven)) {
-    refuse(sprintf("%s, line %s: it has not the %s of the heading.", file_name(file), format_count(kept[uneven[1]]),
-                   count_of(length(table), "field")), "file", call)
   }
   wanted <- c(columns, intersect(optional, names(table)))
   data.frame(lapply(table[wanted], trimws), line = kept[-1], check.names = FALSE)

@@ -111,6 +111,22 @@ test_that("the usual formula stands beside, and is wrong where steps are large",
   expect_s3_class(autoplot(exactly), "ggplot")
 })
 
+test_that("what is out of reach of the walk is drawn, and agrees with it", {
+  law <- money_distribution(c(-1, 0.95), c(0.5, 0.5))
+  told <- list(law = round_law(law, NULL), start = 20, rounds = 300, goal = 45, bets = NULL, bet = 1, unit = 20)
+  drawn <- drawn_courses(told, NULL)
+  walked <- bankroll(law, 20, 300, goal = 45)
+  for (name in c("ruin", "goal", "mean")) {
+    row <- drawn$found[drawn$found$term == name, ]
+    expect_lt(abs(row$estimate - term(walked, name)), standard_errors * row$std.error)
+  }
+  expect_lt(abs(drawn$found$estimate[drawn$found$term == "worst_fall_p50"] - term(walked, "worst_fall_p50")), 1)
+  expect_equal(drawn$found$estimate[drawn$found$term == "doubling_time"], term(walked, "doubling_time"))
+  # Coins of a thousandth, and many rounds.
+  far <- bankroll(money_distribution(c(-1, 0.001, 0.997), c(0.5, 0.1, 0.4)), 200, 20000)
+  expect_match(printed(far), "Simulated: 2,500 courses of seed 1")
+})
+
 test_that("what grows fastest, and how long an edge hides", {
   expect_equal(term(stake_fraction(coin(0.55)), "fraction"), 0.1, tolerance = 1e-9)
   expect_equal(term(stake_fraction(coin(0.55)), "growth"), 100 * (0.55 * log(1.1) + 0.45 * log(0.9)), tolerance = 1e-9)

@@ -1,14 +1,7 @@
 # A seat that counts: what it does, checked step by step, and what comes of it, shoe by shoe.
 
-ramp <- c("0" = 1, "1" = 2, "2" = 4, "3" = 8)
-tags_of <- function(codes) {
-  value <- sub("[SHDC]$", "", codes)
-  ifelse(value %in% c("10", "J", "Q", "K", "A"), -1, ifelse(value %in% 2:6, 1, 0))
-}
-seat_counting <- function(...) player_counting(system = "level one balanced", ...)
-
 test_that("every card shown is counted, the hole card at the end, and bets go by the count before the round", {
-  game <- game_blackjack(players = seat_counting(bets = ramp), cut_after = 0.5, packs = 2, burn = 3)
+  game <- game_blackjack(players = seat_counting(bets = usual_bets), cut_after = 0.5, packs = 2, burn = 3)
   for (shoe in 1:6) {
     trace <- replay(game, seed = 4, trial = shoe)
     outcome <- attr(trace, "outcome")
@@ -21,7 +14,7 @@ test_that("every card shown is counted, the hole card at the end, and bets go by
       expect_equal(outcome$running_count[round], before)
       expect_equal(outcome$true_count[round], level)
       expect_equal(outcome$cards_gone[round], gone)
-      expect_equal(outcome$bet[round], unname(ramp[as.character(min(max(level, 0), 3))]))
+      expect_equal(outcome$bet[round], unname(usual_bets[as.character(min(max(level, 0), 3))]))
       steps <- trace[trace$round == round, ]
       hidden <- FALSE
       for (i in seq_len(nrow(steps))) {
@@ -29,11 +22,11 @@ test_that("every card shown is counted, the hole card at the end, and bets go by
           gone <- gone + 1
           hidden <- gone
         } else if (nzchar(steps$cards[i])) {
-          running <- running + tags_of(steps$cards[i])
+          running <- running + level_one_tags(steps$cards[i])
           if (steps$action[i] == "dealer_turns") hidden <- FALSE else gone <- gone + 1
         }
         last <- i == nrow(steps)
-        if (last && hidden) running <- running + tags_of(deck[hidden])
+        if (last && hidden) running <- running + level_one_tags(deck[hidden])
         expect_equal(steps$running_count[i], running)
         expect_equal(steps$true_count[i], running * 52 / (104 - gone))
       }
@@ -65,7 +58,7 @@ test_that("play, insurance, leaving and coming back go by the count", {
   }
   expect_true(all(seen > 0))
 
-  away <- list(player_basic(), seat_counting(bets = ramp, leaves_below = -1, enters_at = 1), player_basic())
+  away <- list(player_basic(), seat_counting(bets = usual_bets, leaves_below = -1, enters_at = 1), player_basic())
   game <- game_blackjack(players = away, seats = 3, cut_after = 0.75, packs = 2)
   found <- trials(change_rules(game), seed = 3, trials = 1:50)
   expect_named(found, c("trial", "net_2", "staked_2", "plays", "true_count", "bet", "net_per_bet"))
@@ -87,8 +80,38 @@ test_that("play, insurance, leaving and coming back go by the count", {
   expect_equal(outcome$result_2 == "sits out", outcome$plays == 0)
 })
 
+test_that("cards counted apart are for bets, tags may be of any attribute, and a system is told in a line", {
+  aces <- counting_system("level one, aces apart")
+  apart <- counting_system(aces$tags, side = c(A = -1))
+  game <- game_blackjack(packs = 1, cut_after = 0.6, players = player_counting(system = apart, bets = usual_bets))
+  betting <- function(system) judge_count(system, game_blackjack(packs = 1), player_basic())$estimate[1]
+  expect_gt(betting(apart), betting(aces))
+  trace <- replay(game, seed = 2, trial = 3)
+  outcome <- attr(trace, "outcome")
+  shown <- as.character(kinds_of(game$deck)$cards)[attr(trace, "deck")]
+  values <- sub("[SHDC]$", "", shown)
+  tags <- ifelse(values %in% c("10", "J", "Q", "K"), -1, ifelse(values %in% 3:6, 1, 0))
+  for (round in seq_len(nrow(outcome))) {
+    gone <- seq_len(outcome$cards_gone[round])
+    # An ace above its share of the cards dealt counts one less.
+    count <- sum(tags[gone]) - (sum(values[gone] == "A") - length(gone) / 13)
+    expect_equal(outcome$running_count[round], sum(tags[gone]))
+    expect_equal(outcome$true_count[round], floor(count * 52 / (52 - length(gone)) + 1e-9))
+  }
+  suits <- counting_system(c(hearts = 1, diamonds = 1, spades = -1, clubs = -1), by = "suit", true_by = "none")
+  red <- game_high_card(colour_bet = "suit == \"hearts\" | suit == \"diamonds\"", ties = "push", cut_after = 0.9,
+                        players = player_counting(system = suits, bets = usual_bets))
+  rows <- by_true_count(simulate(red, nsim = 2000, seed = 1))
+  # Many red cards gone make red rare: who bets on it then loses.
+  expect_lt(rows$mean[rows$true_count == 4], -0.05)
+  expect_gt(rows$mean[rows$true_count == -4], 0.05)
+  for (system in list(aces, apart, suits, counting_system(aces$tags, "a: b", start = 2, rounded = "nearest"))) {
+    expect_equal(counting_system(format(system)), system)
+  }
+})
+
 test_that("results by the true count are those of single shoes added up, with errors by shoe", {
-  game <- game_blackjack(players = seat_counting(bets = ramp), cut_after = 0.75)
+  game <- game_blackjack(players = seat_counting(bets = usual_bets), cut_after = 0.75)
   run <- simulate(game, nsim = 300, seed = 5)
   found <- by_true_count(run)
   rounds <- trials(game, seed = 5, trials = 1:300)
@@ -123,7 +146,7 @@ test_that("results by the true count are those of single shoes added up, with er
 test_that("intervals by shoe hold what they promise, where rounds of a shoe hang together", {
   # Ties pushed and red as likely as black: at every count of ranks the mean is nothing, exactly.
   game <- game_high_card(ties = "push", colour_bet = "suit %in% c(\"hearts\", \"diamonds\")", cut_after = 0.9,
-                         players = player_counting(system = "level one balanced", bets = ramp))
+                         players = player_counting(system = "level one balanced", bets = usual_bets))
   repeats <- 400
   holds <- vapply(seq_len(repeats), function(i) {
     found <- by_true_count(simulate(game, nsim = 100, seed = i, threads = 1))
@@ -161,209 +184,4 @@ test_that("bets by the count have the law of all orders of a small shoe", {
   played <- simulate(game, nsim = 20000, seed = 1)
   threes <- sum(played$n[played$outcomes$net == 3]) / 20000
   expect_lt(abs(threes - share(3, 3)), standard_errors * sqrt(share(3, 3) * (1 - share(3, 3)) / 20000))
-})
-
-test_that("a shallower cut is a part of the same shoes", {
-  counter <- seat_counting(bets = ramp)
-  found <- counter_gain(game_blackjack(packs = 2), counter, cut_after = c(0.4, 0.6, 0.8), most_bet = c(4, 8),
-                        nsim = 400, seed = 2, seconds_per_round = 60, seconds_per_shuffle = 100)
-  for (cut in c(0.4, 0.8)) {
-    held <- seat_counting(bets = pmin(ramp, 4))
-    alone <- by_true_count(simulate(game_blackjack(packs = 2, players = held, cut_after = round(cut * 104)), nsim = 400,
-                                    seed = 2))
-    row <- found[found$cut_after == cut & found$most_bet == 4, ]
-    expect_equal(row$gain, tidy(alone)$estimate[1], tolerance = 1e-9)
-    expect_equal(row$std.error, tidy(alone)$std.error[1], tolerance = 1e-9)
-    expect_equal(row$rounds_per_shoe, sum(alone$rounds) / 400)
-    expect_equal(row$rounds_per_hour, 3600 * row$rounds_per_shoe / (60 * row$rounds_per_shoe + 100))
-  }
-  expect_equal(crossing(c(0.5, 0.6, 0.7), c(-1, 1, 3)), 0.55)
-  expect_true(is.na(crossing(c(0.5, 0.6), c(1, 2))))
-  expect_output(print(found), "With 2 packs and bets of up to 4 stakes")
-  expect_s3_class(autoplot(found), "ggplot")
-})
-
-test_that("bets in proportion are those that grow fastest, and rounding loses", {
-  run <- by_true_count(simulate(game_blackjack(players = seat_counting(bets = ramp), cut_after = 0.8), nsim = 2000,
-                                seed = 7))
-  sizes <- bet_sizes(run, bankroll = 500, limits = c(1, 12))
-  # By R's own pool of neighbours, on values that are repeated as often as they weigh.
-  x <- c(3, 1, 2, 5, 4)
-  w <- c(2, 1, 3, 1, 2)
-  slow <- isoreg(rep(x, w))$yf[cumsum(w)]
-  expect_equal(rising_means(x, w), slow)
-  square <- sizes$sd^2 + sizes$mean^2
-  growth <- function(bet) 100 * sum(sizes$share * (bet * sizes$mean / 500 - bet^2 * square / (2 * 500^2)))
-  best <- vapply(seq_along(sizes$ideal), function(i) {
-    optimize(function(bet) growth(replace(sizes$ideal, i, bet)), c(0, 500), maximum = TRUE)$maximum
-  }, 0)
-  expect_equal(sizes$ideal, best, tolerance = 1e-3)
-  expect_equal(tidy(sizes)$estimate, c(growth(sizes$ideal), growth(sizes$bet), growth(sizes$ideal) - growth(sizes$bet)))
-  expect_true(all(sizes$bet %in% 1:12))
-  expect_s3_class(reprice(run, sizes), "habanera_by_true_count")
-  expect_output(print(sizes), "A bankroll of 500 stakes")
-})
-
-test_that("shoes of fractions hold what is left on average at each count", {
-  deck <- as_cards("AS KS QS 2S 3H 4H 5D 7C 8C 9D")
-  game <- game_high_card(deck = deck, packs = 1)
-  found <- shoes_by_count(game, check_system("level one balanced", NULL), 4, -20:20, NULL)
-  dealt <- combn(10, 4)
-  tags <- tags_of(kinds_of(deck)$cards)
-  counts <- floor(colSums(matrix(tags[dealt], 4)) * 10 / 6)
-  for (i in seq_along(found$counts)) {
-    at <- counts == found$counts[i]
-    expect_equal(unname(found$chance[i]), mean(at), tolerance = 1e-10)
-    left <- 1 - rowMeans(apply(dealt[, at, drop = FALSE], 2, function(cards) 1:10 %in% cards))
-    expect_equal(unname(found$left[, i]), left, tolerance = 1e-10)
-  }
-})
-
-test_that("changes by the count are better from their count on, and not before", {
-  game <- game_blackjack(packs = 2, surrender = "none")
-  found <- find_deviations(game, range = -5:5, nsim = 20000, seed = 1)
-  expect_equal(found$from[found$hand == "hard 16" & found$up_card == "10"], 0)
-  worked <- game$kind$cells(change_game(game, list(players = player_basic()), NULL), NULL)
-  shoes <- shoes_by_count(game, check_system("level one balanced", NULL), 52, -5:5, NULL)
-  for (i in 1:6) {
-    row <- which(worked$cells$hand == found$hand[i] & worked$cells$up_card == found$up_card[i])
-    gained <- vapply(seq_along(shoes$counts), function(at) {
-      worth <- worked$worth(row, shoes$left[, at], "split"[startsWith(found$hand[i], "pair")])
-      move <- entry_move(found$action[i], names(worth))
-      worth[[move]] - worth[[entry_move(found$instead_of[i], names(worth))]]
-    }, 0)
-    holds <- if (is.na(found$from[i])) shoes$counts < found$below[i] else shoes$counts >= found$from[i]
-    expect_true(all(gained[holds] > 0))
-    edge <- if (is.na(found$from[i])) min(which(!holds)) else max(which(!holds))
-    expect_lte(gained[edge], 0)
-  }
-  # The calculation is of one depth; what shoes of all depths bring is near it.
-  expect_lt(abs(found$simulated[1] - found$gain[1]), standard_errors * found$std.error[1] + 0.5 * found$gain[1])
-  # Of shoes of one round, what a fork brings is what playing on that way brings.
-  one <- game_blackjack(packs = 2, most_hands = 1, cut_after = 1)
-  change <- data.frame(hand = "hard 16", up_card = "10", from = -2, below = NA, action = "S")
-  forked <- simulated_changes(change, one, player_basic(), check_system("level one balanced", NULL), bet_ramp(1),
-                              list(nsim = 5000, seed = 3, threads = 2, depth = 0.5), NULL)
-  net <- function(...) trials(change_rules(one, players = seat_counting(...)), seed = 3, trials = 1:5000)$net
-  gained <- net(deviations = change) - net()
-  expect_equal(forked$simulated, 100 * mean(gained))
-  expect_equal(forked$std.error, 100 * sd(gained) / sqrt(5000))
-  expect_gt(sum(gained != 0), 10)
-  file <- withr::local_tempfile(fileext = ".csv")
-  write_deviations(found[found$main, ], file)
-  expect_equal(nrow(deviations(file)), sum(found$main))
-  expect_output(print(found), "changes of")
-})
-
-test_that("bets that follow the count are told from those that do not", {
-  honest <- bets_follow(demo_file("bets-at-the-window.csv"))
-  twin <- bets_follow(demo_file("bets-by-the-door.csv"), counting_system(demo_file("level-one.yaml")))
-  expect_gt(tidy(honest)$p.value, 0.05)
-  expect_lt(tidy(twin)$p.value, 0.001)
-  expect_output(print(honest), "Nothing shows that the bets follow the count")
-  expect_output(print(twin), "The bets follow the count: they rise by")
-  # Errors by shoe, by hand.
-  rows <- as.data.frame(twin)
-  slope <- cov(rows$bet, rows$true_count) / var(rows$true_count)
-  expect_equal(tidy(twin)$estimate, slope)
-  centred <- rows$true_count - mean(rows$true_count)
-  left <- tapply(centred * (rows$bet - mean(rows$bet) - slope * centred), rows$shoe, sum)
-  expect_equal(tidy(twin)$std.error, sqrt(24 / 22 * sum(left^2)) / sum(centred^2))
-  # Bets that stay as they are for a while, beside counts that wander: as often seen as is promised.
-  set.seed(11)
-  alarms <- replicate(400, {
-    shoe <- rep(1:30, each = 20)
-    walk <- function() unlist(lapply(1:30, function(i) cumsum(rnorm(20))))
-    found <- rise_of(walk(), walk(), shoe)
-    found$p.value < 0.05
-  })
-  expect_lt(abs(mean(alarms) - 0.05), standard_errors * sqrt(0.05 * 0.95 / 400) + 0.01)
-})
-
-test_that("sessions of several shoes: a fair shuffle changes nothing, a lazy one does", {
-  play <- function(nsim, ...) {
-    game <- game_blackjack(packs = 1, cut_after = 0.5, record = "net", ...)
-    found <- tidy(simulate(game, nsim = nsim, seed = 1))
-    found[found$term == "net", ]
-  }
-  anew <- play(1e5)
-  apart <- function(shuffle) {
-    found <- play(5000, collected = "in_order", shoes = 20, shuffle = shuffle)
-    abs(found$estimate - anew$estimate) / sqrt(found$std.error^2 + anew$std.error^2)
-  }
-  expect_lt(apart("uniform"), standard_errors)
-  expect_lt(apart("riffle x7"), standard_errors)
-  expect_gt(apart("riffle"), standard_errors)
-  expect_gt(apart("none"), standard_errors)
-  # Every card of every shoe is there: a session of whole shoes conserves them.
-  session <- game_high_card(cut_after = 51, collected = "in_order", shoes = 3, shuffle = "none",
-                            record = c("net", "cards_used"))
-  dealt <- trials(session, seed = 1, trials = 1:20)
-  expect_true(all(tapply(dealt$cards_used, dealt$trial, sum) == 3 * 52))
-  expect_refusals(list(
-    list(quote(game_blackjack(shoes = 3)), "rules", "goes with `collected`"),
-    list(quote(game_blackjack(collected = "in_order")), "rules", "of several `shoes` with a cut"),
-    list(quote(replay(session, seed = 1)), "input", "only the first could be replayed"),
-    list(quote(exact(session)), "work", "Sessions of several shoes"),
-    list(quote(game_high_card(cut_after = 0.5, shoes = 2, collected = "in_order", shuffle = shuffle_with(rev))),
-         "rules", "by the core alone")
-  ))
-})
-
-test_that("what makes no sense to a counter is refused", {
-  two <- list(seat_counting(), seat_counting())
-  bad <- withr::local_tempfile(fileext = ".csv", lines = c("true_count,bet", "0,1", "1,two"))
-  bets <- withr::local_tempfile(fileext = ".csv", lines = c("shoe,bet,cards", "1,2,AS KD", "1,3,AS XX"))
-  few <- withr::local_tempfile(fileext = ".csv", lines = c("shoe,bet,cards", "1,2,AS KD", "1,3,AS 4D"))
-  expect_refusals(list(
-    list(quote(bet_ramp(c("0" = 1, "2" = 3))), "input", "`bets` has a hole: 2 follows 0"),
-    list(quote(bet_ramp(c("0" = 1.5))), "input", "whole stakes"),
-    list(quote(bet_ramp(c("0" = 1), limits = c(5, 2))), "input", "`limits` cross"),
-    list(quote(bet_ramp(bad)), "file", "line 3, column `bet`"),
-    list(quote(player_counting(bets = c("40" = 1))), "input", "counts from -15 to 15"),
-    list(quote(player_counting(player_as_dealer(), deviations = "h16_10_0__S")), "input", "must be one"),
-    list(quote(player_counting(insurance_at = 1.5)), "input", "whole count"),
-    list(quote(deviations(data.frame(hand = "hard 50", up_card = 1, from = 0, action = "S"))), "input",
-         "a cell is such"),
-    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 0, action = "run"))), "input", "no action"),
-    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 3, below = 1, action = "S"))), "input",
-         "counts between them"),
-    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 0:1, action = "S"))), "input", "overlaps"),
-    list(quote(game_blackjack(most_hands = 1, players = seat_counting(deviations = "p10_5_5__P"))), "rules",
-         "there are no splits"),
-    list(quote(game_blackjack(surrender = "none", players = seat_counting(deviations = "h15_9_2__R.H"))), "rules",
-         "no surrender"),
-    list(quote(game_blackjack(double_on = "9_to_11", players = seat_counting(deviations = "h8_6_2__D.H"))), "rules",
-         "may not be doubled"),
-    list(quote(game_blackjack(seats = 2, players = two)), "rules", "One seat may bet"),
-    list(quote(game_blackjack(packs = Inf, players = seat_counting())), "rules", "no count"),
-    list(quote(game_blackjack(players = seat_counting(leaves_below = -1))), "rules", "another seat"),
-    list(quote(game_high_card(players = seat_counting(insurance_at = 1))), "rules", "Nothing is decided here"),
-    list(quote(by_true_count(simulate(game_blackjack(cut_after = 0.5), nsim = 10, seed = 1))), "input",
-         "player_counting"),
-    list(quote(counter_gain(game_blackjack(), cut_after = 2)), "input", "shares of the shoe"),
-    list(quote(counter_gain(game_blackjack())), "input", "Nobody counts"),
-    list(quote(find_deviations(game_high_card())), "input", "no table"),
-    list(quote(find_deviations(game_blackjack(), range = c(1, 3))), "input", "whole counts"),
-    list(quote(bets_follow(bets)), "input", "line 3: \"XX\" is no card"),
-    list(quote(bets_follow(few)), "input", "There is 1 shoe")
-  ))
-  expect_refusals(list(
-    list(quote(bets_follow(few, game = game_blackjack(packs = 1))), "conservation", "is the 2nd AS of its shoe")
-  ))
-})
-
-test_that("one who counts, in the shell", {
-  found <- run_words("play", "blackjack", "--counting", demo_file("level-one.yaml"), "--bets",
-                     demo_file("twins-bets.csv"), "--set", "cut_after=0.75", "--trials", "300", "--seed", "5")
-  expect_match(paste(found$out, collapse = " "), "<by true count> Who counts")
-  expect_equal(run_words("play", "blackjack", "--bets", "1")$status, 2)
-  expect_equal(run_words("play", "blackjack", "--counting", "level one balanced")$status, 2)
-  expect_equal(run_words("play", "blackjack", "--counting", "level one balanced", "--set", "cut_after=0.75", "--trials",
-                         "50", "--seed", "1", "--expect", "bet > 2")$status, 1)
-  told <- run_words("bets-follow", demo_file("bets-by-the-door.csv"))
-  expect_match(told$out[1], "The bets follow the count")
-  shown <- run_words("replay", "blackjack", "--counting", "level one balanced", "--set", "cut_after=0.5", "--seed", "1",
-                     "--steps", "5")
-  expect_match(paste(shown$out, collapse = " "), "running true shoe")
 })
