@@ -36,12 +36,10 @@ by_true_count <- function(sim) {
   }
   seats <- seated_players(game$rules$players, game$kind$seats(game$rules))
   ramp <- seats[[counting_seats(game$rules$players, length(seats))]]$settings$bets
-  priced_counts(list(game = game, sums = sums_of_counts(sim), trials = trials_of(sim), classes = classes,
+  priced_counts(list(game = game, sums = sums_of_counts(sim), trials = trial_count(sim), classes = classes,
                      sd = sd_by_class(sim, classes), run = run_in_words(sim), ramp = ramp, repriced = FALSE))
 }
 
-# How many trials were played.
-trials_of <- function(sim) sum(sim$provenance$trials$last - sim$provenance$trials$first + 1)
 
 # Of what is won for each stake bet in a round that is played.
 sd_by_class <- function(sim, classes) {
@@ -132,6 +130,7 @@ print.habanera_by_true_count <- function(x, rows = 25, ...) {
 # "The counter gains 0.52 stakes in 100 rounds (95%: 0.1 to 0.9), 0.3% of what is bet."
 gain_in_words <- function(totals) {
   of <- function(term) totals[totals$term == term, ]
+  if (of("plays")$estimate == 0) return("Who counts plays no round here.")
   gain <- of("gain")
   verb <- if (gain$estimate >= 0) "gains" else "loses"
   sign <- if (gain$estimate >= 0) 1 else -1

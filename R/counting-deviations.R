@@ -9,8 +9,9 @@
 #' that with the hand and the up card seen. A cell is changed from the smallest whole count from which on the other move
 #' stays better, or below the largest below which it does. What a change gains is its advantage at each count, weighed
 #' by how often the cell comes up in such a shoe, with hands of more cards and after splits, and by the law of the
-#' count; bets by the count are in it. Beside it stands what shoes bring: wherever the change is made, the round is
-#' played from there both ways with the same cards.
+#' count; bets by the count are in it. Beside it stands what shoes bring, dealt to the game's `cut_after` (where it has
+#' none, to the middle between `depth` and the end): wherever the change is made, the round is played from there both
+#' ways with the same cards.
 #'
 #' @param game A [game_blackjack()].
 #' @param system A [counting_system()], or the name of a plain one.
@@ -210,7 +211,7 @@ simulated_changes <- function(found, game, strategy, system, bets, run, call) {
   if (run$nsim == 0) return(found)
   if (!is_uniform(game$shuffle)) refuse("Changes are simulated on shoes shuffled uniformly: no `shuffle`.", call = call)
   player <- player_counting(strategy, system, bets, deviations = new_deviations(found, rownames(found), call))
-  if (is.null(game$rules$cut_after)) game <- change_game(game, list(cut_after = min(0.9, 1.5 * run$depth)), call)
+  if (is.null(game$rules$cut_after)) game <- change_game(game, list(cut_after = (1 + run$depth) / 2), call)
   game <- change_game(game, list(players = player, seats = 1), call)
   sums <- game$kind$departures(game, found, run, call)
   columns <- c("entries", paste(found$hand, found$up_card, seq_len(nrow(found))))

@@ -89,7 +89,7 @@ gain_by_cut <- function(game, cut_after, run, call) {
   game <- new_game(game$kind, game$given, settings, call)
   found <- simulate(game, nsim = run$nsim, seed = run$seed, threads = run$threads)
   sums <- sums_of_counts(found)
-  trials <- trials_of(found)
+  trials <- trial_count(found)
   column <- function(what, upto) paste0("cards_gone=", settings$classes$from[seq_len(upto)], ":", what)
   weights <- function(what, upto, by = 1) ifelse(names(sums$sum) %in% column(what, upto), by, 0)
   unit <- unit_of(game, net)

@@ -11,7 +11,11 @@ autoplot.habanera_bankroll <- function(object, courses = 5, seed = 1, ...) {
   bands <- rlang::set_names(object$course$bands, c("round", "p05", "p25", "p50", "p75", "p95"))
   bands <- rbind(data.frame(round = 0, p05 = object$start, p25 = object$start, p50 = object$start, p75 = object$start,
                             p95 = object$start), bands)
-  single <- do.call(rbind, lapply(seq_len(courses), function(trial) single_course(object, seed, trial)))
+  rounds <- object$course$bands$round
+  single <- do.call(rbind, lapply(seq_len(courses), function(trial) {
+    heights <- single_course(object, seed, trial)[rounds]
+    data.frame(trial = trial, round = c(0, rounds), bankroll = c(object$start, heights))
+  }))
   figure <- ggplot2::ggplot(bands, ggplot2::aes(x = .data$round)) +
     ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$p05, ymax = .data$p95), fill = figure_colours[["band"]]) +
     ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$p25, ymax = .data$p75), fill = "#B5C2CC") +
@@ -26,26 +30,6 @@ autoplot.habanera_bankroll <- function(object, courses = 5, seed = 1, ...) {
                          subtitle = wrapped(bankroll_sentence(object)),
                          caption = wrapped(paste0(sentence(object$law$words), ". ", lines))) +
     figure_theme()
-}
-
-# A course by the luck of a trial, at the rounds that the bands tell.
-single_course <- function(x, seed, trial) {
-  plan <- if (is.null(x$bets)) flat_plan() else x$bets
-  net <- with_trial_generator(seed, trial, 0, sample(x$law$net, x$rounds, TRUE, x$law$probability))
-  at <- x$start
-  place <- 1
-  told <- numeric(x$rounds)
-  for (round in seq_len(x$rounds)) {
-    if (at < plan$bets[place] * x$bet) place <- 1
-    over <- at < x$bet || (!is.null(x$goal) && at >= x$goal)
-    if (!over) {
-      at <- at + net[round] * plan$bets[place]
-      place <- if (net[round] < 0) plan$after_loss[place] else if (net[round] > 0) plan$after_win[place] else place
-    }
-    told[round] <- at
-  }
-  rounds <- x$course$bands$round
-  data.frame(trial = trial, round = c(0, rounds), bankroll = c(x$start, told[rounds]))
 }
 
 #' @rdname sessions

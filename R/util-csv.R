@@ -7,7 +7,7 @@ read_csv_columns <- function(file, columns, call, optional = character()) {
   lines <- sub("#.*$", "", read_text_lines(file, call))
   kept <- which(nzchar(trimws(lines)))
   if (!length(kept)) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
-  fields <- utils::count.fields(textConnection(lines[kept]), sep = ",", quote = "\"")
+  fields <- fields_in(lines[kept])
   uneven <- which(is.na(fields) | fields != fields[1])
   if (length(uneven)) {
     refuse(sprintf("%s, line %s: it has not the %s of the heading.", file_name(file), format_count(kept[uneven[1]]),
@@ -21,6 +21,13 @@ read_csv_columns <- function(file, columns, call, optional = character()) {
   }
   wanted <- c(columns, intersect(optional, names(table)))
   data.frame(lapply(table[wanted], trimws), line = kept[-1], check.names = FALSE)
+}
+
+# How many fields each line has; NA within a quote that goes on.
+fields_in <- function(lines) {
+  read <- textConnection(lines)
+  on.exit(close(read))
+  utils::count.fields(read, sep = ",", quote = "\"", blank.lines.skip = FALSE)
 }
 
 # Of such a table: a column as numbers, or whole ones from `least` on.

@@ -13,7 +13,9 @@
 #' course for a Brownian motion of the same mean and variance (Cox & Miller 1965, The Theory of Stochastic Processes,
 #' section 5.7). The worst fall is the deepest below the highest point so far, ruin or not.
 #'
-#' @param x A game for money, counts or a distribution of one, a [payout()], or a [money_distribution()].
+#' @param x A game for money, counts or a distribution of one, a [payout()], or a [money_distribution()]. A game is
+#'   taken by its exact law where that is in reach; else by 1e6 rounds (with `cut_after` 20,000 shoes) of seed 1, whose
+#'   mean is moved to the exact edge where that is solved.
 #' @param start The bankroll, in stakes.
 #' @param rounds How many rounds, or `Inf`.
 #' @param goal The bankroll at which one stops; `NULL`: none.
@@ -105,48 +107,67 @@ is_wide_walk <- function(told, places) {
   width * told$rounds * length(told$law$net) > most_additions / 10
 }
 
-# Where the walk is out of reach: courses by the luck of trials 1, 2, ... of seed 1, as the figure draws them.
+# Where the walk is out of reach: courses by the luck of trials 1, 2, ... of seed 1.
 drawn_courses <- function(told, call) {
-  courses <- floor(5e7 / told$rounds)
+  courses <- min(floor(5e7 / told$rounds), 20000)
   if (!is.null(told$bets) || courses < 1000) {
     refuse("That is too long a walk over so small units of money; take fewer rounds, or round what is paid.", "work",
            call)
   }
-  courses <- min(courses, 20000)
   ends <- vapply(seq_len(courses), function(trial) course_end(told, 1, trial), numeric(5))
-  share <- function(hits) found_row("", mean(hits), sqrt(mean(hits) * (1 - mean(hits)) / courses))
-  named <- function(name, row) {
-    row$term <- name
-    row
-  }
+  error <- function(name) stats::sd(ends[name, ]) / sqrt(courses)
+  quantile <- function(name, share) sort(ends[name, ])[[ceiling(share * courses)]]
+  doubled <- quantile("doubled", 0.5)
   rows <- list(
-    named("ruin", share(ends["ruined", ])), if (!is.null(told$goal)) named("goal", share(ends["reached", ])),
-    found_row("mean", mean(ends["left", ]), stats::sd(ends["left", ]) / sqrt(courses)),
-    found_row("sd", stats::sd(ends["left", ]), NA),
-    found_row("worst_fall_p50", stats::quantile(ends["fall", ], 0.5, type = 1), NA),
-    found_row("worst_fall_p90", stats::quantile(ends["fall", ], 0.9, type = 1), NA),
-    found_row("doubling_time", if (mean(is.finite(ends["doubled", ])) < 0.5) NA else {
-      stats::quantile(ends["doubled", ], 0.5, type = 1)
-    }, NA), losing_rows(told)
+    found_row("ruin", mean(ends["ruined", ]), error("ruined"), ruin_formula(told)$ruin),
+    if (!is.null(told$goal)) found_row("goal", mean(ends["reached", ]), error("reached")),
+    found_row("mean", mean(ends["left", ]), error("left")), found_row("sd", stats::sd(ends["left", ]), NA),
+    found_row("worst_fall_p50", quantile("fall", 0.5), NA), found_row("worst_fall_p90", quantile("fall", 0.9), NA),
+    found_row("doubling_time", if (is.finite(doubled)) doubled else NA, NA), losing_rows(told)
   )
-  rows <- do.call(rbind, rows)
-  rows$formula[rows$term == "ruin"] <- ruin_formula(told)$ruin
-  list(found = rows, course = NULL, drawn = courses)
+  list(found = do.call(rbind, rows), course = NULL, drawn = courses)
 }
 
-# Of one course of the same bet: whether it ended in ruin or at the goal, what was left, the worst fall and when the
-# bankroll had doubled, ruin or not.
+# A course by the luck of a trial, in whole units, in which nothing is lost to rounding: what the rounds of a course
+# bring, and where it begins and ends.
+course_units <- function(told, seed, trial) {
+  law <- told$law
+  drawn <- with_trial_generator(seed, trial, 0, sample.int(length(law$net), told$rounds, TRUE, law$probability))
+  units <- function(money) if (is.null(money)) Inf else round(money * told$unit)
+  list(net = units(law$net)[drawn], start = units(told$start), bet = units(told$bet), goal = units(told$goal))
+}
+
+# Of one course of the same bet: whether it ended in ruin or at the goal, what was left, the worst fall, ruin or not,
+# and when the bankroll had doubled.
 course_end <- function(told, seed, trial) {
-  net <- with_trial_generator(seed, trial, 0, sample(told$law$net, told$rounds, TRUE, told$law$probability))
-  at <- told$start + cumsum(net)
+  course <- course_units(told, seed, trial)
+  at <- course$start + cumsum(course$net)
   first <- function(holds) min(which(holds), Inf)
-  low <- first(at < told$bet - 1e-9)
-  high <- if (is.null(told$goal)) Inf else first(at >= told$goal - 1e-9)
-  end <- min(low, high, told$rounds)
-  first_doubled <- first(at >= 2 * told$start - 1e-9)
-  c(ruined = low < high, reached = high < low, left = at[end],
-    fall = max(cummax(c(told$start, at)) - c(told$start, at)),
-    doubled = if (first_doubled < low) first_doubled else Inf)
+  low <- first(at < course$bet)
+  high <- first(at >= course$goal)
+  doubled <- first(at >= 2 * course$start)
+  fall <- max(cummax(c(course$start, at)) - c(course$start, at))
+  c(ruined = low < high, reached = high < low, left = at[min(low, high, told$rounds)] / told$unit,
+    fall = fall / told$unit, doubled = if (doubled < low) doubled else Inf)
+}
+
+# The heights of one course round by round, by the plan of bets.
+single_course <- function(told, seed, trial) {
+  plan <- if (is.null(told$bets)) flat_plan() else told$bets
+  course <- course_units(told, seed, trial)
+  at <- course$start
+  place <- 1
+  heights <- numeric(told$rounds)
+  for (round in seq_len(told$rounds)) {
+    if (at < plan$bets[place] * course$bet) place <- 1
+    if (at >= course$bet && at < course$goal) {
+      net <- course$net[round]
+      at <- at + net * plan$bets[place]
+      place <- if (net < 0) plan$after_loss[place] else if (net > 0) plan$after_win[place] else place
+    }
+    heights[round] <- at
+  }
+  heights / told$unit
 }
 
 ruin_formula <- function(told) {

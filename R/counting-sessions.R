@@ -110,7 +110,7 @@ season_rows <- function(told, night, season, lowest) {
     moments <- pay_moments(law$sum - costs[[name]], law$probability)
     add(paste0(name, "_mean"), moments$mean * stake)
     add(paste0(name, "_sd"), moments$sd * stake)
-    add(paste0(name, "_loses"), sum(law$probability[law$sum < costs[[name]]]))
+    add(paste0(name, "_loses"), sum(law$probability[law$sum < costs[[name]] - 1e-9]))
   }
   up_to <- cumsum(season$probability)
   for (share in c(0.05, 0.95)) {
@@ -120,7 +120,7 @@ season_rows <- function(told, night, season, lowest) {
   for (share in c(0.95, 0.99)) {
     add(sprintf("reserve_p%d", 100 * share), lowest$depth[match(TRUE, deep >= share)] * stake)
   }
-  if (!is.null(told$reserve)) add("survives", sum(lowest$chance[lowest$depth <= told$reserve / stake]))
+  if (!is.null(told$reserve)) add("survives", sum(lowest$chance[lowest$depth <= told$reserve / stake + 1e-9]))
   do.call(rbind, rows)
 }
 
