@@ -21,6 +21,10 @@ core_distance_law <- function(cards) {
     .Call(`_habanera_core_distance_law`, cards)
 }
 
+core_baccarat <- function(spec) {
+    .Call(`_habanera_core_baccarat`, spec)
+}
+
 core_bankroll <- function(law, plan, stake, start, goal, rounds, shares, told) {
     .Call(`_habanera_core_bankroll`, law, plan, stake, start, goal, rounds, shares, told)
 }
@@ -231,6 +235,10 @@ core_trial_question <- function(spec, seed, trials) {
 
 core_play_on <- function(spec, tables) {
     .Call(`_habanera_core_play_on`, spec, tables)
+}
+
+core_read_hands <- function(words, hands) {
+    .Call(`_habanera_core_read_hands`, words, hands)
 }
 
 core_walk_question <- function(spec, path_limit) {

@@ -9,7 +9,8 @@
 #'
 #' @param game A game for money whose edge is exact, such as [game_blackjack()]. A cut is passed over.
 #' @param player As in [house_edge()].
-#' @param of Bets by name, as `term` in `tidy(house_edge(game))`: "main", side bets; of blackjack "insurance", too.
+#' @param of Bets by name, as `term` in `tidy(house_edge(game))`: "main", side bets; of blackjack "insurance", too;
+#'   `NULL`: the main bet.
 #' @param shoe Cards: the whole shoe from which a round is dealt.
 #' @return `removal_effects()`: a `habanera_removal`, a data frame: `value` or `rank`, `bet`, `copies` (in the shoe; of
 #'   insurance without the ace that is shown), `effect` (the change of the player's expected result, in initial stakes;
@@ -22,10 +23,11 @@
 #' removal_effects(game_blackjack(packs = 1), player_basic())
 #' shoe_edge(game_blackjack(), deck_standard(packs = 2)[-(1:20)])
 #' @export
-removal_effects <- function(game, player = NULL, of = "main") {
+removal_effects <- function(game, player = NULL, of = NULL) {
   call <- rlang::current_env()
   game <- money_game(game, call)
   game <- edge_game(without_cut(game), player, NULL, call)
+  if (is.null(of)) of <- game$kind$bets(game$rules)$term[1]
   groups <- game$kind$counted_by(game)
   kinds <- kinds_of(game$deck)
   like <- like_kinds(list(game$kind$likeness(game), groups$labels))
@@ -59,8 +61,11 @@ bet_means <- function(game, of, call) {
   means <- game$kind$bet_means(game, of, call)
   if (is.null(means)) {
     edge <- house_edge(game, nsim = 1)
-    if (edge$simulated) refuse("The edge of this game would be simulated; removal needs it exactly.", "work", call)
-    means <- rlang::set_names(-edge$bets$estimate, edge$bets$term)
+    exact <- edge$bets[edge$bets$how == "exact", ]
+    if (!all(of %in% exact$term) && any(of %in% edge$bets$term)) {
+      refuse("The edge of this bet would be simulated; removal needs it exactly.", "work", call)
+    }
+    means <- rlang::set_names(0 - exact$estimate, exact$term)
   }
   unknown <- setdiff(of, names(means))
   if (!is.character(of) || !length(of) || anyDuplicated(of) || length(unknown)) {

@@ -45,10 +45,10 @@
 #' @export
 game_blackjack <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(blackjack_kind(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(kind_of_blackjack(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
-blackjack_kind <- function() {
+kind_of_blackjack <- function() {
   new_kind(
     "blackjack", "Blackjack", "game_blackjack", "seats against a dealer who plays by rule, nearest to 21 wins.",
     blackjack_rules(), blackjack_columns(), c("net", "staked", "result"), core_blackjack, fitted = fitted_blackjack,
@@ -95,7 +95,8 @@ blackjack_rules <- function() {
     rule_whole("cards_that_win", NULL, 3, 20, "a hand of so many cards wins at once", "none does",
                tries = list(NULL, 5, 6, 7)),
     rule_fraction("stake", 1, 1e-6, 1e9, "the stake of a hand"),
-    rule_side_bets(), rule_cut(), rule_whole("burn", 0, 0, 100, "cards burned before the first round")
+    rule_side_bets("bets on a seat's first two cards and the dealer's up card"), rule_cut(),
+    rule_whole("burn", 0, 0, 100, "cards burned before the first round")
   ), rules_session())
 }
 

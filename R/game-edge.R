@@ -4,8 +4,8 @@
 #' Exact where that is in reach, else simulated, and it says which.
 #'
 #' The edge of a bet is minus the mean of the player's result over the initial stake (Epstein 2009, "The theory of
-#' gambling and statistical logic", ch. 3); `per_staked` is over the mean of all that was staked, doubles and splits
-#' with it. Of rounds from one shoe it is the ratio of the sums over shoes, with its standard error by shoe (Cochran
+#' gambling and statistical logic", ch. 3), rounds that are tied counted; `without_ties` is over the stakes that are won
+#' or lost. `per_staked` is over the mean of all that was staked, doubles and splits with it. Of rounds from one shoe it is the ratio of the sums over shoes, with its standard error by shoe (Cochran
 #' 1977, Sampling Techniques, section 6.4).
 #'
 #' Of [game_blackjack()] a round from a fresh shoe is worked out exactly for every player who decides by the own hand
@@ -15,7 +15,7 @@
 #' large cards make short rounds, so that a shoe in which they came early has a round more, which is dealt from what is
 #' left, poor in large cards; the edge is a little more than that of a fresh shoe.
 #'
-#' @param game A game for money, such as [game_high_card()], or counts of one.
+#' @param game A game for money, such as [game_high_card()]; counts or a distribution of one; or a [payout()].
 #' @param player A player for the seat; `NULL`: that given to the game; where none was given to [game_blackjack()], the
 #'   best play by totals.
 #' @param dead Cards that are gone from the shoe, as cards or their codes: `"5S 5H 6D"`.
@@ -25,7 +25,9 @@
 #' @return A `habanera_edge`. `tidy()`: a row per bet: `term`, `estimate` (the house's edge per initial stake; below 0
 #'   it is the player's), `per_staked` (per unit staked), `std.error` (of the estimate; 0 where exact), `conf.low`,
 #'   `conf.high` (95%), `sd` (of the player's result of a round, in stakes), `win_share` (of the rounds, net above 0),
-#'   `spread` (whether these two are "exact" or "simulated"). `as.data.frame()` of an exact edge of blackjack with `by`
+#'   `spread` (whether these two are "exact" or "simulated"), `without_ties` (per stake that is won or lost),
+#'   `largest_pay` (the most that a round brings, in stakes beside the own), `how` (whether the estimate is "exact" or
+#'   "simulated"). Where an exact edge has a simulated spread, the last two columns but one are simulated with it. `as.data.frame()` of an exact edge of blackjack with `by`
 #'   a column of these: `first_hand`, `up_card`, `action` (what was done first; "none" where nothing is decided), is a
 #'   row for each with its `probability`, `edge` (the house's, given it) and `share` (of the whole edge, their product).
 #' @section Errors: `habanera_error_input` for a game without money, for a player where nobody decides, and for
@@ -41,21 +43,51 @@
 #' @export
 house_edge <- function(game, player = NULL, dead = NULL, nsim = 1e6, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
-  if (inherits(game, "habanera_counts_game")) {
-    if (!is.null(player) || !is.null(dead)) refuse("Counts are of what was played: no `player` or `dead`.")
-    return(edge_of_counts(game, call))
+  if (!inherits(game, "habanera_game")) {
+    if (!is.null(player) || !is.null(dead)) refuse("What was played or is paid has no `player` or `dead` to choose.")
+    if (inherits(game, "habanera_counts_game") || inherits(game, "habanera_distribution_game")) {
+      return(edge_of_results(game, call))
+    }
+    if (inherits(game, "habanera_payout")) return(edge_of_payout(game))
   }
   check_game(game)
   check_whole(nsim, 1, 1e12)
   bets <- game$kind$bets(game$rules)
   if (is.null(bets)) refuse_moneyless(game, call)
   game <- edge_game(game, player, dead, call)
+  by_trials <- bets$column %in% game$kind$simulated_only
+  parts <- list()
+  if (any(!by_trials)) parts$known <- known_edge(game, bets[!by_trials, , drop = FALSE], nsim, seed, threads, call)
+  if (any(by_trials)) {
+    parts$told <- played_edge(game, bets[by_trials, , drop = FALSE], nsim, seed, threads)
+  }
+  bound_edges(parts, bets$term)
+}
+
+# The edges of bets as exactly as they can be had.
+known_edge <- function(game, bets, nsim, seed, threads, call) {
   solved <- game$kind$solved_edge(game, call)
   if (!is.null(solved)) return(new_solved_edge(solved, bets, game, nsim, seed, threads))
-  game <- recording(game, unique(c(bets$column, stats::na.omit(bets$staked))))
-  found <- tryCatch(exact(game), habanera_error_work = function(cnd) NULL)
-  if (is.null(found)) found <- simulate(game, nsim = nsim, seed = seed, threads = threads)
-  new_edge(found, bets)
+  found <- tryCatch(exact(recording(game, edge_columns(bets))), habanera_error_work = function(cnd) NULL)
+  if (is.null(found)) played_edge(game, bets, nsim, seed, threads) else edge_of_found(found, bets)
+}
+
+played_edge <- function(game, bets, nsim, seed, threads) {
+  edge_of_found(simulate(recording(game, edge_columns(bets)), nsim = nsim, seed = seed, threads = threads), bets)
+}
+
+edge_columns <- function(bets) unique(c(bets$column, stats::na.omit(bets$staked)))
+
+# Of bets in parts of their own, the rows in the order of `terms`.
+bound_edges <- function(parts, terms) {
+  whole <- parts[[1]]
+  if (length(parts) > 1) {
+    rows <- do.call(rbind, unname(lapply(parts, `[[`, "bets")))
+    whole$bets <- rows[match(terms, rows$term), , drop = FALSE]
+    played <- parts$told$bets$term
+    whole$words <- paste0(whole$words, "; ", join_words(played), ": ", parts$told$words)
+  }
+  whole
 }
 
 # The game with this player, and without cards that are gone.
@@ -68,17 +100,25 @@ edge_game <- function(game, player, dead, call) {
   game$kind$with_player(game, call)
 }
 
-# Of a run that was made already: of the bets whose results it recorded.
-edge_of_counts <- function(counts, call) {
-  game <- counts$provenance$experiment
+# Of a run that was made already, or its law: of the bets whose results it recorded.
+edge_of_results <- function(found, call) {
+  game <- found$provenance$experiment
   bets <- game$kind$bets(game$rules)
   if (is.null(bets)) refuse_moneyless(game, call)
-  known <- bets$column %in% names(counts$outcomes)
+  known <- bets$column %in% names(found$outcomes)
   if (!any(known)) {
     refuse(sprintf("This run records no %s; record it, or give the game.",
                    join_words(sprintf("`%s`", bets$column), "or")), call = call)
   }
-  new_edge(counts, bets[known, , drop = FALSE])
+  edge_of_found(found, bets[known, , drop = FALSE])
+}
+
+# Of prizes: a play at the stake.
+edge_of_payout <- function(payout) {
+  lines <- payout$lines
+  row <- edge_row("play", lines[["pays"]] / payout$stake - 1, lines[["chance"]], payout$error$mean / payout$stake)
+  # Lines that share a pay are one; the moments are those of the payout.
+  structure(list(bets = row, words = payout$words, game = NULL, said = payout$question), class = "habanera_edge")
 }
 
 refuse_moneyless <- function(game, call) {
@@ -92,22 +132,32 @@ recording <- function(game, columns) {
   new_game(game$kind, game$given, settings, NULL)
 }
 
-new_edge <- function(found, bets) {
+# Of what was recorded of rounds, by trials or exactly.
+edge_of_found <- function(found, bets) {
   simulated <- inherits(found, "habanera_counts")
   weight <- if (simulated) found$n else found$probability
   rows <- lapply(seq_len(nrow(bets)), function(i) {
     net <- found$outcomes[[bets$column[i]]]
-    moments <- pay_moments(net, weight)
-    error <- if (!simulated) 0 else pay_errors(found, list(by = bets$column[i], of = function(x) net), weight)$mean
-    data.frame(term = bets$term[i], estimate = 0 - moments$mean / bets$stake[i],
-               per_staked = 0 - moments$mean / mean_staked(found, bets[i, ], weight),
-               std.error = error / bets$stake[i], sd = moments$sd / bets$stake[i], win_share = moments$hit,
-               spread = if (simulated) "simulated" else "exact")
+    error <- if (!simulated) NULL else pay_errors(found, list(by = bets$column[i], of = function(x) net), weight)$mean
+    edge_row(bets$term[i], net / bets$stake[i], weight, if (!is.null(error)) error / bets$stake[i],
+             mean_staked(found, bets[i, ], weight) / bets$stake[i])
   })
-  structure(list(bets = do.call(rbind, rows), simulated = simulated,
-                 words = if (simulated) run_in_words(found) else "exact", game = found$provenance$experiment),
-            class = "habanera_edge")
+  structure(list(bets = do.call(rbind, rows), words = if (simulated) run_in_words(found) else "exact",
+                 game = found$provenance$experiment), class = "habanera_edge")
 }
+
+# Of a bet, by what it brings in stakes. `error`: the standard error of the mean, NULL where the law is exact.
+edge_row <- function(term, net, weight, error = NULL, staked = 1) {
+  moments <- pay_moments(net, weight)
+  how <- if (is.null(error) || identical(error, 0)) "exact" else "simulated"
+  data.frame(term = term, estimate = 0 - moments$mean, per_staked = 0 - moments$mean / staked,
+             without_ties = per_decided(0 - moments$mean, sum(weight[net == 0]) / sum(weight)),
+             std.error = if (is.null(error)) 0 else error, sd = moments$sd, win_share = moments$hit,
+             largest_pay = max(net[weight > 0]), how = how, spread = how)
+}
+
+# An edge per stake that is won or lost, ties left out.
+per_decided <- function(edge, tied) ifelse(tied < 1, edge / (1 - tied), NA_real_)
 
 # What is staked in a round; NA where that was not recorded.
 mean_staked <- function(found, bet, weight) {
@@ -117,21 +167,20 @@ mean_staked <- function(found, bet, weight) {
 }
 
 # An edge worked out exactly: `solved` holds a row for each bet with `term`, `mean`, `staked`, `sd` and `win_share` (NA
-# where they must be simulated), in stakes, and `parts`.
+# where they must be simulated), in stakes, and `parts`. What else is told of a round is simulated.
 new_solved_edge <- function(solved, bets, game, nsim, seed, threads) {
   rows <- solved$bets
+  played <- simulate(recording(without_cut(game), bets$column), nsim = min(nsim, 1e5),
+                     seed = if (is.null(seed)) 1 else seed, threads = threads)
+  spread <- edge_of_found(played, bets)$bets
   unknown <- is.na(rows$sd)
-  if (any(unknown)) {
-    played <- simulate(recording(without_cut(game), bets$column[unknown]), nsim = min(nsim, 1e5),
-                       seed = if (is.null(seed)) 1 else seed, threads = threads)
-    spread <- new_edge(played, bets[unknown, , drop = FALSE])$bets
-    rows[unknown, c("sd", "win_share")] <- spread[c("sd", "win_share")]
-  }
+  rows[unknown, c("sd", "win_share")] <- spread[unknown, c("sd", "win_share")]
+  tied <- vapply(bets$column, function(column) sum(played$n[played$outcomes[[column]] == 0]) / sum(played$n), 0)
   found <- data.frame(term = rows$term, estimate = 0 - rows$mean, per_staked = 0 - rows$mean / rows$staked,
-                      std.error = 0, sd = rows$sd, win_share = rows$win_share,
+                      without_ties = per_decided(0 - rows$mean, unname(tied)), std.error = 0, sd = rows$sd,
+                      win_share = rows$win_share, largest_pay = spread$largest_pay, how = "exact",
                       spread = ifelse(unknown, "simulated", "exact"))
-  structure(list(bets = found, simulated = FALSE, words = "exact", game = game, parts = solved$parts),
-            class = "habanera_edge")
+  structure(list(bets = found, words = "exact", game = game, parts = solved$parts), class = "habanera_edge")
 }
 
 # A round from a fresh shoe.
@@ -147,7 +196,8 @@ without_cut <- function(game) {
 tidy.habanera_edge <- function(x, ...) {
   half <- stats::qnorm(0.975) * x$bets$std.error
   data.frame(x$bets[c("term", "estimate", "per_staked", "std.error")], conf.low = x$bets$estimate - half,
-             conf.high = x$bets$estimate + half, x$bets[c("sd", "win_share", "spread")])
+             conf.high = x$bets$estimate + half,
+             x$bets[c("sd", "win_share", "spread", "without_ties", "largest_pay", "how")], row.names = NULL)
 }
 
 #' @rdname house_edge
@@ -168,29 +218,32 @@ as.data.frame.habanera_edge <- function(x, row.names = NULL, optional = FALSE, b
 
 #' @export
 print.habanera_edge <- function(x, ...) {
-  cat_wrapped("<house edge> ", in_words(x$game), "; ", x$words)
+  cat_wrapped("<house edge> ", if (is.null(x$game)) x$said else in_words(x$game), "; ", x$words)
   for (line in edge_sentences(x)) cat_wrapped(line)
   invisible(x)
 }
 
 edge_sentences <- function(x) {
   rows <- tidy(x)
-  vapply(seq_len(nrow(rows)), function(i) {
-    row <- rows[i, ]
-    keeps <- if (row$estimate >= 0) "the house keeps" else "the player keeps"
-    share <- abs(row$estimate)
-    known <- if (!x$simulated) share_in_words(share) else {
-      sprintf("%s (95%%: %s to %s)", format_percent(share, 4), format_percent(row$conf.low, 4),
-              format_percent(row$conf.high, 4))
-    }
-    differs <- isTRUE(abs(row$per_staked - row$estimate) > 1e-12)
-    sprintf("%s: %s %s of every %sstake%s; the player wins %s of the rounds, and a round varies by %s stakes (%s).",
-            sentence(row$term), keeps, known, if (differs) "initial " else "",
-            if (differs) sprintf(", %s of all that is staked", format_percent(abs(row$per_staked), 4)) else "",
-            format_percent(row$win_share, 4), format_number(row$sd, 4),
-            if (row$spread == "simulated" && !x$simulated) "standard deviation; both simulated" else
-              "standard deviation")
-  }, "")
+  vapply(seq_len(nrow(rows)), function(i) edge_sentence(rows[i, ]), "")
+}
+
+edge_sentence <- function(row) {
+  keeps <- if (row$estimate >= 0) "the house keeps" else "the player keeps"
+  known <- if (row$how == "exact") share_in_words(abs(row$estimate)) else {
+    sprintf("%s (95%%: %s to %s)", format_percent(abs(row$estimate), 4), format_percent(row$conf.low, 4),
+            format_percent(row$conf.high, 4))
+  }
+  differs <- isTRUE(abs(row$per_staked - row$estimate) > 1e-12)
+  also <- c(if (differs) paste(format_percent(abs(row$per_staked), 4), "of all that is staked"),
+            if (!differs && isTRUE(abs(row$without_ties - row$estimate) > 1e-12)) {
+              paste(format_percent(abs(row$without_ties), 4), "with ties left out")
+            })
+  sprintf("%s: %s %s of every %sstake%s; the player wins %s of the rounds, and a round varies by %s stakes (%s).",
+          sentence(row$term), keeps, known, if (differs) "initial " else "",
+          if (length(also)) paste0(", ", also) else "", format_percent(row$win_share, 4), format_number(row$sd, 4),
+          if (row$spread == "simulated" && row$how == "exact") "standard deviation; both simulated" else
+            "standard deviation")
 }
 
 # "5.882% = 1/17"; nothing stands for what rounding leaves.

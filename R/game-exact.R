@@ -15,6 +15,11 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   if (any(vapply(x$rules$players, function(player) player$name == "lookahead", NA))) {
     refuse("exact() cannot walk the games that player_lookahead() plays out; simulate().", "work")
   }
+  told_by_trials <- intersect(x$record, x$kind$simulated_only)
+  if (length(told_by_trials)) {
+    refuse(sprintf("`%s` hangs on every card of the round, which exact() does not follow; simulate().",
+                   told_by_trials[1]), "work", call)
+  }
   why <- x$kind$out_of_reach(x$rules, x$deck)
   if (!is.null(why)) refuse(why, "work", call)
   machine <- game_machine(x)

@@ -28,17 +28,17 @@
 #' @export
 game_high_card <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(high_card_kind(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(kind_of_high_card(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
-high_card_kind <- function() {
+kind_of_high_card <- function() {
   new_kind(
     "high_card", "High card", "game_high_card", "a card for the seat and one for the bank, the higher wins the stake.",
     high_card_rules(), high_card_columns(), c("net", "result"), core_high_card,
     fitted = function(kind, rules, call) counted_kind(kind, rules, function(seat) "net"), settled = settled_high_card,
-    deck = high_card_shoe, dealt = high_card_dealt, cards = high_card_cards, core = high_card_spec,
-    likeness = high_card_likeness, units = high_card_units, bets = high_card_bets, without = high_card_without,
-    in_short = high_card_in_short, step_words = high_card_step_words, end_in_words = high_card_end_in_words,
+    deck = shoe_of_packs, dealt = high_card_dealt, cards = high_card_cards, core = high_card_spec,
+    likeness = high_card_likeness, units = high_card_units, bets = high_card_bets, without = without_dead,
+    in_short = high_card_in_short, step_words = high_card_step_words, end_in_words = net_end_in_words,
     out_of_reach = function(rules, deck) if (rules$shoes > 1) session_not_walked,
     fewer_deals = "a smaller deck", examples = high_card_examples
   )
@@ -75,18 +75,12 @@ high_card_columns <- function() {
        cards_used = list(meaning = "cards dealt", told_of = "that were played"))
 }
 
-high_card_shoe <- function(rules) {
-  packs <- rep(rules$deck, rules$packs)
-  dead <- codes_of(named_cards(rules$dead, packs, "dead", NULL))
-  without_codes(packs, dead)
-}
-
 # The rules that must fit the shoe.
 settled_high_card <- function(rules, piles, changed, call) {
   refuse_unpayable(rules[c("pays", "colour_pays", "suit_pays")], call)
   dead <- named_cards(rules$dead, rules$deck, "dead", call)
   parted_deck(rep(rules$deck, rules$packs), NULL, dead, call)
-  shoe <- high_card_shoe(rules)
+  shoe <- shoe_of_packs(rules)
   ranks_of_kinds(shoe, rules$rank_by, call)
   refuse_other_number(rules$players, 1, call)
   refuse_counter(rules, 1, FALSE, call)
@@ -94,14 +88,6 @@ settled_high_card <- function(rules, piles, changed, call) {
   refuse_session(rules, call)
   rules["cut_after"] <- list(settled_cut(rules$cut_after, rules$burn, length(shoe), 2, call))
   rules
-}
-
-# Nobody decides anything but the bet.
-refuse_deciding <- function(players, call) {
-  set <- intersect(c("strategy", "deviations", "insurance_at"), names(players[[1]]$settings))
-  if (length(set)) {
-    refuse(sprintf("Nothing is decided here but the bet: player_counting() without `%s`.", set[1]), "rules", call)
-  }
 }
 
 # How many cards can be dealt in a trial.
@@ -151,11 +137,6 @@ high_card_bets <- function(rules) {
              staked = NA_character_)[made, ]
 }
 
-high_card_without <- function(game, dead, call) {
-  more <- as.character(named_cards(dead, game$rules$deck, "dead", call))
-  change_game(game, list(dead = paste(c(game$rules$dead, more), collapse = " ")), call)
-}
-
 high_card_in_short <- function(outcomes, weight) {
   shares <- outcome_shares(outcomes[["result"]], weight)
   if (is.null(shares)) return(NULL)
@@ -167,11 +148,6 @@ high_card_in_short <- function(outcomes, weight) {
 
 high_card_step_words <- c(deal = "shuffled", seat_draws = "draws", bank_draws = "the bank draws", seat_wins = "wins",
                           bank_wins = "the bank wins", nobody_wins = "nobody wins", half_comes_back = "half comes back")
-
-high_card_end_in_words <- function(trace) {
-  outcome <- attr(trace, "outcome")
-  sprintf("%s, the player is %s", count_of(nrow(outcome), "round"), net_in_words(sum(outcome$net)))
-}
 
 high_card_examples <- list(
   play = c("habanera play high_card --set ties=half_back --trials 1e6 --seed 1",

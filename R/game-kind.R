@@ -92,6 +92,8 @@ usual_kind <- function() list(
   gone = character(),
   # Why exact answers are out of reach by these rules; NULL where they may be tried.
   out_of_reach = function(rules, deck) NULL,
+  # Outcomes that hang on what the exact answer does not follow, and only a simulation tells.
+  simulated_only = character(),
   # What makes fewer deals, for when there are too many.
   fewer_deals = "a smaller deck",
   # Examples for the shell, by command.

@@ -1,7 +1,10 @@
-# The games there are: the one place that names them all.
+# The games there are: each file of a game has a function kind_of_NAME(), by which it is found.
 
-game_kinds <- function() c(list(war = war_kind(), pairs = pairs_kind(), high_card = high_card_kind(),
-                                blackjack = blackjack_kind()), added_kinds$all)
+game_kinds <- function() {
+  makers <- ls(topenv(), pattern = "^kind_of_")
+  kinds <- lapply(rlang::set_names(makers, sub("^kind_of_", "", makers)), function(maker) get(maker, topenv())())
+  c(kinds, added_kinds$all)
+}
 
 # Kinds that are not of this package.
 added_kinds <- new.env()

@@ -100,3 +100,28 @@ net_in_words <- function(net) {
   if (net == 0) return("even")
   sprintf("%s %s %s", if (net > 0) "up" else "down", format_money(abs(net)), if (abs(net) == 1) "stake" else "stakes")
 }
+
+# The shoe of a game that has `deck`, `packs` and `dead`.
+shoe_of_packs <- function(rules) {
+  packs <- rep(rules$deck, rules$packs)
+  dead <- codes_of(named_cards(rules$dead, packs, "dead", NULL))
+  without_codes(packs, dead)
+}
+
+# Nobody decides anything but the bet.
+refuse_deciding <- function(players, call) {
+  set <- intersect(c("strategy", "deviations", "insurance_at"), names(players[[1]]$settings))
+  if (length(set)) {
+    refuse(sprintf("Nothing is decided here but the bet: player_counting() without `%s`.", set[1]), "rules", call)
+  }
+}
+
+without_dead <- function(game, dead, call) {
+  more <- as.character(named_cards(dead, game$rules$deck, "dead", call))
+  change_game(game, list(dead = paste(c(game$rules$dead, more), collapse = " ")), call)
+}
+
+net_end_in_words <- function(trace) {
+  outcome <- attr(trace, "outcome")
+  sprintf("%s, the player is %s", count_of(nrow(outcome), "round"), net_in_words(sum(outcome$net)))
+}

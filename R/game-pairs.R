@@ -23,10 +23,10 @@
 #' @export
 game_pairs <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(pairs_kind(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(kind_of_pairs(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
-pairs_kind <- function() {
+kind_of_pairs <- function() {
   new_kind(
     "pairs", "Pairs", "game_pairs", "pairs lie face down, two cards are turned a turn; who remembers most wins.",
     pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs, settled = settled_pairs, deck = pairs_deck,

@@ -60,7 +60,9 @@ edge_finder <- function(game, knows, call) {
   if (!is.null(game$kind$best_edges)) return(game$kind$best_edges(knows, call))
   function(each) {
     edge <- house_edge(each, nsim = 1)
-    if (edge$simulated) refuse("The edge of this game would be simulated; vary_rules() does that.", "work", call)
+    if (edge$bets$how[1] != "exact") {
+      refuse("The edge of this game would be simulated; vary_rules() does that.", "work", call)
+    }
     edge$bets$estimate[1]
   }
 }

@@ -1,9 +1,8 @@
 # Bets beside the table: on a seat's first two cards and the dealer's up card, in the language of questions.
 
 # By name what is handed back for one stake, as text; conditions with what they pay become one expression.
-rule_side_bets <- function() {
+rule_side_bets <- function(meaning) {
   allowed <- "expressions by name, or conditions with what they pay, or NULL"
-  meaning <- "bets on a seat's first two cards and the dealer's up card"
   new_rule("side_bets", NULL, allowed, meaning, function(value, name, call) {
     if (is.null(value) || !length(value)) return(NULL)
     if (rlang::is_string(value) && is.null(names(value))) value <- typed_bets(value, call)

@@ -48,10 +48,10 @@
 #' @export
 game_war <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(war_kind(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(kind_of_war(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
-war_kind <- function() {
+kind_of_war <- function() {
   new_kind(
     "war", "War", "game_war", "the highest card takes all, ties are fought out; nobody decides anything.",
     war_rules(), war_columns(), c("winner", "ended", "rounds"), core_war,

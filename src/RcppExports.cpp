@@ -75,6 +75,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_baccarat
+SEXP core_baccarat(Rcpp::List spec);
+RcppExport SEXP _habanera_core_baccarat(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_baccarat(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_bankroll
 Rcpp::List core_bankroll(Rcpp::List law, Rcpp::List plan, double stake, double start, SEXP goal, double rounds, Rcpp::NumericVector shares, Rcpp::NumericVector told);
 RcppExport SEXP _habanera_core_bankroll(SEXP lawSEXP, SEXP planSEXP, SEXP stakeSEXP, SEXP startSEXP, SEXP goalSEXP, SEXP roundsSEXP, SEXP sharesSEXP, SEXP toldSEXP) {
@@ -791,6 +802,18 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_read_hands
+Rcpp::NumericVector core_read_hands(Rcpp::List words, Rcpp::IntegerMatrix hands);
+RcppExport SEXP _habanera_core_read_hands(SEXP wordsSEXP, SEXP handsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type hands(handsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_read_hands(words, hands));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_walk_question
 Rcpp::List core_walk_question(Rcpp::List spec, double path_limit);
 RcppExport SEXP _habanera_core_walk_question(SEXP specSEXP, SEXP path_limitSEXP) {
@@ -933,6 +956,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_audit_rows", (DL_FUNC) &_habanera_core_audit_rows, 5},
     {"_habanera_core_repeated_rows", (DL_FUNC) &_habanera_core_repeated_rows, 1},
     {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
+    {"_habanera_core_baccarat", (DL_FUNC) &_habanera_core_baccarat, 1},
     {"_habanera_core_bankroll", (DL_FUNC) &_habanera_core_bankroll, 8},
     {"_habanera_core_lowest_point", (DL_FUNC) &_habanera_core_lowest_point, 2},
     {"_habanera_core_worst_fall", (DL_FUNC) &_habanera_core_worst_fall, 3},
@@ -986,6 +1010,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_count_question", (DL_FUNC) &_habanera_core_count_question, 5},
     {"_habanera_core_trial_question", (DL_FUNC) &_habanera_core_trial_question, 3},
     {"_habanera_core_play_on", (DL_FUNC) &_habanera_core_play_on, 2},
+    {"_habanera_core_read_hands", (DL_FUNC) &_habanera_core_read_hands, 2},
     {"_habanera_core_walk_question", (DL_FUNC) &_habanera_core_walk_question, 2},
     {"_habanera_core_class_law", (DL_FUNC) &_habanera_core_class_law, 5},
     {"_habanera_core_address_words", (DL_FUNC) &_habanera_core_address_words, 4},

@@ -86,3 +86,17 @@ Rcpp::List core_play_on(Rcpp::List spec, Rcpp::IntegerMatrix tables) {
     return pack_played(all);
   });
 }
+
+// The index of what words say of whole hands, one in each row.
+// [[Rcpp::export]]
+Rcpp::NumericVector core_read_hands(Rcpp::List words, Rcpp::IntegerMatrix hands) {
+  habanera::Reading reading(to_words(words));
+  Rcpp::NumericVector index(hands.nrow());
+  for (int row = 0; row < hands.nrow(); ++row) {
+    const Rcpp::IntegerVector kinds = hands(row, Rcpp::_);
+    reading.begin();
+    for (const habanera::Card kind : to_kinds(kinds)) reading.draw(kind);
+    index[row] = static_cast<double>(reading.index());
+  }
+  return index;
+}

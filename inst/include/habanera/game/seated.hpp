@@ -35,6 +35,12 @@ inline constexpr bool takes_bets = false;
 template <class Game>
 inline constexpr bool takes_bets<Game, std::void_t<decltype(&Game::net_of)>> = true;
 
+// A game may have the law of a round's outcomes quicker than by a walk.
+template <class Game, class = void>
+inline constexpr bool has_round_law = false;
+template <class Game>
+inline constexpr bool has_round_law<Game, std::void_t<decltype(Game::round_law_is_quick)>> = true;
+
 // A game with decisions and its players, as a game that is played on a shuffled deck: so that whatever runs games
 // runs it.
 template <class Game>
@@ -113,6 +119,12 @@ class Seated {
     const bool by_decisions = std::any_of(columns.begin(), columns.end(), [](std::size_t column) {
       return column >= Game::Outcome::column_count;
     });
+    if constexpr (has_round_law<Game>) {
+      if (!holds_rounds() && !by_decisions)
+        return game_.round_law(counts, players_, bound, [&](const typename Game::Outcome& outcome, double chance) {
+          use(Outcome{outcome, {}, {}}, chance);
+        });
+    }
     RememberedWalk<Game> walk(game_, players_, by_decisions, bound);
     walk(counts, [&](const auto& position, const Decisions& decisions, double chance) {
       use(Outcome{game_.outcome(position), decisions, {}}, chance);
