@@ -277,6 +277,26 @@ core_count_asked <- function(steps, cards, cells, seed, first, count, threads) {
     .Call(`_habanera_core_count_asked`, steps, cards, cells, seed, first, count, threads)
 }
 
+core_video_poker <- function(spec) {
+    .Call(`_habanera_core_video_poker`, spec)
+}
+
+core_keep_ways <- function(spec, hand) {
+    .Call(`_habanera_core_keep_ways`, spec, hand)
+}
+
+core_keep_deck <- function(spec) {
+    .Call(`_habanera_core_keep_deck`, spec)
+}
+
+core_keep_mean <- function(deck, pays) {
+    .Call(`_habanera_core_keep_mean`, deck, pays)
+}
+
+core_keep_mistakes <- function(spec, described) {
+    .Call(`_habanera_core_keep_mistakes`, spec, described)
+}
+
 core_war <- function(spec) {
     .Call(`_habanera_core_war`, spec)
 }

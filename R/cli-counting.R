@@ -4,12 +4,13 @@ removal_command <- function() {
   new_command(
     "removal", "What a card that is gone from the shoe is worth to the player, exactly.", "removal GAME [OPTIONS]",
     c(game_options(), list(
-      cli_option("of", "Bets, separated by commas, such as main,insurance [main]", "BETS", "main"), figure_option()
+      cli_option("of", "Bets, separated by commas, such as main,insurance [the main bet]", "BETS"), figure_option()
     ), common_options()),
     game_examples("removal"),
     function(options, arguments) {
       game <- shell_game(options, arguments, removal_command())
-      write_found(removal_effects(game, of = trimws(strsplit(options$of, ",", fixed = TRUE)[[1]])), options)
+      of <- if (!is.null(options$of)) trimws(strsplit(options$of, ",", fixed = TRUE)[[1]])
+      write_found(removal_effects(game, of = of), options)
     }
   )
 }

@@ -25,7 +25,9 @@ game_options <- function() {
     cli_option("piles", "Start from the piles in this file, or typed: \"AS KD | 2S 3H\"", "PILES"),
     cli_option("seat-names", "Names of the seats, separated by commas", "NAMES"),
     cli_option("record", "Outcomes to count, separated by commas [as the game has it]", "OUTCOMES"),
-    cli_option("player", "Who decides: a player by name, or a strategy table (.csv)", "PLAYER")
+    cli_option("player", "Who decides: a player by name, a strategy table (.csv) or lines of what is kept (.txt)",
+               "PLAYER"),
+    cli_option("pays", "A pay table (.yaml, .json, .csv), of a game that has one", "FILE")
   )
 }
 
@@ -64,6 +66,7 @@ shell_game <- function(options, arguments, command) {
   given <- typed_rules(options$set, "set", command, arguments)
   if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
   if (!is.null(options$player)) given$players <- options$player
+  if (!is.null(options$pays)) given$pays <- options$pays
   words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
   game(arguments, !!!given, rules = options$rules, shuffle = options$shuffle, piles = options$piles,
        seat_names = words(options$seat_names), record = words(options$record))

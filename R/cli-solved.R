@@ -74,9 +74,9 @@ mistakes_command <- function() {
 
 advise_command <- function() {
   new_command(
-    "advise", "What each move of a hand in play is worth.", "advise GAME CARDS --up CARD [OPTIONS]",
+    "advise", "What each move of a hand in play is worth.", "advise GAME CARDS [--up CARD] [OPTIONS]",
     c(game_options(), list(
-      cli_option("up", "The dealer's up card", "CARD"), dead_option(),
+      cli_option("up", "The card that a dealer shows, where there is one", "CARD"), dead_option(),
       cli_option("hands", "How many hands the seat has; above 1 this is one of a split [1]", "N", "1"),
       cli_option("working", "Also what each move ends in, beside the dealer's totals", NULL, FALSE)
     ), common_options()),
@@ -84,7 +84,6 @@ advise_command <- function() {
     function(options, arguments) {
       command <- advise_command()
       if (length(arguments) < 2) refuse_usage(command, "it needs a game and the cards of a hand, such as \"10S 6H\".")
-      if (is.null(options$up)) refuse_usage(command, "it needs --up, the dealer's up card.")
       game <- shell_game(options, arguments[1], command)
       write_found(advise(game, paste(arguments[-1], collapse = " "), options$up, options$dead, options$working,
                          option_number(options, "hands")), options)

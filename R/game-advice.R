@@ -4,11 +4,12 @@
 #' round; `dealer_totals()` what the dealer ends on, by up card.
 #'
 #' A hand after a split is played as if it were alone; each other hand of the seat is known to hold a card of the pair.
+#' Of [game_video_poker()] the moves are all ways to keep cards of the hand.
 #'
-#' @param game A game for money with decisions: [game_blackjack()].
+#' @param game A game for money with decisions: [game_blackjack()], [game_video_poker()].
 #' @param cards The cards of the hand, as cards or their codes: `"10S 6H"`. After a split, the card that was split
 #'   first.
-#' @param up_card The dealer's card shown: `"9D"`.
+#' @param up_card Where a dealer shows a card, which: `"9D"`.
 #' @param dead Cards that are gone from the shoe, beside those of the hand.
 #' @param working TRUE: with what each move ends in, beside the dealer's totals.
 #' @param hands How many hands the seat has, this one with them; above 1 it is one of a split.
@@ -25,8 +26,10 @@
 #' advise(game_blackjack(), "10S 6H", "9D")
 #' advise(game_blackjack(), "8S 3H", "6D", working = TRUE, hands = 2)
 #' head(dealer_totals(game_blackjack()))
+#' small <- deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))
+#' advise(game_video_poker(deck = small), "JH QH KH 9C 9D")
 #' @export
-advise <- function(game, cards, up_card, dead = NULL, working = FALSE, hands = 1) {
+advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, hands = 1) {
   call <- rlang::current_env()
   check_flag(working)
   check_whole(hands, 1, 100)
@@ -41,7 +44,7 @@ advise <- function(game, cards, up_card, dead = NULL, working = FALSE, hands = 1
     attr(table, "endings") <- endings
     attr(table, "dealer") <- found$dealer
   }
-  words <- sprintf("%s against %s", join_words(as.character(found$held)), as.character(found$up_card))
+  words <- paste(c(join_words(as.character(found$held)), as.character(found$up_card)), collapse = " against ")
   structure(table, class = c("habanera_advice", "data.frame"), words = words, game = game)
 }
 

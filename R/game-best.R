@@ -14,8 +14,11 @@
 #' programme over the hands that can be (Baldwin, Cantey, Maisel & McDermott 1956, "The optimum strategy in blackjack",
 #' Journal of the American Statistical Association 51, did so by hand for the first time).
 #'
-#' @param game A game for money with decisions: [game_blackjack()]. Of several seats it is the play of one; a cut is
-#'   passed over, the shoe being fresh.
+#' Of [game_video_poker()] all hands and all ways to keep are gone through, so that the play is optimal whatever the
+#' player looks at.
+#'
+#' @param game A game for money with decisions: [game_blackjack()], [game_video_poker()] and others that are solved. Of
+#'   several seats it is the play of one; a cut is passed over, the shoe being fresh.
 #' @param knows What the player looks at: "total", "two_cards" or "all_cards".
 #' @param dead Cards that are gone from the shoe, as cards or their codes.
 #' @return A `habanera_best_strategy`, which is a [strategy_table()]. `as.data.frame()`: a row for each move of each
@@ -24,7 +27,8 @@
 #'   looks first, given that he has no natural; of several hands in a row on average, by how often they come up),
 #'   `best`. Hands of cards are told by values: "cards 10 6", after a split of eights "split 8 3". `tidy()`: `term`
 #'   ("edge", "edge_all_cards", "distance"), `estimate`: the house's edge against it, against all cards known, and their
-#'   difference.
+#'   difference. Of pay-table poker a `habanera_best_keep`. `as.data.frame()`: a row for each line that comes: `line`,
+#'   `pays` (for one), `probability`, `contribution` (to the return); `tidy()`: as of [payout()].
 #' @section Errors: `habanera_error_input` for a game that is not solved, `habanera_error_conservation` for dead cards
 #'   that the shoe does not hold, `habanera_error_rules` for a shoe too small for a round.
 #' @seealso [advise()] for one hand, [mistakes()], [rule_effects()].
@@ -32,10 +36,15 @@
 #' best <- best_strategy(game_blackjack(packs = 1))
 #' best
 #' head(as.data.frame(best))
+#' best_strategy(game_video_poker(deck = deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))))
 #' @export
 best_strategy <- function(game, knows = c("total", "two_cards", "all_cards"), dead = NULL) {
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
+  if (inherits(game, "habanera_game") && !is.null(game$kind$best_play)) {
+    if (!is.null(dead)) game <- game$kind$without(game, dead, call)
+    return(game$kind$best_play(game, call))
+  }
   game <- solved_game(game, "best_strategy", dead, call)
   best <- game$kind$best_strategy(game, knows, call)
   edge <- function(strategy) exact_edge(change_game(game, list(players = strategy), call), call)

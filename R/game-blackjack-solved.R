@@ -246,7 +246,14 @@ blackjack_beside <- function(game, known, pairs_with, others, call) {
   blackjack_without(game, like[seq_len(others)], call)
 }
 
-blackjack_mistakes <- function(game, reference, call) {
+# Against the best play by totals.
+blackjack_mistakes <- function(game, call) {
+  best <- change_game(game, list(players = game$kind$best_strategy(game, "total", call)), call)
+  list(rows = mistakes_against(best, game, call), edge = exact_edge(game, call), best_edge = exact_edge(best, call),
+       best = "best play by totals")
+}
+
+mistakes_against <- function(best, game, call) {
   if (game$rules$seats > 1) refuse("mistakes() is of one seat: `seats` 1.", "rules", call)
   refuse_random(game, call)
   seat <- decided_by_table(game$spec$rules$players[[1]])
@@ -254,7 +261,6 @@ blackjack_mistakes <- function(game, reference, call) {
     refuse(sprintf("%s decides by luck or by an R function; mistakes() prices a strategy.",
                    sentence(format(game$rules$players[[1]]))), call = call)
   }
-  best <- change_game(game, list(players = reference), call)
   shoe <- solved_shoe(game)
   found <- solving(core_blackjack_mistakes(game$spec$rules, shoe, seat$table, best$spec$rules$players[[1]]), call)
   # Who declines to give up early plays on.

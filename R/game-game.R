@@ -17,7 +17,9 @@ make_game <- function(kind, given, rules, settings, call) {
   attr(base, "kind") <- NULL
   all <- if (is.null(base)) list() else base
   for (name in names(given)) all[name] <- list(given[[name]])
-  new_game(kind, all, settings, call)
+  made <- new_game(kind, all, settings, call)
+  kind$caution(made$rules)
+  made
 }
 
 new_game <- function(kind, given, settings, call) {

@@ -21,6 +21,8 @@ usual_kind <- function() list(
   fitted = function(kind, rules, call) kind,
   # Refuses rules that do not go together; `changed` names those that are not as by default.
   contradictions = function(rules, changed, call) invisible(),
+  # Warns of rules that are allowed, and may be a slip.
+  caution = function(rules) invisible(),
   # The rules once given piles are known (NULL: a deal).
   settled = function(rules, piles, changed, call) rules,
   # Whether it can start from given piles, the rules that these stand for, and those that deal cards.
@@ -50,7 +52,9 @@ usual_kind <- function() list(
   solved_edge = function(game, call) NULL,
   # What an analyst of best play asks, of games that have it worked out: functions of the game. See best_strategy(),
   # dealer_totals(), advise(), mistakes().
-  best_strategy = NULL, expected = NULL, dealer_totals = NULL, advise = NULL, mistakes = NULL,
+  best_strategy = NULL, best_play = NULL, expected = NULL, dealer_totals = NULL, advise = NULL, mistakes = NULL,
+  # The rules that pay, for price_for(): see price_lines_of_rules().
+  price_lines = NULL,
   # What moves are worth in shoes of fractions, and what departing in cells brings in simulated shoes, for
   # find_deviations(): see blackjack_cells(), blackjack_departures().
   cells = NULL, departures = NULL,

@@ -7,12 +7,17 @@
 #' play and priced by the reference's (Kakade & Langford 2002, "Approximately optimal approximate reinforcement
 #' learning", lemma 6.1). In a finite shoe a row may be negative: of single cards a table by totals knows nothing.
 #'
-#' @param game A game for money with decisions: [game_blackjack()], of one seat.
-#' @param player A strategy or a player by rule; `NULL`: that of the game.
+#' Of [game_video_poker()] every hand is looked at (one of those that differ only in the names of suits), and what is
+#' kept is told by the lines of the player's list or by usual ones.
+#'
+#' @param game A game for money with decisions: [game_blackjack()], of one seat, or [game_video_poker()].
+#' @param player A strategy or a player by rule, for pay-table poker [keep_rules()] or an R function; `NULL`: that of
+#'   the game.
 #' @param dead Cards that are gone from the shoe.
 #' @return A `habanera_mistakes`, a data frame with a row for each mistake, the dearest first: `hand` (a row of a
 #'   strategy, "early" before it before the dealer looks; "insurance"), `up_card`, `played`, `best` (moves), `cost` (of
-#'   one, in initial stakes), `how_often` (of the rounds), `loss` (their product: stakes per round).
+#'   one, in initial stakes), `how_often` (of the rounds), `loss` (their product: stakes per round). Of pay-table poker
+#'   `played` and `best` tell what is kept; `hand`, `kept` and `should` are the dearest case as an example.
 #' @section Errors: `habanera_error_input` for a player who decides by luck, and for a game that is not solved.
 #' @seealso [best_strategy()], [house_edge()].
 #' @examples
@@ -22,13 +27,11 @@ mistakes <- function(game, player = NULL, dead = NULL) {
   call <- rlang::current_env()
   game <- solved_game(game, "mistakes", dead, call)
   if (!is.null(player)) game <- change_game(game, list(players = player), call)
-  reference <- game$kind$best_strategy(game, "total", call)
-  rows <- game$kind$mistakes(game, reference, call)
-  rows <- rows[order(-rows$loss, rows$hand), , drop = FALSE]
+  found <- game$kind$mistakes(game, call)
+  rows <- found$rows[order(-found$rows$loss, found$rows$hand), , drop = FALSE]
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_mistakes", "data.frame"), edge = exact_edge(game, call),
-            best_edge = exact_edge(change_game(game, list(players = reference), call), call),
-            player = format(game$rules$players[[1]]), game = game)
+  structure(rows, class = c("habanera_mistakes", "data.frame"), edge = found$edge, best_edge = found$best_edge,
+            best = found$best, player = format(game$rules$players[[1]]), game = game)
 }
 
 #' @export
@@ -38,14 +41,13 @@ print.habanera_mistakes <- function(x, rows = 15, ...) {
   cat_wrapped(sprintf("<mistakes> %s, %s", attr(x, "player"), game_in_words(attr(x, "game"), "players")))
   if (!nrow(x)) cat_wrapped(sprintf("None: %s.", edge_in_words(attr(x, "edge"))))
   if (nrow(x)) {
-    cat_wrapped(sprintf(paste("They cost %s stakes in a hundred rounds: %s, against the best play by totals %s."),
-                        format_number(100 * lost, 4), edge_in_words(attr(x, "edge")),
+    cat_wrapped(sprintf(paste("They cost %s stakes in a hundred rounds: %s, against the %s %s."),
+                        format_number(100 * lost, 4), edge_in_words(attr(x, "edge")), attr(x, "best"),
                         signed_percent(attr(x, "best_edge"))))
-    print_head(data.frame(hand = x$hand, against = x$up_card, played = x$played, best = x$best,
-                          cost = format_number(x$cost, 3), `times in 100` = format_number(100 * x$how_often, 3),
+    told <- x[setdiff(names(x), c("cost", "how_often", "loss"))]
+    names(told)[names(told) == "up_card"] <- "against"
+    print_head(data.frame(told, cost = format_number(x$cost, 3), `times in 100` = format_number(100 * x$how_often, 3),
                           `loss in 100` = format_number(100 * x$loss, 3), check.names = FALSE), rows)
   }
   invisible(x)
 }
-
-signed_percent <- function(share) paste0(if (share < 0) "-", format_percent(abs(share), 4))

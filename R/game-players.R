@@ -34,6 +34,8 @@
 #'   `lies` (whether a card
 #'   still lies there), `first` (the place of the card turned first, `NA` before), `seat` and `pairs` (won by each
 #'   seat).
+#'   Of [game_video_poker()] `view` is a list of the hand's `card`, `rank`, `suit` and `rank_high`, and the function
+#'   returns the places of the cards that are kept, or TRUE or FALSE for each.
 #'   R's generator is set from each trial's address before the game. Such games are played one after the other, in R.
 #' @return A `habanera_player`. As text, for the shell and files, the name and what is set:
 #'   `"forgetful:recall=0.7:span=6"`.
@@ -120,11 +122,13 @@ player_makers <- function() {
        random = player_random, lookahead = player_lookahead, solved = player_solved, person = player_person,
        basic = player_basic, strategy = strategy_from_cells, as_dealer = player_as_dealer,
        never_busts = player_never_busts, stands_on = player_stands_on, regular = player_regular, errs = player_errs,
-       insures = player_insures, mixture = player_mixture, counting = player_counting, flat = player_flat)
+       insures = player_insures, mixture = player_mixture, counting = player_counting, flat = player_flat,
+       keep = keep_rules)
 }
 
 player_from_text <- function(text, call) {
   if (grepl("[.]csv$", text, ignore.case = TRUE)) return(strategy_table(text))
+  if (grepl("[.]txt$", text, ignore.case = TRUE)) return(keep_rules(text))
   parts <- split_outside(text, ":")
   name <- parts[1]
   if (!name %in% names(player_makers())) {
@@ -138,12 +142,13 @@ player_from_text <- function(text, call) {
     number <- suppressWarnings(as.numeric(value))
     if (is.na(number)) value else number
   })
-  unknown <- setdiff(names(settings), names(formals(player_makers()[[name]])))
+  takes <- names(formals(player_makers()[[name]]))
+  unknown <- if (!"..." %in% takes) setdiff(names(settings), takes)
   if (length(unknown) || !all(grepl("=", parts[-1], fixed = TRUE))) {
     refuse(sprintf("The player %s is set as in \"forgetful:recall=0.7:span=6\", not %s.", quoted(name), quoted(text)),
            call = call)
   }
-  needed <- Filter(rlang::is_missing, as.list(formals(player_makers()[[name]])))
+  needed <- Filter(rlang::is_missing, as.list(formals(player_makers()[[name]]))[setdiff(takes, "...")])
   lacking <- setdiff(names(needed), names(settings))
   if (length(lacking)) {
     refuse(sprintf("The player %s needs `%s`, as in \"%s:%s=...\".", quoted(name), lacking[1], name, lacking[1]),

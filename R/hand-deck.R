@@ -23,11 +23,15 @@ bound_hand_rules <- function(rules, catalogue, call) {
 
 bound_category <- function(name, ranks, call) {
   parts <- category_parts(name, call)
-  from <- if (is.null(parts$from)) 1 else match(parts$from, toupper(ranks))
-  if (is.na(from)) {
-    refuse(sprintf("%s: no card of the deck has the rank %s.", quoted(name), quoted(parts$from)), call = call)
+  place <- function(rank, without) {
+    at <- if (is.null(rank)) without else match(rank, toupper(ranks))
+    if (is.na(at)) {
+      refuse(sprintf("%s: no card of the deck has the rank %s.", quoted(name), quoted(rank)), call = call)
+    }
+    at - 1
   }
-  list(what = parts$category, from = from - 1)
+  list(what = parts$category, from = place(parts$from, 1), to = place(parts$to, 33), natural = parts$natural,
+       wild = parts$wild)
 }
 
 wild_cards <- function(condition, catalogue, call) {

@@ -10,8 +10,9 @@
 #' @param size How many cards of a hand count, 1 to 9.
 #' @param categories Names, the best first: "five of a kind", "royal flush" (a straight flush to the highest rank; not
 #'   by default), "straight flush", "four of a kind", "full house", "flush", "straight", "three of a kind", "two pair",
-#'   "one pair", "high card" (which is added at the end where it lacks); and groups of a rank or better, such as
-#'   "pair of jacks or better", "pair of 8 or better", "three of 10 or better". `NULL`: all that so many cards can hold.
+#'   "one pair", "high card" (which is added at the end where it lacks); groups of a rank or of some, such as "pair of
+#'   jacks or better", "three of 10 or better", "four of A", "four of 2 to 4"; any of them without wild cards, as "natural
+#'   royal flush"; and "four wild cards" or more. `NULL`: all that so many cards can hold.
 #' @param wild Cards that stand for whatever makes the best category: a condition on the attributes of a card as in
 #'   `count()`, bare (`rank == "2"`), quoted, or as text; `NULL`: none. A wild card in a flush is none that is there.
 #' @param ace Where a rank called "A" stands: "both" above and, in straights, below all others; or "high" or "low"
@@ -73,7 +74,8 @@ checked_categories <- function(categories, size, call) {
   }
   categories <- tolower(trimws(categories))
   for (name in categories) {
-    needed <- hand_categories[[category_parts(name, call)$category]]
+    parts <- category_parts(name, call)
+    needed <- max(hand_categories[[parts$category]], parts$wild)
     if (!is.na(needed) && needed > size) {
       refuse(sprintf("%s needs %s; %s count.", quoted(name), count_of(needed, "card"), format_count(size)), call = call)
     }
@@ -86,13 +88,29 @@ checked_categories <- function(categories, size, call) {
   union(categories, "high card")
 }
 
-# "pair of jacks or better" is one pair from the rank J on.
+# A category of the core with what is asked besides: "pair of jacks or better" is one pair `from` the rank J on, "four of
+# 2 to 4" four of a kind `to` the rank 4, "natural flush" one without wild cards, "four wild cards" so many of them.
 category_parts <- function(name, call) {
-  if (name %in% names(hand_categories)) return(list(category = name, from = NULL))
+  plain <- list(category = name, from = NULL, to = NULL, natural = FALSE, wild = 0)
+  if (name %in% names(hand_categories)) return(plain)
+  if (grepl("^natural ", name)) {
+    return(utils::modifyList(category_parts(sub("^natural ", "", name), call), list(natural = TRUE)))
+  }
+  wild <- regmatches(name, regexec("^(one|two|three|four|five|[1-9]) wild cards?$", name))[[1]]
+  if (length(wild)) {
+    number <- match(wild[2], c("one", "two", "three", "four", "five"), suppressWarnings(as.numeric(wild[2])))
+    return(utils::modifyList(plain, list(category = "high card", wild = number)))
+  }
   groups <- c(pair = "one pair", three = "three of a kind", four = "four of a kind")
-  found <- regmatches(name, regexec("^(pair|three|four) of (.+) or better$", name))[[1]]
-  if (length(found)) return(list(category = groups[[found[2]]], from = named_rank(found[3])))
-  refuse(sprintf("There is no category %s%s Categories: %s; or such as \"pair of jacks or better\".", quoted(name),
+  found <- regmatches(name, regexec("^(pair|three|four) of ([^ ]+)( or better| to ([^ ]+))?$", name))[[1]]
+  if (length(found)) {
+    from <- named_rank(found[3])
+    plain[c("category", "from")] <- list(groups[[found[2]]], from)
+    if (found[4] != " or better") plain$to <- if (nzchar(found[5])) named_rank(found[5]) else from
+    return(plain)
+  }
+  refuse(sprintf(paste0("There is no category %s%s Categories: %s; or such as \"pair of jacks or better\", \"four of 2 ",
+                        "to 4\", \"natural royal flush\", \"four wild cards\"."), quoted(name),
                  did_you_mean(name, names(hand_categories)), join_words(names(hand_categories))), call = call)
 }
 

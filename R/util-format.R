@@ -127,6 +127,8 @@ format_percent <- function(x, digits = 3) {
   ifelse(is.na(x), "NA", paste0(trimws(formatC(100 * x, digits = digits, format = "g")), "%"))
 }
 
+signed_percent <- function(share) paste0(if (share < 0) "-", format_percent(abs(share), 4))
+
 # A number of any size, to four digits: 0.1708, 28.61, 69,100; whole numbers as they are.
 format_statistic <- function(x) {
   ifelse(is.na(x), "", ifelse(abs(x) >= 1000 | x == round(x), format_count(round(x)), format_number(x, 4)))

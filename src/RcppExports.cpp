@@ -938,6 +938,64 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_video_poker
+SEXP core_video_poker(Rcpp::List spec);
+RcppExport SEXP _habanera_core_video_poker(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_video_poker(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_keep_ways
+Rcpp::NumericVector core_keep_ways(Rcpp::List spec, Rcpp::IntegerVector hand);
+RcppExport SEXP _habanera_core_keep_ways(SEXP specSEXP, SEXP handSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type hand(handSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_keep_ways(spec, hand));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_keep_deck
+SEXP core_keep_deck(Rcpp::List spec);
+RcppExport SEXP _habanera_core_keep_deck(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_keep_deck(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_keep_mean
+double core_keep_mean(SEXP deck, Rcpp::NumericVector pays);
+RcppExport SEXP _habanera_core_keep_mean(SEXP deckSEXP, SEXP paysSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< SEXP >::type deck(deckSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type pays(paysSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_keep_mean(deck, pays));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_keep_mistakes
+Rcpp::List core_keep_mistakes(Rcpp::List spec, Rcpp::List described);
+RcppExport SEXP _habanera_core_keep_mistakes(SEXP specSEXP, SEXP describedSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type described(describedSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_keep_mistakes(spec, described));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_war
 SEXP core_war(Rcpp::List spec);
 RcppExport SEXP _habanera_core_war(SEXP specSEXP) {
@@ -1020,6 +1078,11 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_step_paths", (DL_FUNC) &_habanera_core_step_paths, 2},
     {"_habanera_core_exact_law", (DL_FUNC) &_habanera_core_exact_law, 5},
     {"_habanera_core_count_asked", (DL_FUNC) &_habanera_core_count_asked, 7},
+    {"_habanera_core_video_poker", (DL_FUNC) &_habanera_core_video_poker, 1},
+    {"_habanera_core_keep_ways", (DL_FUNC) &_habanera_core_keep_ways, 2},
+    {"_habanera_core_keep_deck", (DL_FUNC) &_habanera_core_keep_deck, 1},
+    {"_habanera_core_keep_mean", (DL_FUNC) &_habanera_core_keep_mean, 2},
+    {"_habanera_core_keep_mistakes", (DL_FUNC) &_habanera_core_keep_mistakes, 2},
     {"_habanera_core_war", (DL_FUNC) &_habanera_core_war, 1},
     {NULL, NULL, 0}
 };

@@ -45,6 +45,9 @@ inline habanera::HandRules to_hand_rules(const Rcpp::List& spec) {
   for (const int wild : Rcpp::LogicalVector(spec["wild"])) rules.wild.push_back(wild != 0);
   for (const Rcpp::List category : Rcpp::List(spec["categories"]))
     rules.categories.push_back({to_hand_category(Rcpp::as<std::string>(category["what"])),
-                                static_cast<std::size_t>(to_count(category["from"]))});
+                                static_cast<std::size_t>(to_count(category["from"])),
+                                static_cast<std::size_t>(to_count(category["to"])),
+                                Rcpp::as<bool>(category["natural"]),
+                                static_cast<std::size_t>(to_count(category["wild"]))});
   return rules;
 }

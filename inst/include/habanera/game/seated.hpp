@@ -84,6 +84,7 @@ class Seated {
   const Rules& rules() const { return rules_; }
   static std::vector<Word> actions() { return Game::actions(); }
   std::vector<Zone> zones() const { return game_.zones(); }
+  std::vector<Word> own_words(const char* column) const { return words_of(game_, column, {}); }
   // Cards of different tags are not alike to a seat that counts.
   std::uint32_t likeness(Card card) const { return alike_.empty() ? game_.likeness(card) : alike_[card]; }
 

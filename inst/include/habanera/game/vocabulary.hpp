@@ -3,6 +3,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <string>
+#include <type_traits>
 #include <vector>
 
 #include "habanera/watcher/table_event.hpp"
@@ -13,7 +14,7 @@ namespace habanera {
 // game and match them by name.
 struct Word {
   int number;
-  const char* name;
+  std::string name;
 };
 
 // A recorded outcome: a whole number; or, where there are words, a category; or a seat, counted from 1, 0 being nobody.
@@ -43,11 +44,26 @@ struct Vocabulary {
   std::vector<Zone> zones;
 };
 
+// A game whose categories are named by its rules tells their words itself: none of an outcome that is a number.
+template <class Game, class = void>
+inline constexpr bool has_own_words = false;
+template <class Game>
+inline constexpr bool has_own_words<Game, std::void_t<decltype(&Game::own_words)>> = true;
+
+template <class Game>
+std::vector<Word> words_of(const Game& game, const char* column, const std::vector<Word>& usual) {
+  if constexpr (has_own_words<Game>) {
+    const std::vector<Word> own = game.own_words(column);
+    if (!own.empty()) return own;
+  }
+  return usual;
+}
+
 template <class Game>
 Vocabulary vocabulary_of(const Game& game) {
   Vocabulary all{{}, Game::actions(), game.zones()};
   for (const auto& column : Game::Outcome::columns())
-    all.outcomes.push_back({column.name, column.words, column.is_seat});
+    all.outcomes.push_back({column.name, words_of(game, column.name, column.words), column.is_seat});
   return all;
 }
 

@@ -7,6 +7,7 @@
 #include <utility>
 #include <vector>
 
+#include "habanera/hand/dealt_hand.hpp"
 #include "habanera/hand/table.hpp"
 #include "habanera/run/blocks.hpp"
 
@@ -38,7 +39,7 @@ class CategoryCounter {
   // Hands whose first kind is one of `begin` to `end - 1`, counted from 1.
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t first = begin; first < end; ++first) {
-      Begun begun;
+      DealtHand begun;
       take(begun, static_cast<std::size_t>(first) - 1, size_, 1);
     }
   }
@@ -49,14 +50,6 @@ class CategoryCounter {
   const std::vector<std::uint64_t>& counts() const { return counts_; }
 
  private:
-  // The beginning of a hand.
-  struct Begun {
-    HandTable::Node node = 0;
-    std::size_t wild = 0;
-    std::array<std::uint32_t, most_suits> masks{};
-    std::array<std::uint8_t, most_suits> sizes{};
-  };
-
   // The ranks of the kinds from one on, with how many cards there are of each; the number of ranks for wild ones.
   std::vector<std::pair<std::size_t, std::size_t>> rest_from(std::size_t from) const {
     const HandRules& rules = table_.rules();
@@ -70,11 +63,11 @@ class CategoryCounter {
   }
 
   // Takes some cards of this kind, and then of those after it.
-  void take(const Begun& begun, std::size_t kind, std::size_t left, std::uint64_t ways) {
-    Begun more = begun;
+  void take(const DealtHand& begun, std::size_t kind, std::size_t left, std::uint64_t ways) {
+    DealtHand more = begun;
     const std::size_t most = std::min(deck_[kind].copies, left);
     for (std::size_t taken = 1; taken <= most; ++taken) {
-      add(more, deck_[kind].card);
+      more.add(deck_[kind].card, table_);
       hand_[size_ - left + taken - 1] = deck_[kind].card;
       const std::uint64_t now = ways * ways_[kind][taken];
       if (taken == left) {
@@ -87,22 +80,8 @@ class CategoryCounter {
     }
   }
 
-  void add(Begun& begun, Card card) const {
-    const HandRules& rules = table_.rules();
-    if (rules.wild[card]) {
-      ++begun.wild;
-      begun.node = table_.next(begun.node, rules.ranks);
-      return;
-    }
-    const std::size_t rank = rules.rank[card], suit = rules.suit[card];
-    begun.node = table_.next(begun.node, rank);
-    if (suit == HandRules::no_suit) return;
-    begun.masks[suit] |= std::uint32_t{1} << rank;
-    ++begun.sizes[suit];
-  }
-
   // One card more of every kind that comes after. Where no suit can make anything, cards of a rank are taken together.
-  void finish(const Begun& begun, std::size_t from, std::uint64_t ways) {
+  void finish(const DealtHand& begun, std::size_t from, std::uint64_t ways) {
     const HandRules& rules = table_.rules();
     const auto makes = [&](std::size_t suit, std::size_t more) {
       return begun.sizes[suit] + begun.wild + more >= rules.size;
@@ -114,14 +93,14 @@ class CategoryCounter {
         counts_[table_.category_by_ranks(table_.next(begun.node, rank))] += ways * copies;
       return;
     }
-    const std::size_t already = copies_alike_ ? 0 : category_by_suits(begun);
+    const std::size_t already = copies_alike_ ? 0 : begun.category_by_suits(table_);
     for (std::size_t kind = from; kind < deck_.size(); ++kind) {
       const Card card = deck_[kind].card;
       const std::size_t suit = rules.suit[card];
       std::size_t best = already;
       if (copies_alike_ || rules.wild[card]) {
-        Begun more = begun;
-        add(more, card);
+        DealtHand more = begun;
+        more.add(card, table_);
         hand_[size_ - 1] = card;
         best = category(more);
       } else {
@@ -134,17 +113,8 @@ class CategoryCounter {
     }
   }
 
-  std::size_t category(const Begun& hand) {
-    if (copies_alike_) return evaluate_(hand_.data(), size_).category;
-    return std::max(table_.category_by_ranks(hand.node), category_by_suits(hand));
-  }
-
-  std::size_t category_by_suits(const Begun& hand) {
-    std::size_t best = 0;
-    for (std::size_t suit = 0; suit < table_.rules().suits; ++suit)
-      if (hand.sizes[suit] + hand.wild >= table_.rules().size)
-        best = std::max(best, table_.category_by_suit(hand.masks[suit], hand.wild));
-    return best;
+  std::size_t category(const DealtHand& hand) {
+    return copies_alike_ ? evaluate_(hand_.data(), size_).category : hand.category(table_);
   }
 
   HandTable table_;  // a thread's own: what suits make is found when it is asked for

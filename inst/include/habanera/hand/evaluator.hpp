@@ -103,11 +103,18 @@ class HandEvaluator {
   HandWorth best_among(const HandParts& hand, Which&& which) const {
     const HandSizes sizes(hand, rules_);
     for (std::size_t i = 0; i < rules_.categories.size(); ++i) {
-      if (!which(rules_.categories[i].what) || !may_hold(rules_.categories[i].what, sizes, hand.wild)) continue;
-      const Found cards = held(rules_.categories[i], hand);
+      const HandRules::Category& category = rules_.categories[i];
+      const std::size_t wild = category.natural ? 0 : hand.wild;
+      if (!which(category.what) || hand.wild < category.least_wild || !may_hold(category.what, sizes, wild)) continue;
+      const Found cards = category.natural ? held(category, without_wild(hand)) : held(category, hand);
       if (cards) return {rules_.categories.size() - 1 - i, *cards};
     }
     return {};
+  }
+
+  static HandParts without_wild(HandParts hand) {
+    hand.wild = 0;
+    return hand;
   }
 
   // What a hand has too few cards for need not be looked for.
@@ -132,13 +139,13 @@ class HandEvaluator {
   // The best cards by which a hand holds a category, or nothing.
   Found held(const HandRules::Category& category, const HandParts& hand) const {
     switch (category.what) {
-      case HandCategory::high_card: return groups(hand, 0, 0, 0);
-      case HandCategory::one_pair: return groups(hand, 2, 0, category.from_rank);
-      case HandCategory::two_pair: return groups(hand, 2, 2, category.from_rank);
-      case HandCategory::three_of_a_kind: return groups(hand, 3, 0, category.from_rank);
-      case HandCategory::full_house: return groups(hand, 3, 2, category.from_rank);
-      case HandCategory::four_of_a_kind: return groups(hand, 4, 0, category.from_rank);
-      case HandCategory::five_of_a_kind: return groups(hand, 5, 0, category.from_rank);
+      case HandCategory::high_card: return kickers(hand.ranks, hand.wild, {}, 0);
+      case HandCategory::one_pair: return groups(hand, 2, 0, category);
+      case HandCategory::two_pair: return groups(hand, 2, 2, category);
+      case HandCategory::three_of_a_kind: return groups(hand, 3, 0, category);
+      case HandCategory::full_house: return groups(hand, 3, 2, category);
+      case HandCategory::four_of_a_kind: return groups(hand, 4, 0, category);
+      case HandCategory::five_of_a_kind: return groups(hand, 5, 0, category);
       case HandCategory::straight: return straight(hand.ranks, hand.wild, false);
       case HandCategory::flush: return flush(hand);
       case HandCategory::straight_flush: return in_one_suit(hand, false);
@@ -148,10 +155,10 @@ class HandEvaluator {
   }
 
   // Groups of equal rank, the first and the second (0: none), and the highest cards beside them.
-  Found groups(const HandParts& hand, std::size_t first, std::size_t second, std::size_t from) const {
+  Found groups(const HandParts& hand, std::size_t first, std::size_t second,
+               const HandRules::Category& category) const {
     Found best;
-    if (first == 0) return kickers(hand.ranks, hand.wild, {}, 0);
-    for (std::size_t one = from; one < rules_.ranks; ++one) {
+    for (std::size_t one = category.from_rank; one < std::min(rules_.ranks, category.to_rank + 1); ++one) {
       const std::size_t wild_one = lacking(hand.ranks[one], first);
       if (wild_one > hand.wild) continue;
       if (second == 0) {

@@ -21,7 +21,10 @@ enum class HandCategory : int {
 struct HandRules {
   struct Category {
     HandCategory what;
-    std::size_t from_rank = 0;  // of groups: the rank of the first must be this or higher
+    // Of groups: between which ranks that of the first must be.
+    std::size_t from_rank = 0, to_rank = most_ranks;
+    bool natural = false;        // wild cards do not help
+    std::size_t least_wild = 0;  // so many must be held
   };
   // Where the ace stands in straights besides its own rank: below the lowest rank, too, or not.
   static constexpr std::size_t no_ace = static_cast<std::size_t>(-1);

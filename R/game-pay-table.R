@@ -1,0 +1,70 @@
+# Pay tables: what is handed back for a stake, by the names of categories, the best first.
+
+usual_pays <- c(`royal flush` = 800, `straight flush` = 50, `four of a kind` = 25, `full house` = 9, flush = 6,
+                straight = 4, `three of a kind` = 3, `two pair` = 2, `pair of jacks or better` = 1)
+
+rule_pay_table <- function() {
+  allowed <- "numbers of 0 or more by the names of categories, or a file with them (.yaml, .json, or .csv with `line` and `pays`)"
+  new_rule("pays", usual_pays, allowed, "what is handed back for one stake, by category, the best first", beside = TRUE,
+           usual = "the usual table", check = function(value, name, call) {
+    if (is_file_of_pays(value)) value <- pays_from_file(value, call)
+    pays <- listed_numbers(value)
+    names <- names(pays)
+    fits <- length(pays) > 0 && !anyNA(pays) && all(pays >= 0 & pays <= 1e6) && !is.null(names) && all(nzchar(names)) &&
+      !anyDuplicated(tolower(names))
+    if (!fits) refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
+    names(pays) <- tolower(trimws(names))
+    for (line in names(pays)) category_parts(line, call)
+    if ("high card" %in% names(pays)[-length(pays)]) {
+      refuse("Every hand holds \"high card\": it must be the last line of `pays`.", call = call)
+    }
+    pays
+  })
+}
+
+is_file_of_pays <- function(value) {
+  rlang::is_string(value) && is.null(names(value)) && grepl("[.](ya?ml|json|csv)$", value, ignore.case = TRUE)
+}
+
+pays_from_file <- function(file, call) {
+  check_readable(file, call)
+  if (file_kind(file) == "csv") {
+    table <- read_listing_file(file, call)
+    missing <- setdiff(c("line", "pays"), names(table))
+    if (length(missing)) {
+      refuse(sprintf("%s must have the columns `line` and `pays`; it lacks `%s`.", file_name(file), missing[1]), "file",
+             call)
+    }
+    table <- typed_columns(table, list(line = "text", pays = "number"), file_name(file), call)
+    return(rlang::set_names(table$pays, table$line))
+  }
+  text <- paste(read_text_lines(file, call), collapse = "\n")
+  found <- if (file_kind(file) == "json") json_data(text, file, call) else yaml_data(text, file, call)
+  if (is.list(found[["pays"]])) found <- found[["pays"]]
+  if (!is.list(found) || is.null(names(found))) {
+    refuse(sprintf("%s must hold what each category pays, a line \"full house: 9\" for each.", file_name(file)), "file",
+           call)
+  }
+  found
+}
+
+# Of tables that are allowed, and may be a slip.
+caution_of_pays <- function(rules) {
+  pays <- rules$pays
+  rises <- which(diff(pays) > 0)
+  if (length(rises)) {
+    warn_user(sprintf(paste("`pays`: %s pays more than %s before it; a hand that meets both is paid by the first. Put",
+                            "the best first."), quoted(names(pays)[rises[1] + 1]), quoted(names(pays)[rises[1]])),
+              "pays")
+  }
+  named <- unique(vapply(names(pays)[pays > 0], function(line) category_parts(line, NULL)$category, ""))
+  order <- setdiff(names(hand_categories), c("royal flush", "high card", if (is.null(rules$wild)) "five of a kind"))
+  needed <- hand_categories[order]
+  order <- order[is.na(needed) | needed <= rules$cards]
+  lowest <- max(0, match(named, order), na.rm = TRUE)
+  missing <- setdiff(order[seq_len(lowest)], named)
+  if (length(missing)) {
+    warn_user(sprintf("`pays` has no line for %s: such hands are paid by a lower line, or not at all.",
+                      join_words(missing)), "pays")
+  }
+}

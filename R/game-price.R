@@ -1,0 +1,33 @@
+# What the lines of a game must pay: price_for() of games.
+
+#' @rdname price_for
+#' @export
+price_for.habanera_game <- function(x, edge = 0.05, lines = NULL, whole = TRUE, bet = NULL, ...) {
+  call <- rlang::current_env()
+  bets <- x$kind$bets(x$rules)
+  if (is.null(bets)) refuse_moneyless(x, call)
+  check_between(edge, -1e6, 1)
+  bet <- if (is.null(bet)) bets$term[1] else check_choice(bet, bets$term)
+  paid <- if (is.null(x$kind$price_lines)) price_lines_of_rules(x, bet, call) else x$kind$price_lines(x, call)
+  if (is.null(lines)) lines <- names(paid$now)[1]
+  line_prices(paid$now, paid$edge_of, check_lines(lines, names(paid$now), call), edge, whole, in_words(x), call)
+}
+
+# Rules that are numbers called `..._pays`, or what a game has of them: what they are `now`, and the edge of a bet by
+# others.
+price_lines_of_rules <- function(game, bet, call) {
+  names <- grep("pays$", rule_names(game$kind), value = TRUE)
+  now <- unlist(Filter(function(value) is.numeric(value) && length(value) == 1, unclass(game$rules)[names]))
+  if (!length(now)) refuse(sprintf("%s has no rule that is a pay.", game$kind$title), call = call)
+  main <- game$kind$bets(game$rules)$term[1]
+  edge_of_main <- if (bet == main && is.null(game$given$players)) edge_finder(game, "total", call)
+  list(now = now, edge_of = function(pays) {
+    changed <- pays[pays != now]
+    other <- if (length(changed)) change_game(without_cut(game), as.list(changed), call) else without_cut(game)
+    if (!is.null(edge_of_main)) return(edge_of_main(other))
+    found <- house_edge(other, nsim = 1)$bets
+    row <- found[found$term == bet, ]
+    if (row$how != "exact") refuse("The edge of this bet is simulated: no price can be solved for.", "work", call)
+    row$estimate
+  })
+}
