@@ -213,6 +213,10 @@ core_high_card <- function(spec) {
     .Call(`_habanera_core_high_card`, spec)
 }
 
+core_narrows <- function(spec) {
+    .Call(`_habanera_core_narrows`, spec)
+}
+
 core_pairs <- function(spec) {
     .Call(`_habanera_core_pairs`, spec)
 }

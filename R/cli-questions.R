@@ -41,9 +41,6 @@ shell_keep <- function(text) {
 
 exact_option <- function() cli_option("exact", "Work the answer out instead of simulating it")
 
-# What is typed, as draws() takes it: nothing in it finds anything but cards and words.
-typed_question <- function(expr) rlang::new_quosure(expr, emptyenv())
-
 # In R the same is written draws(deck, size, ...).
 shell_question <- function(options, command) {
   asked <- parse_expressions(paste(options$ask, collapse = ", "), "--ask", NULL)

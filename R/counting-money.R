@@ -51,34 +51,34 @@ unit_of_money <- function(net, call) {
   unit
 }
 
-# What a round is to the player, out of any of the things that tell it: `net` (stakes) and `probability`; `error`, the
+# What a round is to the player (of a game the bet of this number), out of any of the things that tell it: `net` (stakes) and `probability`; `error`, the
 # standard error of the mean (0 where exact); its `words`; `together`: whether rounds hang together, which a law of
 # single rounds leaves out; and whether all of it is `exact`.
-round_law <- function(x, call) {
+round_law <- function(x, call, bet = 1) {
   if (inherits(x, "habanera_money")) {
     return(list(net = x$net, probability = x$probability, error = 0, words = "a law of money by hand",
                 together = FALSE, exact = TRUE))
   }
   if (inherits(x, "habanera_payout")) return(law_of_payout(x))
-  if (inherits(x, "habanera_game")) return(law_of_game(x, call))
-  if (inherits(x, c("habanera_counts_game", "habanera_distribution_game"))) return(law_of_outcomes(x, call))
+  if (inherits(x, "habanera_game")) return(law_of_game(x, call, bet))
+  if (inherits(x, c("habanera_counts_game", "habanera_distribution_game"))) return(law_of_outcomes(x, call, bet))
   refuse(sprintf("`x` must be a game for money, counts or a distribution of one, a payout or a law of money, not %s.",
                  said(x)), call = call)
 }
 
 # Of a game: exact where that is in reach, else of a million rounds; their mean is moved to the exact one where the edge
 # is solved.
-law_of_game <- function(game, call) {
+law_of_game <- function(game, call, bet = 1) {
   bets <- game$kind$bets(game$rules)
   if (is.null(bets)) refuse_moneyless(game, call)
-  game <- recording(game, bets$column[1])
-  if (holds_rounds(game)) return(law_of_outcomes(simulate(game, nsim = 20000, seed = 1), call))
+  game <- recording(game, bets$column[bet])
+  if (holds_rounds(game)) return(law_of_outcomes(simulate(game, nsim = 20000, seed = 1), call, bet))
   law <- tryCatch(exact(game), habanera_error_work = function(cnd) simulate(game, nsim = 1e6, seed = 1)) |>
-    law_of_outcomes(call)
+    law_of_outcomes(call, bet)
   solved <- if (law$error > 0) game$kind$solved_edge(game, call)
   if (is.null(solved)) return(law)
   seats <- game$kind$seats(game$rules)
-  law <- moved_law(law, seats * solved$bets$mean[1] - sum(law$net * law$probability))
+  law <- moved_law(law, seats * solved$bets$mean[bet] - sum(law$net * law$probability))
   law[c("error", "exact")] <- list(0, FALSE)
   law$words <- paste(law$words, "(its mean exact, its spread simulated)")
   law
@@ -91,16 +91,16 @@ law_of_payout <- function(x) {
     gathered_law()
 }
 
-law_of_outcomes <- function(x, call) {
+law_of_outcomes <- function(x, call, bet = 1) {
   game <- x$provenance$experiment
   bets <- game$kind$bets(game$rules)
-  column <- intersect(c(bets$column[1], "net"), names(x$outcomes))[1]
+  column <- intersect(c(bets$column[bet], if (bet == 1) "net"), names(x$outcomes))[1]
   if (is.null(bets) || is.na(column)) {
     refuse("These counts record no `net`; simulate the game with `record = \"net\"`.", call = call)
   }
   weight <- if (is.null(x$n)) x$probability else x$n
   # In stakes of one seat, of all that play.
-  stake <- bets$stake[1] / game$kind$seats(game$rules)
+  stake <- bets$stake[bet] / game$kind$seats(game$rules)
   net <- x$outcomes[[column]] / stake
   moments <- pay_moments(net, weight)
   error <- if (is.null(x$n)) 0 else pay_errors(x, list(by = column, of = function(rows) rows[[column]]), weight)$mean

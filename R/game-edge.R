@@ -86,6 +86,7 @@ bound_edges <- function(parts, terms) {
     whole$bets <- rows[match(terms, rows$term), , drop = FALSE]
     played <- parts$told$bets$term
     whole$words <- paste0(whole$words, "; ", join_words(played), ": ", parts$told$words)
+    whole$source <- whole$game
   }
   whole
 }
@@ -118,7 +119,8 @@ edge_of_payout <- function(payout) {
   lines <- payout$lines
   row <- edge_row("play", lines[["pays"]] / payout$stake - 1, lines[["chance"]], payout$error$mean / payout$stake)
   # Lines that share a pay are one; the moments are those of the payout.
-  structure(list(bets = row, words = payout$words, game = NULL, said = payout$question), class = "habanera_edge")
+  structure(list(bets = row, words = payout$words, game = NULL, said = payout$question, source = payout),
+            class = "habanera_edge")
 }
 
 refuse_moneyless <- function(game, call) {
@@ -143,7 +145,7 @@ edge_of_found <- function(found, bets) {
              mean_staked(found, bets[i, ], weight) / bets$stake[i])
   })
   structure(list(bets = do.call(rbind, rows), words = if (simulated) run_in_words(found) else "exact",
-                 game = found$provenance$experiment), class = "habanera_edge")
+                 game = found$provenance$experiment, source = found), class = "habanera_edge")
 }
 
 # Of a bet, by what it brings in stakes. `error`: the standard error of the mean, NULL where the law is exact.
@@ -180,7 +182,8 @@ new_solved_edge <- function(solved, bets, game, nsim, seed, threads) {
                       without_ties = per_decided(0 - rows$mean, unname(tied)), std.error = 0, sd = rows$sd,
                       win_share = rows$win_share, largest_pay = spread$largest_pay, how = "exact",
                       spread = ifelse(unknown, "simulated", "exact"))
-  structure(list(bets = found, words = "exact", game = game, parts = solved$parts), class = "habanera_edge")
+  structure(list(bets = found, words = "exact", game = game, parts = solved$parts, source = game),
+            class = "habanera_edge")
 }
 
 # A round from a fresh shoe.

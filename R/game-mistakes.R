@@ -44,8 +44,9 @@ print.habanera_mistakes <- function(x, rows = 15, ...) {
     cat_wrapped(sprintf(paste("They cost %s stakes in a hundred rounds: %s, against the %s %s."),
                         format_number(100 * lost, 4), edge_in_words(attr(x, "edge")), attr(x, "best"),
                         signed_percent(attr(x, "best_edge"))))
-    told <- x[setdiff(names(x), c("cost", "how_often", "loss"))]
+    told <- x[setdiff(names(x), c("cost", "how_often", "loss", "kept", "should"))]
     names(told)[names(told) == "up_card"] <- "against"
+    names(told)[names(told) == "hand" & !is.null(x$kept)] <- "such as"
     print_head(data.frame(told, cost = format_number(x$cost, 3), `times in 100` = format_number(100 * x$how_often, 3),
                           `loss in 100` = format_number(100 * x$loss, 3), check.names = FALSE), rows)
   }

@@ -13,7 +13,7 @@ rule_pay_table <- function() {
     fits <- length(pays) > 0 && !anyNA(pays) && all(pays >= 0 & pays <= 1e6) && !is.null(names) && all(nzchar(names)) &&
       !anyDuplicated(tolower(names))
     if (!fits) refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
-    names(pays) <- tolower(trimws(names))
+    names(pays) <- category_text(names)
     for (line in names(pays)) category_parts(line, call)
     if ("high card" %in% names(pays)[-length(pays)]) {
       refuse("Every hand holds \"high card\": it must be the last line of `pays`.", call = call)
@@ -50,14 +50,36 @@ pays_from_file <- function(file, call) {
 
 # Of tables that are allowed, and may be a slip.
 caution_of_pays <- function(rules) {
-  pays <- rules$pays
-  rises <- which(diff(pays) > 0)
-  if (length(rises)) {
-    warn_user(sprintf(paste("`pays`: %s pays more than %s before it; a hand that meets both is paid by the first. Put",
-                            "the best first."), quoted(names(pays)[rises[1] + 1]), quoted(names(pays)[rises[1]])),
-              "pays")
+  caution_of_order(rules$pays)
+  caution_of_gaps(rules)
+}
+
+# The categories that a hand of one holds, too.
+held_too <- list(`royal flush` = c("straight flush", "flush", "straight"), `straight flush` = c("flush", "straight"),
+                 `five of a kind` = c("four of a kind", "three of a kind", "one pair"),
+                 `four of a kind` = c("three of a kind", "one pair"),
+                 `full house` = c("three of a kind", "two pair", "one pair"), `three of a kind` = "one pair",
+                 `two pair` = "one pair")
+
+# A line that pays more than one before it which its hands meet, too.
+caution_of_order <- function(pays) {
+  category <- categories_of_lines(names(pays))
+  for (i in seq_along(pays)) {
+    before <- which(seq_along(pays) < i & pays < pays[[i]] & (category == category[i] | category %in% held_too[[category[i]]]))
+    if (!length(before)) next
+    warn_user(sprintf("`pays`: %s pays more than %s before it, by which such a hand is paid. Put the best first.",
+                      quoted(names(pays)[i]), quoted(names(pays)[before[1]])), "pays")
+    return(invisible())
   }
-  named <- unique(vapply(names(pays)[pays > 0], function(line) category_parts(line, NULL)$category, ""))
+}
+
+categories_of_lines <- function(lines) {
+  vapply(lines, function(line) category_parts(line, NULL)$category, "", USE.NAMES = FALSE)
+}
+
+# Categories above the lowest that is paid, without a line of their own.
+caution_of_gaps <- function(rules) {
+  named <- unique(categories_of_lines(names(rules$pays)[rules$pays > 0]))
   order <- setdiff(names(hand_categories), c("royal flush", "high card", if (is.null(rules$wild)) "five of a kind"))
   needed <- hand_categories[order]
   order <- order[is.na(needed) | needed <= rules$cards]

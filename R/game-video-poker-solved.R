@@ -78,12 +78,11 @@ kept_text <- function(kept, cards) {
 
 video_poker_mistakes <- function(game, call) {
   player <- game$rules$players[[1]]
-  own <- if (player$name == "keep") keep_lines(player)
-  lines <- unique(c(own, describing_lines(game)))
   cards <- game$kind$cards(game$rules, game$deck, NULL, call)
+  lines <- unique(c(if (player$name == "keep") keep_lines(player), describing_lines(game, cards$bound$ranks)))
   found <- core_keep_mistakes(game$spec$rules, cards$keep(lines))
   stake <- game$spec$rules$stake
-  labels <- c(lines, c("nothing", sprintf("some %s", c("card", sprintf("%s cards", number_words[2:5])))))
+  labels <- c(lines, "nothing", "one card", paste(number_words[2:5], "cards"))
   hands <- lapply(found$hands, function(hand) kinds_of(game$deck)$cards[hand])
   text <- function(kept) as.character(mapply(kept_text, kept, hands))
   rows <- data.frame(played = labels[found$played], best = labels[found$best],
@@ -96,7 +95,7 @@ video_poker_mistakes <- function(game, call) {
 }
 
 # Lines that describe what of a hand is kept, from the most telling to the least.
-describing_lines <- function(game) {
+describing_lines <- function(game, ranks) {
   size <- game$rules$cards
   paid <- names(game$rules$pays)[game$rules$pays > 0]
   whole <- intersect(c("royal flush", "straight flush", "flush", "straight"),
@@ -105,5 +104,7 @@ describing_lines <- function(game) {
   c(setdiff(paid, "high card"),
     towards(size - 1, c("royal flush", "straight flush", "flush")),
     if ("straight" %in% whole && size > 2) sprintf("%s to an %s straight", number_words[size - 1], c("open", "inside")),
-    if (size > 2) c(towards(size - 2, c("royal flush", "straight flush", "flush")), "any pair"))
+    if (size > 2) c(towards(size - 2, c("royal flush", "straight flush", "flush")), "any pair"),
+    sprintf("%s of %s or better", c("three cards", "two suited cards", "two cards", "one card"),
+            ranks[max(1, length(ranks) - 3)]))
 }

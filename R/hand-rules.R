@@ -72,7 +72,7 @@ checked_categories <- function(categories, size, call) {
   if (!is.character(categories) || !length(categories) || anyNA(categories)) {
     refuse(sprintf("`categories` must be names, the best first, not %s.", said(categories)), call = call)
   }
-  categories <- tolower(trimws(categories))
+  categories <- category_text(categories)
   for (name in categories) {
     parts <- category_parts(name, call)
     needed <- max(hand_categories[[parts$category]], parts$wild)
@@ -88,9 +88,15 @@ checked_categories <- function(categories, size, call) {
   union(categories, "high card")
 }
 
+# In small letters but for ranks, as in "pair of K or better".
+category_text <- function(names) {
+  gsub("\\b(of|to) ([akqj])(?= or better$| to |$)", "\\1 \\U\\2", tolower(trimws(names)), perl = TRUE)
+}
+
 # A category of the core with what is asked besides: "pair of jacks or better" is one pair `from` the rank J on, "four of
 # 2 to 4" four of a kind `to` the rank 4, "natural flush" one without wild cards, "four wild cards" so many of them.
 category_parts <- function(name, call) {
+  name <- category_text(name)
   plain <- list(category = name, from = NULL, to = NULL, natural = FALSE, wild = 0)
   if (name %in% names(hand_categories)) return(plain)
   if (grepl("^natural ", name)) {

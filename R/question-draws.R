@@ -62,3 +62,6 @@ refuse_short_names <- function(names, call) {
     }
   }
 }
+
+# What is typed, as draws() takes it: nothing in it finds anything but cards and words.
+typed_question <- function(expr) rlang::new_quosure(expr, emptyenv())

@@ -101,18 +101,19 @@ line_prices <- function(now, edge_of, lines, edge, whole, words, call) {
   check_flag(whole)
   last <- lines[length(lines)]
   with_pay <- function(pays, pay) edge_of(replace(pays, last, pay))
-  rows <- lapply(split(beside_pays(now, lines), seq_len(nrow(beside_pays(now, lines)))), function(others) {
-    pays <- replace(now, names(others), unlist(others))
+  others <- beside_pays(now, lines)
+  rows <- lapply(seq_len(nrow(others)), function(row) {
+    pays <- replace(now, names(others), unlist(others[row, ]))
     solved <- solved_pay(function(pay) with_pay(pays, pay) - edge, pays[[last]])
     if (is.na(solved)) return(NULL)
     near <- unique(pmax(0, if (length(lines) > 1) floor(solved) + 0:1 else floor(solved) + -2:3))
     if (!whole && length(lines) == 1) near <- c(solved, setdiff(near, solved))
-    tried <- data.frame(as.list(pays[setdiff(lines, last)]), pay = near, check.names = FALSE)
-    names(tried)[ncol(tried)] <- last
+    tried <- data.frame(lapply(pays[lines], rep, length(near)), check.names = FALSE)
+    tried[[last]] <- near
     tried$edge <- vapply(near, function(pay) with_pay(pays, pay), 0)
     tried
   })
-  rows <- do.call(rbind, unname(rows))
+  rows <- do.call(rbind, rows)
   if (is.null(rows)) {
     refuse(sprintf("No pay of %s up to %s has an edge of %s.", quoted(last), format_count(most_pay),
                    format_percent(edge, 4)), call = call)

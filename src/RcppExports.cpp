@@ -724,6 +724,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_narrows
+SEXP core_narrows(Rcpp::List spec);
+RcppExport SEXP _habanera_core_narrows(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::RNGScope rcpp_rngScope_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_narrows(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_pairs
 SEXP core_pairs(Rcpp::List spec);
 RcppExport SEXP _habanera_core_pairs(SEXP specSEXP) {
@@ -1062,6 +1073,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_hands_exchange", (DL_FUNC) &_habanera_core_hands_exchange, 3},
     {"_habanera_core_hands_indices", (DL_FUNC) &_habanera_core_hands_indices, 3},
     {"_habanera_core_high_card", (DL_FUNC) &_habanera_core_high_card, 1},
+    {"_habanera_core_narrows", (DL_FUNC) &_habanera_core_narrows, 1},
     {"_habanera_core_pairs", (DL_FUNC) &_habanera_core_pairs, 1},
     {"_habanera_core_solve_pairs", (DL_FUNC) &_habanera_core_solve_pairs, 1},
     {"_habanera_core_judge_pairs", (DL_FUNC) &_habanera_core_judge_pairs, 6},

@@ -1,0 +1,28 @@
+# A table of the house in a file: a game by its rules, prizes of a draw, or what was played.
+
+read_house_table <- function(file, call) {
+  check_readable(file, call)
+  if (file_kind(file) %in% c("csv", "parquet")) return(read_result(file))
+  text <- paste(read_text_lines(file, call), collapse = "\n")
+  found <- switch(file_kind(file), yaml = , yml = yaml_data(text, file, call), json = json_data(text, file, call),
+                  refuse(sprintf("%s must end in .yaml, .yml, .json, .csv or .parquet.", file_name(file)), "file",
+                         call))
+  if (rlang::is_string(found[["game"]])) return(game(found[["game"]], rules = file))
+  if (is.list(found) && !is.null(found[["habanera"]])) return(read_result(file))
+  prizes_from_plain(found, file, call)
+}
+
+# `deck`, `size`, `ask` (questions, as the shell types them), `pays` (by the values of the last) and `stake`.
+prizes_from_plain <- function(found, file, call) {
+  known <- c("deck", "size", "ask", "pays", "stake")
+  unknown <- setdiff(names(found), known)
+  missing <- setdiff(c("deck", "size", "ask", "pays"), names(found))
+  if (!is.list(found) || length(unknown) || length(missing)) {
+    refuse(sprintf("%s must hold rules with `game`, or prizes of a draw (%s)%s", file_name(file), join_words(known),
+                   if (length(unknown)) sprintf(", not `%s`.", unknown[1]) else sprintf("; it lacks `%s`.", missing[1])),
+           "file", call)
+  }
+  asked <- lapply(parse_expressions(check_string(found$ask, "ask", call), "ask", call), typed_question)
+  question <- draws(deck_from(beside_file(found$deck, file)), found$size, !!!asked)
+  payout(exact(question), listed_numbers(found$pays), if (is.null(found$stake)) 1 else found$stake)
+}
