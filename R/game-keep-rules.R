@@ -28,16 +28,16 @@
 #' @export
 keep_rules <- function(...) {
   call <- rlang::current_env()
-  lines <- unlist(lapply(list(...), function(line) {
+  lines <- as.character(unlist(lapply(list(...), function(line) {
     if (is.language(line)) return(expression_text(line))
     if (is.character(line)) return(line)
     refuse(sprintf("A line of keep_rules() must be text or a quoted condition, not %s.", said(line)), call = call)
-  }))
+  })))
   if (length(lines) == 1 && grepl("[.]txt$", lines)) {
     lines <- trimws(read_text_lines(lines, call))
     lines <- lines[!grepl("^#", lines)]
   }
-  lines <- trimws(unlist(strsplit(lines, ";", fixed = TRUE)))
+  lines <- trimws(as.character(unlist(strsplit(lines, ";", fixed = TRUE))))
   lines <- lines[nzchar(lines)]
   if (!length(lines)) refuse("keep_rules() needs a line, such as \"four to a flush\".")
   for (line in lines) read_keep_line(line, 5, call)
