@@ -64,7 +64,7 @@ edge_table_rows <- function(name, edge, per_hour, rounds, call) {
 #' @export
 print.habanera_edge_table <- function(x, ...) {
   if (is.null(attr(x, "rounds")) || !nrow(x)) return(NextMethod())
-  place <- function(i) paste0(x$bet[i], " (", x$table[i], ")")
+  place <- function(i) if (x$bet[i] %in% c("main", "play")) x$table[i] else sprintf("%s (%s)", x$bet[i], x$table[i])
   cat_wrapped(sprintf("<edges> Of a stake the house keeps most on %s, %s, and least on %s, %s.",
                       place(which.max(x$edge)), signed_percent(max(x$edge)), place(which.min(x$edge)),
                       signed_percent(min(x$edge))))

@@ -117,7 +117,8 @@ edge_of_results <- function(found, call) {
 # Of prizes: a play at the stake.
 edge_of_payout <- function(payout) {
   lines <- payout$lines
-  row <- edge_row("play", lines[["pays"]] / payout$stake - 1, lines[["chance"]], payout$error$mean / payout$stake)
+  row <- edge_row("play", lines[["pays"]] / payout$stake - 1, lines[["chance"]], payout$error$mean / payout$stake,
+                  !is.null(payout$trials))
   # Lines that share a pay are one; the moments are those of the payout.
   structure(list(bets = row, words = payout$words, game = NULL, said = payout$question, source = payout),
             class = "habanera_edge")
@@ -140,21 +141,21 @@ edge_of_found <- function(found, bets) {
   weight <- if (simulated) found$n else found$probability
   rows <- lapply(seq_len(nrow(bets)), function(i) {
     net <- found$outcomes[[bets$column[i]]]
-    error <- if (!simulated) NULL else pay_errors(found, list(by = bets$column[i], of = function(x) net), weight)$mean
-    edge_row(bets$term[i], net / bets$stake[i], weight, if (!is.null(error)) error / bets$stake[i],
+    error <- pay_errors(found, list(by = bets$column[i], of = function(x) net), weight)$mean
+    edge_row(bets$term[i], net / bets$stake[i], weight, error / bets$stake[i], simulated,
              mean_staked(found, bets[i, ], weight) / bets$stake[i])
   })
   structure(list(bets = do.call(rbind, rows), words = if (simulated) run_in_words(found) else "exact",
                  game = found$provenance$experiment, source = found), class = "habanera_edge")
 }
 
-# Of a bet, by what it brings in stakes. `error`: the standard error of the mean, NULL where the law is exact.
-edge_row <- function(term, net, weight, error = NULL, staked = 1) {
+# Of a bet, by what it brings in stakes. `error`: the standard error of the mean.
+edge_row <- function(term, net, weight, error, simulated, staked = 1) {
   moments <- pay_moments(net, weight)
-  how <- if (is.null(error) || identical(error, 0)) "exact" else "simulated"
+  how <- if (simulated) "simulated" else "exact"
   data.frame(term = term, estimate = 0 - moments$mean, per_staked = 0 - moments$mean / staked,
              without_ties = per_decided(0 - moments$mean, sum(weight[net == 0]) / sum(weight)),
-             std.error = if (is.null(error)) 0 else error, sd = moments$sd, win_share = moments$hit,
+             std.error = error, sd = moments$sd, win_share = moments$hit,
              largest_pay = max(net[weight > 0]), how = how, spread = how)
 }
 

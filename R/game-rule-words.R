@@ -5,7 +5,10 @@ rule_text <- function(value) {
   if (is.null(value)) return("NULL")
   if (is_cards(value)) return(deck_in_words(value))
   if (inherits(value, "habanera_players")) return(paste(player_labels(value), collapse = ", "))
-  if (is.data.frame(value)) return(sprintf("%s of %s", count_of(nrow(value), "row"), join_words(names(value))))
+  if (is.data.frame(value)) {
+    columns <- if (ncol(value) > 4) count_of(ncol(value), "column") else join_words(names(value))
+    return(sprintf("%s of %s", count_of(nrow(value), "row"), columns))
+  }
   if (!is.numeric(value)) {
     return(paste(if (is.null(names(value))) value else paste(names(value), "=", value), collapse = ", "))
   }

@@ -108,7 +108,7 @@ category_parts <- function(name, call) {
     return(utils::modifyList(plain, list(category = "high card", wild = number)))
   }
   groups <- c(pair = "one pair", three = "three of a kind", four = "four of a kind")
-  found <- regmatches(name, regexec("^(pair|three|four) of ([^ ]+)( or better| to ([^ ]+))?$", name))[[1]]
+  found <- regmatches(name, regexec("^(pair|three|four) of (?!kind$)([^ ]+)( or better| to ([^ ]+))?$", name, perl = TRUE))[[1]]
   if (length(found)) {
     from <- named_rank(found[3])
     plain[c("category", "from")] <- list(groups[[found[2]]], from)

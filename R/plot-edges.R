@@ -14,15 +14,18 @@ autoplot.habanera_edge_table <- function(object, ...) {
                      how = factor(object[["how"]], c("exact", "simulated")),
                      label = ifelse(object[["bet"]] %in% c("main", "play") & several, object[["table"]],
                                     object[["bet"]]))
+  # Names of neighbours stand above and below in turn.
+  data$below <- rank(data$sd, ties.method = "first") %% 2 == 0
+  shapes <- if (all(data$how == "exact")) "none" else "legend"
   ggplot2::ggplot(data, ggplot2::aes(x = .data$sd, y = .data$edge)) +
     ggplot2::geom_hline(yintercept = 0, colour = "grey30") +
     ggplot2::geom_point(ggplot2::aes(colour = .data$table, shape = .data$how), size = 3, stroke = 1.2) +
-    ggplot2::geom_text(ggplot2::aes(label = .data$label), vjust = -1, size = 3.6, check_overlap = TRUE) +
-    ggplot2::scale_colour_brewer(palette = "Dark2", name = "") +
-    ggplot2::scale_shape_manual(values = c(exact = 16, simulated = 1), name = "") +
+    ggplot2::geom_text(ggplot2::aes(label = .data$label, vjust = ifelse(.data$below, 2, -1)), size = 3.6) +
+    ggplot2::scale_colour_manual(values = grDevices::hcl.colors(nlevels(data$table), "Dark 3"), name = "") +
+    ggplot2::scale_shape_manual(values = c(exact = 16, simulated = 1), name = "", guide = shapes) +
     ggplot2::scale_x_log10(expand = ggplot2::expansion(0.12)) +
     ggplot2::scale_y_continuous(labels = scales::label_percent(1), expand = ggplot2::expansion(0.12)) +
-    ggplot2::labs(x = "standard deviation of a round, in stakes (each step so many times the last)",
+    ggplot2::labs(x = "standard deviation of a round, in stakes (equal steps: equal factors)",
                   y = "the house keeps of a stake", title = "What each bet keeps, and how wild it is") +
     figure_theme() + ggplot2::theme(legend.position = "bottom")
 }

@@ -150,12 +150,12 @@ print.habanera_line_prices <- function(x, ...) {
   if (is.null(attr(x, "wanted"))) return(NextMethod())
   lines <- attr(x, "lines")
   pays <- function(values) join_words(sprintf("%s for %s", vapply(values, format_money, ""), lines))
-  cat_wrapped(sprintf("<prices> %s: the house keeps %s with %s (now %s with %s).", attr(x, "words"),
-                      signed_percent(x$edge[1]), pays(unlist(x[1, lines])), signed_percent(attr(x, "edge_now")),
-                      pays(attr(x, "now"))))
+  percent <- function(share) sprintf("%.3f%%", 100 * share)
+  cat_wrapped(sprintf("<prices> The house keeps %s with %s; now it keeps %s with %s.", percent(x$edge[1]),
+                      pays(unlist(x[1, lines])), percent(attr(x, "edge_now")), pays(attr(x, "now"))))
+  cat_wrapped(attr(x, "words"), ".")
   shown <- data.frame(lapply(rlang::set_names(lines), function(line) vapply(x[[line]], format_money, "")),
-                      edge = vapply(x$edge, signed_percent, ""),
-                      off = sprintf("%+.3f%%", 100 * x$off), check.names = FALSE)
+                      edge = percent(x$edge), off = sprintf("%+.3f%%", 100 * x$off), check.names = FALSE)
   print(shown, row.names = FALSE)
   invisible(x)
 }

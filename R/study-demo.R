@@ -14,8 +14,10 @@
 #' `prize-hands.txt`, the hands that forty guests held at the hands table; `bakers-table.csv`, how the baker plays at
 #' the twenty-one table, `level-one.yaml`, what one of the twins counts there, and `twins-bets.csv`, what he bets at
 #' which count; `bets-at-the-window.csv` and `bets-by-the-door.csv`, what two guests bet there on an afternoon, with the
-#' cards seen; `takings-front.csv` and `takings-back.csv`, what two such tables took in forty nights; and a file with a
-#' fault of each kind, `dirty-*`.
+#' cards seen; `takings-front.csv` and `takings-back.csv`, what two such tables took in forty nights; `stall.yaml`,
+#' `table.yaml`, `banker-table.yaml` (with `third-cards.csv`) and `machine.yaml` (with `machine-pays.csv`), the tables of
+#' the hall as [edge_table()] reads them, and `kept-by-the-baker.txt`, what the baker keeps at the machine; and a file
+#' with a fault of each kind, `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.
 #' @return The path of the file, or the names of all.
@@ -40,7 +42,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
                   stall_question(folder, threads), hands_stall_question(folder, threads), windfall_question(folder),
                   quick_game_question(folder, threads), pairs_table_question(folder, threads),
                   twenty_one_question(folder, threads), counting_question(folder, threads),
-                  reserve_question(folder, threads))
+                  reserve_question(folder, threads), edges_question(folder))
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
   c("Lantern Hall, card night:",
@@ -60,7 +62,8 @@ make_folder <- function(folder, call) {
 demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py",
                "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt",
                "prize-hands.txt", "bakers-table.csv", "level-one.yaml", "twins-bets.csv", "bets-at-the-window.csv",
-               "bets-by-the-door.csv", "takings-front.csv", "takings-back.csv")
+               "bets-by-the-door.csv", "takings-front.csv", "takings-back.csv", "stall.yaml", "table.yaml",
+               "banker-table.yaml", "third-cards.csv", "machine.yaml", "machine-pays.csv", "kept-by-the-baker.txt")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

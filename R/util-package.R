@@ -27,6 +27,8 @@
 #' * what does the house keep, of whom, by which rules? [game_blackjack()], [strategy_table()], [customers],
 #'   [house_edge()]; what is best, what do mistakes cost, what now? [best_strategy()], [mistakes()], [advise()]; what is
 #'   each rule worth? [rule_effects()]
+#' * other tables against the house: [game_baccarat()], [game_video_poker()] with [keep_rules()], [game_high_card()],
+#'   [game_narrows()]; all of them side by side: [edge_table()]; what must a line pay? [price_for()]
 #' * what is a missing card worth, how good is a count? [removal_effects()], [counting_system()], [design_tags()],
 #'   [true_count_distribution()]; what does one who counts gain, where does he play otherwise, what does he bet, what
 #'   stops him? [player_counting()], [by_true_count()], [find_deviations()], [bet_sizes()], [counter_gain()]; do these

@@ -60,6 +60,30 @@ plain_high_card <- function() {
   cards[1] > cards[2]
 }
 
+plain_baccarat <- function() {
+  v <- sample(rep(c(1:9, 0, 0, 0, 0), 32), 6)
+  player <- (v[1] + v[3]) %% 10
+  banker <- (v[2] + v[4]) %% 10
+  if (player < 8 && banker < 8) {
+    if (player > 5) {
+      if (banker < 6) banker <- (banker + v[5]) %% 10
+    } else {
+      player <- (player + v[5]) %% 10
+      from <- c(0, 0, 0, 0, 2, 4, 6, 10)[banker + 1]
+      if (v[5] >= from && (banker < 4 || v[5] < 8) && !(banker == 3 && v[5] == 8)) banker <- (banker + v[6]) %% 10
+    }
+  }
+  sign(player - banker)
+}
+
+# A round of a machine at which pairs and better are kept; whether a pair or better is held at the end.
+plain_machine <- function() {
+  cards <- sample(52, 10) %% 13
+  hand <- cards[1:5]
+  kept <- hand[hand %in% hand[duplicated(hand)]]
+  anyDuplicated(c(kept, cards[5 + seq_len(5 - length(kept))])) > 0
+}
+
 # A table of pairs, two seats that remember all.
 plain_pairs <- function(pairs) {
   deck <- sample(rep(seq_len(pairs), 2))
@@ -133,6 +157,11 @@ jobs <- list(
        plain = function(n) replicate(n, plain_high_card()), plain_trials = 3e4),
   list(name = "rounds of blackjack, six packs", experiment = game_blackjack(), trials = 2e6, bare = "blackjack312",
        plain = function(n) replicate(n, plain_blackjack()), plain_trials = 3000),
+  list(name = "rounds of baccarat, eight packs", experiment = game_baccarat(record = "winner"), trials = 5e6,
+       bare = "baccarat416", plain = function(n) replicate(n, plain_baccarat()), plain_trials = 2e4),
+  list(name = "best play of a pay table, 52 cards", run = function(n, threads) {
+         for (i in seq_len(n)) best_strategy(game_video_poker())
+       }, trials = 2, bare = "machine52", plain = function(n) NULL, plain_trials = 1),
   list(name = "shoes of blackjack, six packs", experiment = game_blackjack(cut_after = 234), trials = 5e4,
        bare = "shoes312", plain = function(n) replicate(n, plain_shoe()), plain_trials = 70),
   list(name = "the same, counted, betted and played by the count", trials = 5e4, bare = "shoes312",
@@ -204,6 +233,19 @@ plain_ruin <- function(law, start, rounds) {
   1 - sum(at)
 }
 
+bench_baccarat <- game_baccarat(side_bets = list(
+  pair = c("opening(player, largest_group(rank) == 2)" = 12),
+  either = "6 * (opening(player, largest_group(rank) == 2) | opening(banker, largest_group(rank) == 2))",
+  alike = c("opening(player, distinct(rank) == 1 & distinct(suit) == 1)" = 26), wide = c("margin >= 7" = 9),
+  six = c("winner == 'banker' & banker_total == 6 & banker_cards == 3" = 21)
+), record = c("net_player", "net_banker", "net_tie", "pair", "either", "alike", "wide", "six"))
+bench_joker <- game_video_poker(c(
+  "five of a kind" = 200, "straight flush" = 60, "four of a kind" = 20, "full house" = 7, flush = 5, straight = 3,
+  "three of a kind" = 2, "two pair" = 1, "pair of K or better" = 1
+), deck = deck_standard(jokers = 1), wild = "rank == 'joker'")
+bench_machine <- game_video_poker(players = keep_rules("four of a kind", "full house", "two pair", "three of a kind",
+                                                       "any pair"))
+
 # Jobs that are done once, in seconds.
 built <- deck_from(demo_file("windfall.yaml"))
 opening <- draws(built, 6, trees = count(kind == "tree"), cheap = count(cost <= 1), worth = total(cost),
@@ -250,6 +292,10 @@ single_jobs <- list(
   },
   "best_strategy(), totals, 6 packs" = function() best_strategy(game_blackjack()),
   "house_edge() of a table, 6 packs" = function() house_edge(game_blackjack(), player_basic()),
+  "exact() of baccarat and five side bets, 8 packs" = function() exact(bench_baccarat),
+  "best_strategy() of a pay table, 53 cards with a joker" = function() best_strategy(bench_joker),
+  "100,000 rounds of a machine by a list" = function() simulate(bench_machine, nsim = 1e5, seed = 1, threads = 1),
+  "10,000 of such rounds in plain R" = function() replicate(1e4, plain_machine()),
   "rule_effects(), 6 packs" = function() rule_effects(game_blackjack()),
   "removal_effects(), 6 packs" = function() removal_effects(game_blackjack()),
   "find_deviations(), counts from -10 to 10, 50,000 shoes" = function() find_deviations(game_blackjack(), seed = 1),

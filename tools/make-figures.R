@@ -18,6 +18,11 @@ figures <- list(
   "figure-bankroll" = autoplot(bankroll(game_high_card(), start = 100, rounds = 300,
                                         bets = bet_progression(after_loss = 2, limit = 64)), seed = 1),
   "figure-counter-gain" = autoplot(counter_gain(game_blackjack(), twin, packs = c(2, 6), nsim = 60000, seed = 44)),
+  "figure-edges" = autoplot(edge_table(
+    stall = file.path(folders[1], "stall.yaml"), table = file.path(folders[1], "table.yaml"),
+    baccarat = file.path(folders[1], "banker-table.yaml"), machine = file.path(folders[1], "machine.yaml"),
+    narrows = game_narrows(), `high card` = game_high_card()
+  )),
   "figure-rule-effects" = autoplot(rule_effects(game_blackjack())),
   "figure-payout" = autoplot(payout(exact(stall), ifelse(alike == 3, 8, ifelse(worth >= 27, 3, 0)))),
   "figure-round-robin" = autoplot(round_robin(game_pairs(grid = c(6, 5)), habanera:::hall_regulars(), nsim = 1e4,

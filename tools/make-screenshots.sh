@@ -34,4 +34,3 @@ terminal terminal-play "habanera play war --rules quick-game.yaml --seed 44 --tr
 terminal terminal-replay "habanera replay blackjack --player regular:name=ferryman --seed 44 --trial 7"
 terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose" 25
 terminal terminal-hands "habanera hands prize-hands.txt; habanera category-odds --size 7" 4
-terminal terminal-shuffle "habanera shuffle \"riffle x3, cut\" --show --seed 1 --deck \"numbered 20\""

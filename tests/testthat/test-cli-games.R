@@ -1,7 +1,7 @@
 test_that("the shell lists, plays and works out games as R does", {
   listed <- run_words("games", "war", "--format", "csv")
   expect_equal(data.table::fread(text = listed$out, data.table = FALSE)$rule, games("war")$rule)
-  expect_match(run_words("games")$out[1], "^war: ")
+  expect_match(run_words("games")$out[1], "^baccarat: ")
   ran <- run_words("play", "war", "--set", "face_down=1", "--set", "cards_each=13", "--seat-names",
                    "baker,ferryman", "--trials", "3000", "--seed", "9", "--format", "csv")
   game <- game_war(face_down = 1, cards_each = 13, seat_names = c("baker", "ferryman"))
@@ -84,7 +84,7 @@ test_that("bad words of games are refused with status 2", {
     list(c("replay", "war", "--seed", "1", "--where", "system(\"id\") == 1"), "cannot be used"),
     list(c("vary", "war"), "it needs --over"),
     list(c("vary", "war", "--over", "tie=war,splt"), "did you mean \"split\""),
-    list(c("games", "whist"), "must be \"war\"")
+    list(c("games", "whist"), "or \"war\", not \"whist\"")
   ))
 })
 

@@ -17,7 +17,7 @@ test_that("one table holds games, prizes and results, each with its edge, and ni
   played <- edge_table(game_high_card(), simulated = simulate(game_high_card(record = "net_main"), 1000, seed = 1))
   expect_equal(played$how, c("exact", "simulated"))
   expect_output(print(played), "+/-", fixed = TRUE)
-  expect_output(print(table), "Of a stake the house keeps most on play (stall)", fixed = TRUE)
+  expect_output(print(table), "Of a stake the house keeps most on stall, 5.316%", fixed = TRUE)
   expect_equal(nrow(ggplot2::layer_data(autoplot(table), 2)), 3)
 })
 

@@ -280,7 +280,7 @@ test_that("the shell works edges, strategies, advice and mistakes out", {
   expect_gt(file.size(figure), 10000)
   expect_match(says("mistakes", "blackjack", "--player", file, endless), "None: the house keeps 0[.]5117%")
   expect_match(says("advise", "blackjack", "10S", "6H", "--up", "9D", "--working"), "10S and 6H against 9D: hit")
-  expect_match(says("advise", "blackjack", "10S 6H", status = 2), "needs --up")
+  expect_match(says("advise", "blackjack", "10S 6H", status = 2), "`up_card` must be one card")
   expect_match(says("rule-effects", "blackjack", endless), "each rule changed alone, against best play by totals")
   expect_match(says("dealer", "blackjack", "--dead", "AS AH", "--format", "csv"), "up_card,total,probability")
   expect_match(says("vary", "blackjack", endless, "--of", "edge", "--over", "surrender=none,late"), "edge is smallest")

@@ -22,10 +22,12 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
                "The elder twin, who counts .* gains 1[.]1 stakes in a hundred rounds .* The bets follow the count")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "for the pairs evening[.] And the back table[?] This was not luck")
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")),
+               "Of a stake most is kept on the .*; in an hour the machine earns most")
   expect_setequal(list.files(folder), c(
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
     "hands-stall.html", "quick-game.html", "stuck-game.svg", "pairs-table.html",
-    "twenty-one.html", "best-play.csv", "counter-gain.csv", "reserves.csv",
+    "twenty-one.html", "best-play.csv", "counter-gain.csv", "reserves.csv", "edges.csv",
     "tablet.svg", "fair.svg", "stall.svg", "windfall.svg",
     "volunteers.svg", "tablet.csv", "tablet.csv.provenance.json", habanera:::demo_data
   ))
