@@ -51,9 +51,9 @@ unit_of_money <- function(net, call) {
   unit
 }
 
-# What a round is to the player (of a game the bet of this number), out of any of the things that tell it: `net` (stakes) and `probability`; `error`, the
-# standard error of the mean (0 where exact); its `words`; `together`: whether rounds hang together, which a law of
-# single rounds leaves out; and whether all of it is `exact`.
+# What a round is to the player (of a game the bet of this number), out of any of the things that tell it: `net`
+# (stakes) and `probability`; `error`, the standard error of the mean (0 where exact); its `words`; `together`: whether
+# rounds hang together, which a law of single rounds leaves out; and whether all of it is `exact`.
 round_law <- function(x, call, bet = 1) {
   if (inherits(x, "habanera_money")) {
     return(list(net = x$net, probability = x$probability, error = 0, words = "a law of money by hand",

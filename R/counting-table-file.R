@@ -18,9 +18,9 @@ prizes_from_plain <- function(found, file, call) {
   unknown <- setdiff(names(found), known)
   missing <- setdiff(c("deck", "size", "ask", "pays"), names(found))
   if (!is.list(found) || length(unknown) || length(missing)) {
+    slip <- if (length(unknown)) sprintf(", not `%s`.", unknown[1]) else sprintf("; it lacks `%s`.", missing[1])
     refuse(sprintf("%s must hold rules with `game`, or prizes of a draw (%s)%s", file_name(file), join_words(known),
-                   if (length(unknown)) sprintf(", not `%s`.", unknown[1]) else sprintf("; it lacks `%s`.", missing[1])),
-           "file", call)
+                   slip), "file", call)
   }
   asked <- lapply(parse_expressions(check_string(found$ask, "ask", call), "ask", call), typed_question)
   question <- draws(deck_from(beside_file(found$deck, file)), found$size, !!!asked)

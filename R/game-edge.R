@@ -5,8 +5,9 @@
 #'
 #' The edge of a bet is minus the mean of the player's result over the initial stake (Epstein 2009, "The theory of
 #' gambling and statistical logic", ch. 3), rounds that are tied counted; `without_ties` is over the stakes that are won
-#' or lost. `per_staked` is over the mean of all that was staked, doubles and splits with it. Of rounds from one shoe it is the ratio of the sums over shoes, with its standard error by shoe (Cochran
-#' 1977, Sampling Techniques, section 6.4).
+#' or lost. `per_staked` is over the mean of all that was staked, doubles and splits with it. Of rounds from one shoe
+#' it is the ratio of the sums over shoes, with its standard error by shoe (Cochran 1977, Sampling Techniques, section
+#' 6.4).
 #'
 #' Of [game_blackjack()] a round from a fresh shoe is worked out exactly for every player who decides by the own hand
 #' and the up card, splits and resplits with it: all hands of a split share one law, and how their second cards can pair
@@ -27,9 +28,10 @@
 #'   `conf.high` (95%), `sd` (of the player's result of a round, in stakes), `win_share` (of the rounds, net above 0),
 #'   `spread` (whether these two are "exact" or "simulated"), `without_ties` (per stake that is won or lost),
 #'   `largest_pay` (the most that a round brings, in stakes beside the own), `how` (whether the estimate is "exact" or
-#'   "simulated"). Where an exact edge has a simulated spread, the last two columns but one are simulated with it. `as.data.frame()` of an exact edge of blackjack with `by`
-#'   a column of these: `first_hand`, `up_card`, `action` (what was done first; "none" where nothing is decided), is a
-#'   row for each with its `probability`, `edge` (the house's, given it) and `share` (of the whole edge, their product).
+#'   "simulated"). Where an exact edge has a simulated spread, the last two columns but one are simulated with it.
+#'   `as.data.frame()` of an exact edge of blackjack with `by` a column of these: `first_hand`, `up_card`, `action`
+#'   (what was done first; "none" where nothing is decided), is a row for each with its `probability`, `edge` (the
+#'   house's, given it) and `share` (of the whole edge, their product).
 #' @section Errors: `habanera_error_input` for a game without money, for a player where nobody decides, and for
 #'   player_random(), whose luck has no exact edge; `habanera_error_conservation` for dead cards that the shoe does not
 #'   hold.

@@ -5,8 +5,8 @@
 #' A line is one of these, or a condition:
 #' - a category of [hand_rules()], such as `"full house"`, `"two pair"`, `"pair of jacks or better"`, `"four of A"`: the
 #'   cards that make it; `"high pair"` is a pair of jacks or better, `"any pair"` one of any rank;
-#' - `"four to a flush"`, `"three to a royal flush"`: so many cards that become it with the right draw; `"four to an open
-#'   straight"` where two ranks or more complete it, `"four to an inside straight"` where one does;
+#' - `"four to a flush"`, `"three to a royal flush"`: so many cards that become it with the right draw; `"four to an
+#'   open straight"` where two ranks or more complete it, `"four to an inside straight"` where one does;
 #' - `"two suited cards of J or better"`, `"one card of J or better"`: so many of these ranks;
 #' - `"nothing"`: all cards are replaced, as where no line is met;
 #' - a condition on the cards kept in the [question_language], in which `kept` is how many they are: `"kept == 3 &
@@ -15,8 +15,8 @@
 #' Of several ways to meet a line the one with the highest ranks is taken, wild cards counting highest; of those the one
 #' that comes first in the hand.
 #'
-#' @param ... Lines as text, or conditions as `quote()` gives them; or one text in which ; divides them; or a file (.txt)
-#'   with a line for each, those that begin with # left out.
+#' @param ... Lines as text, or conditions as `quote()` gives them; or one text in which ; divides them; or a file
+#'   (.txt) with a line for each, those that begin with # left out.
 #' @return A `habanera_player`.
 #' @section Errors: `habanera_error_input` for a line that cannot be understood, with the nearest that can;
 #'   `habanera_error_language` for a condition that cannot.
@@ -82,8 +82,8 @@ read_keep_line <- function(line, size, call) {
 }
 
 refuse_keep_line <- function(line, call) {
-  known <- c(names(hand_categories), "four to a flush", "four to an open straight", "one card of J or better", "nothing",
-             "high pair", "any pair")
+  known <- c(names(hand_categories), "four to a flush", "four to an open straight", "one card of J or better",
+             "nothing", "high pair", "any pair")
   refuse(sprintf("%s is no line of keep_rules()%s Lines are such as %s; see ?keep_rules.", quoted(line),
                  did_you_mean(line, known),
                  "\"pair of jacks or better\", \"four to a flush\", \"two suited cards of J or better\", \"nothing\""),

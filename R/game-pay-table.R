@@ -4,7 +4,8 @@ usual_pays <- c(`royal flush` = 800, `straight flush` = 50, `four of a kind` = 2
                 straight = 4, `three of a kind` = 3, `two pair` = 2, `pair of jacks or better` = 1)
 
 rule_pay_table <- function() {
-  allowed <- "numbers of 0 or more by the names of categories, or a file with them (.yaml, .json, or .csv with `line` and `pays`)"
+  allowed <- paste("numbers of 0 or more by the names of categories, or a file with them (.yaml, .json, or .csv with",
+                   "`line` and `pays`)")
   new_rule("pays", usual_pays, allowed, "what is handed back for one stake, by category, the best first", beside = TRUE,
            usual = "the usual table", check = function(value, name, call) {
     if (is_file_of_pays(value)) value <- pays_from_file(value, call)
@@ -36,7 +37,7 @@ pays_from_file <- function(file, call) {
              call)
     }
     table <- typed_columns(table, list(line = "text", pays = "number"), file_name(file), call)
-    return(rlang::set_names(table$pays, table$line))
+    return(rlang::set_names(table[["pays"]], table[["line"]]))
   }
   text <- paste(read_text_lines(file, call), collapse = "\n")
   found <- if (file_kind(file) == "json") json_data(text, file, call) else yaml_data(text, file, call)
@@ -65,7 +66,8 @@ held_too <- list(`royal flush` = c("straight flush", "flush", "straight"), `stra
 caution_of_order <- function(pays) {
   category <- categories_of_lines(names(pays))
   for (i in seq_along(pays)) {
-    before <- which(seq_along(pays) < i & pays < pays[[i]] & (category == category[i] | category %in% held_too[[category[i]]]))
+    met <- category == category[i] | category %in% held_too[[category[i]]]
+    before <- which(met & pays < pays[[i]] & seq_along(pays) < i)
     if (!length(before)) next
     warn_user(sprintf("`pays`: %s pays more than %s before it, by which such a hand is paid. Put the best first.",
                       quoted(names(pays)[i]), quoted(names(pays)[before[1]])), "pays")

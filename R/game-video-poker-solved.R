@@ -4,7 +4,8 @@
 best_keep <- function(game, call) {
   game <- change_game(game, list(players = player_solved()), call)
   law <- exact(recording(game, c("category", "net")))
-  lines <- data.frame(line = law$outcomes$category, pays = law$outcomes$net + 1, probability = law$probability)
+  lines <- data.frame(line = law$outcomes[["category"]], pays = law$outcomes[["net"]] + 1,
+                      probability = law$probability)
   lines <- lines[order(-lines$pays, lines$probability), ]
   lines$contribution <- lines$pays * lines$probability
   rownames(lines) <- NULL

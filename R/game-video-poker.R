@@ -3,8 +3,8 @@
 #' A hand is dealt, any of its cards are kept, the others are replaced once, and the hand is paid by its category: what
 #' does a pay table keep, and how is it played best?
 #'
-#' Pays are *for* one: the stake is gone, and what the table says is handed back. A hand is paid by the first line of the
-#' table that it meets; what meets none is paid nothing.
+#' Pays are *for* one: the stake is gone, and what the table says is handed back. A hand is paid by the first line of
+#' the table that it meets; what meets none is paid nothing.
 #'
 #' @inheritParams game_war
 #' @param pays The pay table: what is handed back for one stake, by the names of categories as in [hand_rules()], the
@@ -19,10 +19,10 @@
 #' @section Outcomes:
 #' `r columns_for_help("video_poker")`
 #'
-#' The exact answers go by all hands of the deck and all ways to keep, hands that differ only in the names of suits once.
-#' How many hands of each category hold a set of cards is counted once for all sets; what a way to keep is worth follows
-#' by inclusion and exclusion over the cards that are dropped (Feller 1968, An Introduction to Probability Theory, vol.
-#' 1, section IV.1).
+#' The exact answers go by all hands of the deck and all ways to keep, hands that differ only in the names of suits
+#' once. How many hands of each category hold a set of cards is counted once for all sets; what a way to keep is worth
+#' follows by inclusion and exclusion over the cards that are dropped (Feller 1968, An Introduction to Probability
+#' Theory, vol. 1, section IV.1).
 #' @section Errors: `habanera_error_input` for a category that there is not, pays out of range; `habanera_error_rules`
 #'   for a deck too small for a hand and its draw, or too large to be gone through; a warning of class
 #'   `habanera_warning_pays` where high hands are paid as lower ones, or a line further down pays more.
@@ -138,8 +138,9 @@ video_poker_spec <- function(rules, cards, dealing) {
   names <- cards$bound$names
   pays <- rules$pays[names]
   pays[is.na(pays)] <- 0
-  list(hands = core_hand_rules(cards$bound), deck = cards$places, cards = rules$cards, pays = round(unname(pays) * unit),
-       lines = ifelse(names == "high card" & pays == 0, "nothing", names), stake = unit, player = cards$player)
+  list(hands = core_hand_rules(cards$bound), deck = cards$places, cards = rules$cards,
+       pays = round(unname(pays) * unit), lines = ifelse(names == "high card" & pays == 0, "nothing", names),
+       stake = unit, player = cards$player)
 }
 
 video_poker_without <- function(game, dead, call) {
@@ -167,7 +168,7 @@ video_poker_step_notes <- function(game, action, value, open) {
 video_poker_examples <- list(
   play = c("habanera play video_poker --trials 1e6 --seed 1", "habanera play video_poker --exact"),
   replay = "habanera replay video_poker --seed 1",
-  vary = "habanera vary video_poker --of edge --over 'pays=full house=9, flush=6, one pair=1;full house=8, flush=5, one pair=1'",
+  vary = "habanera vary video_poker --of edge --over 'wild=NULL;rank == \"2\"'",
   compare = "habanera compare video_poker --other players=random --seed 1",
   edge = c("habanera edge video_poker", "habanera edge video_poker --pays machine.yaml",
            "habanera edge video_poker --pays machine.yaml --player kept-by-the-baker.txt"),

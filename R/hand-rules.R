@@ -11,8 +11,8 @@
 #' @param categories Names, the best first: "five of a kind", "royal flush" (a straight flush to the highest rank; not
 #'   by default), "straight flush", "four of a kind", "full house", "flush", "straight", "three of a kind", "two pair",
 #'   "one pair", "high card" (which is added at the end where it lacks); groups of a rank or of some, such as "pair of
-#'   jacks or better", "three of 10 or better", "four of A", "four of 2 to 4"; any of them without wild cards, as "natural
-#'   royal flush"; and "four wild cards" or more. `NULL`: all that so many cards can hold.
+#'   jacks or better", "three of 10 or better", "four of A", "four of 2 to 4"; any of them without wild cards, as
+#'   "natural royal flush"; and "four wild cards" or more. `NULL`: all that so many cards can hold.
 #' @param wild Cards that stand for whatever makes the best category: a condition on the attributes of a card as in
 #'   `count()`, bare (`rank == "2"`), quoted, or as text; `NULL`: none. A wild card in a flush is none that is there.
 #' @param ace Where a rank called "A" stands: "both" above and, in straights, below all others; or "high" or "low"
@@ -93,8 +93,8 @@ category_text <- function(names) {
   gsub("\\b(of|to) ([akqj])(?= or better$| to |$)", "\\1 \\U\\2", tolower(trimws(names)), perl = TRUE)
 }
 
-# A category of the core with what is asked besides: "pair of jacks or better" is one pair `from` the rank J on, "four of
-# 2 to 4" four of a kind `to` the rank 4, "natural flush" one without wild cards, "four wild cards" so many of them.
+# A category of the core with what is asked besides: "pair of jacks or better" is one pair `from` the rank J on, "four
+# of 2 to 4" four of a kind `to` the rank 4, "natural flush" one without wild cards, "four wild cards" so many of them.
 category_parts <- function(name, call) {
   name <- category_text(name)
   plain <- list(category = name, from = NULL, to = NULL, natural = FALSE, wild = 0)
@@ -108,15 +108,16 @@ category_parts <- function(name, call) {
     return(utils::modifyList(plain, list(category = "high card", wild = number)))
   }
   groups <- c(pair = "one pair", three = "three of a kind", four = "four of a kind")
-  found <- regmatches(name, regexec("^(pair|three|four) of (?!kind$)([^ ]+)( or better| to ([^ ]+))?$", name, perl = TRUE))[[1]]
+  group <- "^(pair|three|four) of (?!kind$)([^ ]+)( or better| to ([^ ]+))?$"
+  found <- regmatches(name, regexec(group, name, perl = TRUE))[[1]]
   if (length(found)) {
     from <- named_rank(found[3])
     plain[c("category", "from")] <- list(groups[[found[2]]], from)
     if (found[4] != " or better") plain$to <- if (nzchar(found[5])) named_rank(found[5]) else from
     return(plain)
   }
-  refuse(sprintf(paste0("There is no category %s%s Categories: %s; or such as \"pair of jacks or better\", \"four of 2 ",
-                        "to 4\", \"natural royal flush\", \"four wild cards\"."), quoted(name),
+  refuse(sprintf(paste("There is no category %s%s Categories: %s; or such as \"pair of jacks or better\", \"four of 2",
+                       "to 4\", \"natural royal flush\", \"four wild cards\"."), quoted(name),
                  did_you_mean(name, names(hand_categories)), join_words(names(hand_categories))), call = call)
 }
 

@@ -12,15 +12,15 @@
 #' @param edge The share of the stake that the house keeps on average, below 1.
 #' @param stake `NULL` to solve for the stake, or the stake for which to scale the pays.
 #' @param lines The lines of the pay table to be solved for, up to three: names of `pays`; of a game the lines of its
-#'   pay table, or rules that are pays, such as "tie_pays". Of several the last is solved for and the others are tried at
-#'   whole numbers near what they are.
+#'   pay table, or rules that are pays, such as "tie_pays". Of several the last is solved for and the others are tried
+#'   at whole numbers near what they are.
 #' @param whole `TRUE`: only whole numbers, the nearest listed first; `FALSE`: for a single line the pay itself, too.
 #' @param bet Of a game: the bet whose edge is meant, as `term` in `tidy(house_edge(x))`; `NULL`: the main bet.
 #' @param ... For methods.
 #' @return Without `lines` a list of class `habanera_price`: `stake`, `factor` (1 when the stake is solved for), `pays`
 #'   (the line, what it pays now, what it would pay) and `std.error` of what was solved for (0 when exact). With `lines`
-#'   a `habanera_line_prices`, a data frame: a column for each line (what it pays), `edge`, `off` (from the edge wanted),
-#'   the nearest first.
+#'   a `habanera_line_prices`, a data frame: a column for each line (what it pays), `edge`, `off` (from the edge
+#'   wanted), the nearest first.
 #' @section Errors: as [payout()]; `habanera_error_input` also when nothing is ever paid, for lines that there are not,
 #'   and where no pay up to a million meets the edge; `habanera_error_work` for a game whose edge is simulated.
 #' @examples

@@ -1,4 +1,5 @@
-# Every table of the hall side by side: which keeps most of a stake, which earns most in an hour, and what could go wrong?
+# Every table of the hall side by side: which keeps most of a stake, which earns most in an hour, and what could go
+# wrong?
 
 hall_tables <- c(stall = 90, table = 70, `banker-table` = 60, machine = 400)
 
@@ -26,9 +27,9 @@ edges_sentence <- function(found, lost) {
       sprintf("the bet %s of the %s", found$bet[i], found$table[i])
     }
   }
-  sprintf(paste("Of a stake most is kept on %s (%s), least on %s (%s); in an hour %s earns most, %s stakes. At the machine",
-                "the baker leaves %s stakes in a hundred rounds more than he need."), named(which.max(found$edge)),
-          format_percent(max(found$edge)), named(which.min(found$edge)), format_percent(min(found$edge)),
-          named(which.max(found$per_hour)), format_number(max(found$per_hour), 2),
+  said <- paste("Of a stake most is kept on %s (%s), least on %s (%s); in an hour %s earns most, %s stakes. At the",
+                "machine the baker leaves %s stakes in a hundred rounds more than he need.")
+  sprintf(said, named(which.max(found$edge)), format_percent(max(found$edge)), named(which.min(found$edge)),
+          format_percent(min(found$edge)), named(which.max(found$per_hour)), format_number(max(found$per_hour), 2),
           format_number(100 * sum(lost$loss), 2))
 }

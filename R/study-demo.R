@@ -15,9 +15,9 @@
 #' the twenty-one table, `level-one.yaml`, what one of the twins counts there, and `twins-bets.csv`, what he bets at
 #' which count; `bets-at-the-window.csv` and `bets-by-the-door.csv`, what two guests bet there on an afternoon, with the
 #' cards seen; `takings-front.csv` and `takings-back.csv`, what two such tables took in forty nights; `stall.yaml`,
-#' `table.yaml`, `banker-table.yaml` (with `third-cards.csv`) and `machine.yaml` (with `machine-pays.csv`), the tables of
-#' the hall as [edge_table()] reads them, and `kept-by-the-baker.txt`, what the baker keeps at the machine; and a file
-#' with a fault of each kind, `dirty-*`.
+#' `table.yaml`, `banker-table.yaml` (with `third-cards.csv`) and `machine.yaml` (with `machine-pays.csv`), the tables
+#' of the hall as [edge_table()] reads them, and `kept-by-the-baker.txt`, what the baker keeps at the machine; and a
+#' file with a fault of each kind, `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.
 #' @return The path of the file, or the names of all.

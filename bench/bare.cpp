@@ -375,7 +375,7 @@ double highcard52(std::uint64_t trials) {
 // Rounds of baccarat from a fresh shoe of eight packs; counts who wins.
 double baccarat416(std::uint64_t trials) {
   std::vector<std::uint8_t> shoe(416);
-  for (int i = 0; i < 416; ++i) shoe[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(i % 13 < 9 ? i % 13 + 1 : 0);
+  for (std::size_t i = 0; i < 416; ++i) shoe[i] = static_cast<std::uint8_t>(i % 13 < 9 ? i % 13 + 1 : 0);
   std::vector<std::uint32_t> counts(3);
   std::uint64_t state = 1;
   const auto next = [&state] { return mix(state += 0x9e3779b97f4a7c15ULL); };

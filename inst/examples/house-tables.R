@@ -7,8 +7,8 @@ print(house_edge(game_baccarat()))
 print(rules(game_baccarat())$third_card)
 hall <- game_baccarat(packs = 6, third_card = demo_file("third-cards.csv"), tie_pays = 9)
 print(exact(hall))
-print(compare(game_baccarat(packs = 6, record = "net_banker"), game_baccarat(packs = 6, banker_six_pays = "1:2",
-                                                                            record = "net_banker"), nsim = 1e4, seed = 44))
+print(compare(game_baccarat(packs = 6, record = "net_banker"),
+              game_baccarat(packs = 6, banker_six_pays = "1:2", record = "net_banker"), nsim = 1e4, seed = 44))
 
 # Bets beside the table: what a house may think of.
 beside <- list(
@@ -31,6 +31,6 @@ print(price_for(machine, edge = 0.06, lines = "full house"))
 print(price_for(machine, edge = 0, lines = "straight flush", whole = FALSE))
 
 # All tables side by side.
-tables <- edge_table(stall = demo_file("stall.yaml"), table = demo_file("table.yaml"), machine = machine, baccarat = hall,
-                     narrows = game_narrows(), rounds_per_hour = c(90, 70, 400, 60, 80))
+tables <- edge_table(stall = demo_file("stall.yaml"), table = demo_file("table.yaml"), machine = machine,
+                     baccarat = hall, narrows = game_narrows(), rounds_per_hour = c(90, 70, 400, 60, 80))
 print(tables)

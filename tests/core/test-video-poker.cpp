@@ -82,7 +82,8 @@ KeepList three_card_list(const HandRules& hands) {
     two.categories = {category, {C::high_card}};
     return HandEvaluator(two);
   };
-  KeepRule three{KeepRule::made, 3, of_two({C::three_of_a_kind}), 0, {}}, pair{KeepRule::made, 2, of_two({C::one_pair}), 0, {}},
+  KeepRule three{KeepRule::made, 3, of_two({C::three_of_a_kind}), 0, {}},
+      pair{KeepRule::made, 2, of_two({C::one_pair}), 0, {}},
       flush{KeepRule::towards, 2, of_two({C::flush}), 0, {}}, high{KeepRule::high, 1, {}, 3, {}};
   return {{three, pair, flush, high}, hands, 3};
 }

@@ -1,5 +1,5 @@
-# The law of a round in plain R, from the rules alone: all values of six cards with their weights, of a shoe with so many
-# of each value (0 to 9).
+# The law of a round in plain R, from the rules alone: all values of six cards with their weights, of a shoe with so
+# many of each value (0 to 9).
 baccarat_by_hand <- function(counts) {
   v <- as.matrix(expand.grid(rep(list(0:9), 6)))
   weight <- 1
@@ -81,7 +81,8 @@ test_that("side bets on openings, totals and cards used are exact, and by hand",
   expect_equal(edge[["either"]], 1 - 6 * (2 * 31 / 415 - both), tolerance = 1e-12)
   six <- hand$banker > hand$player & hand$banker == 6
   # Of five cards the third may be either hand's: the banker has three of five where the player stands on 6 or more.
-  law <- exact(game_baccarat(side_bets = list(x = c("banker_cards == 3" = 1)), record = c("x", "winner", "banker_total")))
+  law <- exact(game_baccarat(side_bets = list(x = c("banker_cards == 3" = 1)),
+                             record = c("x", "winner", "banker_total")))
   three <- sum(law$probability[law$outcomes$x == 0 & law$outcomes$winner == "banker" & law$outcomes$banker_total == 6])
   expect_equal(edge[["six"]], 1 - 21 * three - 13 * (sum(hand$weight[six]) - three), tolerance = 1e-12)
   expect_equal(edge[["quick"]], 1 - 2 * sum(hand$weight[hand$cards == 4 & pmax(hand$player, hand$banker) >= 8]),
@@ -158,7 +159,7 @@ test_that("missing cards are worth what their own shoes say, and counts bet by t
   counter <- player_counting(system = counting_system(c(A = 0, `2` = 0, `3` = 0, `4` = 0, `5` = 0, `6` = 1, `7` = 1,
                                                         `8` = -1, `9` = -1, `10` = 0, J = 0, Q = 0, K = 0)),
                              bets = c("2" = 1, "3" = 4))
-  shoes <- simulate(game_baccarat(players = counter, cut_after = 0.8, bet_on = "tie", shuffle = "uniform"), 300, seed = 5)
+  shoes <- simulate(game_baccarat(players = counter, cut_after = 0.8, bet_on = "tie"), 300, seed = 5)
   expect_true(all(c("true_count", "bet", "net_per_bet") %in% names(shoes$outcomes)))
   expect_equal(sort(unique(shoes$outcomes$bet)), c(1, 4))
   expect_true(all(shoes$outcomes$bet == ifelse(shoes$outcomes$true_count >= 3, 4, 1)))

@@ -14,8 +14,8 @@
 
 namespace habanera {
 
-// The law of a round from a shuffled shoe: openings by the values and classes of their cards, then third cards by value.
-// Chances are sums of whole numbers of ways to lay six cards, which up to eight packs of 52 is exact.
+// The law of a round from a shuffled shoe: openings by the values and classes of their cards, then third cards by
+// value. Chances are sums of whole numbers of ways to lay six cards, which up to eight packs of 52 is exact.
 class BaccaratLaw {
  public:
   BaccaratLaw(const BaccaratRules& rules, const BaccaratSideBets& side_bets)

@@ -91,9 +91,9 @@ class Seated {
   bool holds_rounds() const { return game_.holds_rounds(); }
 
   std::size_t shoes() const { return rules_.shoes; }
-  // After a shoe all its cards, the top first, as they lie for the next shuffle: those not dealt, then the tray, in which
-  // the cards of a round lie on those of the rounds before; they are taken up from the seats, left to right, then from
-  // the dealer, each hand's in the order dealt.
+  // After a shoe all its cards, the top first, as they lie for the next shuffle: those not dealt, then the tray, in
+  // which the cards of a round lie on those of the rounds before; they are taken up from the seats, left to right,
+  // then from the dealer, each hand's in the order dealt.
   const std::vector<Card>& collected() const { return collected_; }
 
   // Calls `ended(outcome)` after each round.

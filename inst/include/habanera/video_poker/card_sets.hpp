@@ -11,8 +11,8 @@ namespace habanera {
 
 inline constexpr std::size_t most_kept = 5;
 
-// Sets of up to five of some cards, which are numbered from 0, each set with a number of its own among those of its size
-// (Knuth 2011, The Art of Computer Programming, vol. 4A, section 7.2.1.3, theorem L).
+// Sets of up to five of some cards, which are numbered from 0, each set with a number of its own among those of its
+// size (Knuth 2011, The Art of Computer Programming, vol. 4A, section 7.2.1.3, theorem L).
 class CardSets {
  public:
   explicit CardSets(std::size_t cards) : cards_(cards) {

@@ -105,10 +105,11 @@ class KeepList {
 
   bool all_high(const KeepRule& rule, const std::array<Card, most_kept>& cards, std::size_t count,
                 bool suited) const {
+    const HandRules& hands = known_->hands;
     for (std::size_t i = 0; i < count; ++i) {
-      if (known_->hands.wild[cards[i]] || known_->hands.rank[cards[i]] < rule.from_rank) return false;
-      if (suited && (known_->hands.suit[cards[i]] == HandRules::no_suit || known_->hands.suit[cards[i]] != known_->hands.suit[cards[0]]))
-        return false;
+      if (hands.wild[cards[i]] || hands.rank[cards[i]] < rule.from_rank) return false;
+      const std::uint8_t suit = hands.suit[cards[i]];
+      if (suited && (suit == HandRules::no_suit || suit != hands.suit[cards[0]])) return false;
     }
     return true;
   }
@@ -125,10 +126,11 @@ class KeepList {
   }
   // Wild cards above all, then from high to low.
   std::array<std::size_t, most_kept> ranks(const std::array<Card, most_kept>& hand, std::size_t kept) const {
+    const HandRules& hands = known_->hands;
     std::array<std::size_t, most_kept> all{};
     std::size_t at = 0;
     for (std::size_t i = 0; i < size_; ++i)
-      if (kept >> i & 1) all[at++] = known_->hands.wild[hand[i]] ? most_ranks + 1 : known_->hands.rank[hand[i]] + std::size_t{1};
+      if (kept >> i & 1) all[at++] = hands.wild[hand[i]] ? most_ranks + 1 : hands.rank[hand[i]] + std::size_t{1};
     std::sort(all.begin(), all.end(), [](std::size_t a, std::size_t b) { return a > b; });
     return all;
   }

@@ -71,7 +71,8 @@ class KeepMistakes {
       VideoPoker::Position position = game_.dealt(hand);
       for (const auto& [kept, chance] : chances_of_moves(player, position, game_.moves(position))) {
         const double cost = ways[best] - ways[kept];
-        if (cost > rounding * static_cast<double>(rules_.stake)) note(found, position, kept, best, chance * like / all, cost);
+        if (cost > rounding * static_cast<double>(rules_.stake))
+          note(found, position, kept, best, chance * like / all, cost);
       }
     });
     return found;
