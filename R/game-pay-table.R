@@ -8,14 +8,21 @@ rule_pay_table <- function() {
                    "`line` and `pays`)")
   new_rule("pays", usual_pays, allowed, "what is handed back for one stake, by category, the best first", beside = TRUE,
            usual = "the usual table", check = function(value, name, call) {
-    if (is_file_of_pays(value)) value <- pays_from_file(value, call)
+    if (is_file_of_pays(value)) {
+      name <- basename(value)
+      value <- pays_from_file(value, call)
+    }
     pays <- listed_numbers(value)
     names <- names(pays)
     fits <- length(pays) > 0 && !anyNA(pays) && all(pays >= 0 & pays <= 1e6) && !is.null(names) && all(nzchar(names)) &&
       !anyDuplicated(tolower(names))
     if (!fits) refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
     names(pays) <- category_text(names)
-    for (line in names(pays)) category_parts(line, call)
+    for (line in names(pays)) {
+      tryCatch(category_parts(line, call), habanera_error_input = function(cnd) {
+        refuse(sprintf("`%s`, %s: %s", name, quoted(line), rlang::cnd_message(cnd)), call = call)
+      })
+    }
     if ("high card" %in% names(pays)[-length(pays)]) {
       refuse("Every hand holds \"high card\": it must be the last line of `pays`.", call = call)
     }

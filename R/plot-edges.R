@@ -14,8 +14,7 @@ autoplot.habanera_edge_table <- function(object, ...) {
                      how = factor(object[["how"]], c("exact", "simulated")),
                      label = ifelse(object[["bet"]] %in% c("main", "play") & several, object[["table"]],
                                     object[["bet"]]))
-  # Names of neighbours stand above and below in turn.
-  data$below <- rank(data$sd, ties.method = "first") %% 2 == 0
+  data$below <- has_near_neighbour(log(data$sd), data$edge)
   shapes <- if (all(data$how == "exact")) "none" else "legend"
   ggplot2::ggplot(data, ggplot2::aes(x = .data$sd, y = .data$edge)) +
     ggplot2::geom_hline(yintercept = 0, colour = "grey30") +
@@ -28,4 +27,10 @@ autoplot.habanera_edge_table <- function(object, ...) {
     ggplot2::labs(x = "standard deviation of a round, in stakes (equal steps: equal factors)",
                   y = "the house keeps of a stake", title = "What each bet keeps, and how wild it is") +
     figure_theme() + ggplot2::theme(legend.position = "bottom")
+}
+
+# Whether a point so near stands to its left that its name must go below.
+has_near_neighbour <- function(x, y) {
+  near <- function(values, share) abs(outer(values, values, "-")) < share * max(diff(range(values)), 1e-9)
+  rowSums(near(x, 0.1) & near(y, 0.08) & outer(x, x, ">")) %% 2 == 1
 }
