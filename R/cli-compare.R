@@ -16,7 +16,7 @@ run_compare <- function(options, arguments) {
   command <- compare_command()
   if (is.null(options$other)) refuse_usage(command, "it needs --other with a rule and its value.")
   game <- shell_game(options, arguments, command)
-  other <- change_rules(game, !!!typed_rules(options$other, "other", command, arguments))
+  other <- change_rules(game, !!!typed_rules(options$other, "other", command, game))
   found <- compare(game, other, option_number(options, "trials"), option_number(options, "seed"),
                    option_number(options, "threads"))
   write_found(found, options, table = tidy(found))

@@ -63,19 +63,34 @@ game_examples <- function(command) unlist(lapply(unname(game_kinds()), function(
 shell_game <- function(options, arguments, command) {
   if (!length(arguments)) refuse_usage(command, sprintf("it needs the name of a game, such as %s.", games()$game[1]))
   refuse_arguments(command, arguments[-1])
-  given <- typed_rules(options$set, "set", command, arguments)
+  own <- if (is_game_file(arguments)) game_from_file(arguments, NULL)
+  given <- typed_rules(options$set, "set", command, if (is.null(own)) arguments else own)
   if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
   if (!is.null(options$player)) given$players <- options$player
   if (!is.null(options$pays)) given$pays <- options$pays
   words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
+  if (!is.null(own)) return(own_shell_game(own, given, options, words, command))
   game(arguments, !!!given, rules = options$rules, shuffle = options$shuffle, piles = options$piles,
        seat_names = words(options$seat_names), record = words(options$record))
+}
+
+# A game in a file, by these rules and settings.
+own_shell_game <- function(game, given, options, words, command) {
+  if (!is.null(options$piles)) refuse_usage(command, "a game in a file lays its piles itself: no --piles.")
+  if (!is.null(options$rules)) given <- utils::modifyList(rules_from_file(options$rules, game$kind, NULL), given)
+  settings <- game$settings
+  if (!is.null(options$shuffle)) settings$shuffle <- options$shuffle
+  if (!is.null(options$seat_names)) settings$seat_names <- words(options$seat_names)
+  if (!is.null(options$record)) settings$record <- words(options$record)
+  refuse_unknown_rules(game$kind, given, NULL)
+  new_game(game$kind, utils::modifyList(game$given, given), settings, NULL)
 }
 
 # "RULE=VALUE" texts as a list of rules; a text may hold several of the game's rules, and values by name.
 typed_rules <- function(texts, name, command, game) {
   if (is.null(texts)) return(list())
-  parts <- unlist(lapply(texts, split_rules, games(game)$rule))
+  known <- if (inherits(game, "habanera_game")) rule_names(game$kind) else games(game)$rule
+  parts <- unlist(lapply(texts, split_rules, known))
   bad <- parts[!grepl("^[a-z_0-9]+=.", parts)]
   if (length(bad)) {
     refuse_usage(command, sprintf("--%s takes a rule and its value, as in RULE=VALUE, not %s.", name, quoted(bad[1])))
@@ -125,7 +140,7 @@ run_vary <- function(options, arguments) {
   command <- vary_command()
   if (is.null(options$over)) refuse_usage(command, "it needs --over with a rule and its values.")
   game <- shell_game(options, arguments, command)
-  over <- lapply(typed_rules(options$over, "over", command, arguments), typed_values)
+  over <- lapply(typed_rules(options$over, "over", command, game), typed_values)
   found <- do.call(vary_rules, c(list(game), over,
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
                                       threads = option_number(options, "threads"), want = options$want,

@@ -32,7 +32,7 @@ commands <- function() {
        `rule-effects` = rule_effects_command(), dealer = dealer_command(), removal = removal_command(),
        counting = counting_command(), `bets-follow` = bets_follow_command(),
        bankroll = bankroll_command(), sessions = sessions_command(), takings = takings_command(),
-       judge = judge_command(),
+       judge = judge_command(), check = check_command(),
        hands = hands_command(), `category-odds` = category_odds_command(),
        showdown = showdown_command(),
        needed = needed_command(), procedures = procedures_command(), shuffle = shuffle_command(),

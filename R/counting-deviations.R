@@ -33,7 +33,7 @@
 find_deviations <- function(game, system = "level one balanced", strategy = player_basic(), range = -10:10,
                             depth = 0.5, bets = 1, nsim = 50000, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
-  check_game(game)
+  checked_game(game)
   if (is.null(game$kind$cells)) refuse(sprintf("%s has no table that is departed from.", game$kind$title))
   if (game$kind$afresh(game$rules)) refuse("An endless shoe has no count.")
   system <- check_system(system, call)

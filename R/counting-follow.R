@@ -25,7 +25,7 @@
 bets_follow <- function(file, system = "level one balanced", game = game_blackjack(), rise = 0.2) {
   call <- rlang::current_env()
   system <- check_system(system, call)
-  check_game(game)
+  checked_game(game)
   check_between(rise, 0, 10)
   if (game$kind$afresh(game$rules)) refuse("An endless shoe has no count.")
   rounds <- counted_rounds(read_bets(file, call), system, game, call)

@@ -51,7 +51,7 @@ removal_effects <- function(game, player = NULL, of = NULL) {
 }
 
 money_game <- function(game, call) {
-  check_game(game, call = call)
+  checked_game(game, call = call)
   if (is.null(game$kind$bets(game$rules))) refuse_moneyless(game, call)
   game
 }

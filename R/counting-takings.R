@@ -22,7 +22,7 @@
 #' @export
 takings <- function(file, game, player = NULL) {
   call <- rlang::current_env()
-  check_game(game)
+  checked_game(game)
   rows <- read_takings(file, call)
   edge <- tidy(house_edge(game, player, nsim = 1e5, seed = 1))[1, ]
   expected <- edge$estimate * rows$staked

@@ -58,7 +58,7 @@ best_strategy <- function(game, knows = c("total", "two_cards", "all_cards"), de
 
 # A game of which this is worked out, of a single seat and a fresh shoe, without the dead cards.
 solved_game <- function(game, what, dead, call) {
-  check_game(game, call = call)
+  checked_game(game, call = call)
   if (is.null(game$kind[[what]])) {
     refuse(sprintf("%s is not solved: there is no %s() of it.", game$kind$title, what), call = call)
   }

@@ -24,7 +24,7 @@
 compare.habanera_game <- function(x, y, nsim = 1e5, seed = NULL, threads = NULL, ...) {
   call <- rlang::current_env()
   rlang::check_dots_empty(call = call)
-  check_game(y)
+  checked_game(y)
   simulate(new_game_pair(x, y, call), nsim, seed, threads = threads)
 }
 
@@ -94,7 +94,7 @@ experiment_code.habanera_game_pair <- function(experiment) {
 #' @export
 run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) {
   games <- experiment[c("x", "y")]
-  if (any(vapply(games, has_function_player, NA))) {
+  if (any(vapply(games, runs_in_r, NA))) {
     if (pairs_rounds(experiment)) return(tally_of_sums(list(sums = sums_in_r(games, seed, first, count))))
     return(pairs_in_r(experiment, seed, first, count))
   }
@@ -134,7 +134,7 @@ common_units <- function(experiment) {
 pairs_in_r <- function(experiment, seed, first, count) {
   trials <- first - 1 + seq_len(count)
   values <- lapply(experiment[c("x", "y")], function(game) {
-    if (has_function_player(game)) return(play_in_r_alone(game, seed, trials)$rows)
+    if (runs_in_r(game)) return(play_in_r_alone(game, seed, trials)$rows)
     until_the_end(game, seed, core_trial_game(game_machine(game), game$spec, seed, trials))$rows
   })
   about <- pair_columns(experiment)

@@ -52,7 +52,7 @@ house_edge <- function(game, player = NULL, dead = NULL, nsim = 1e6, seed = NULL
     }
     if (inherits(game, "habanera_payout")) return(edge_of_payout(game))
   }
-  check_game(game)
+  checked_game(game)
   check_whole(nsim, 1, 1e12)
   bets <- game$kind$bets(game$rules)
   if (is.null(bets)) refuse_moneyless(game, call)

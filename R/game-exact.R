@@ -11,7 +11,7 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   call <- rlang::current_env()
   rlang::check_dots_empty(call = call)
   check_whole(most, 1, 1e9)
-  if (has_r_function(x)) refuse("exact() cannot walk an R function.", "work")
+  if (has_function_player(x) || has_function(x$shuffle)) refuse("exact() cannot walk an R function.", "work")
   if (any(vapply(x$rules$players, function(player) player$name == "lookahead", NA))) {
     refuse("exact() cannot walk the games that player_lookahead() plays out; simulate().", "work")
   }
@@ -22,6 +22,7 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   }
   why <- x$kind$out_of_reach(x$rules, x$deck)
   if (!is.null(why)) refuse(why, "work", call)
+  if (is_own_game(x)) return(walked_distribution(x, now(), custom_walk(x, most, call)))
   machine <- game_machine(x)
   deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)
@@ -35,6 +36,10 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
                      `habanera::OutOfReach` = refuse_unsolved, `habanera::EndlessGame` = function(cnd) {
                        refuse("By these players some courses of the game never end; simulate().", "work", call)
                      })
+  walked_distribution(x, began, walked)
+}
+
+walked_distribution <- function(x, began, walked) {
   rows <- gathered_rows(game_outcomes(x, recorded_rows(walked$rows, x$record)))
   new_distribution(result_kind(x), rows$outcomes, rows$sum(walked$probability),
                    new_provenance(x, entries_per_trial(x), seconds = now() - began, source = "exact"))

@@ -40,7 +40,7 @@ new_game <- function(kind, given, settings, call) {
     record = checked_record(kind, settings$record, call)
   )
   game$spec <- game_spec(kind, game, call)
-  game$words <- game_words(kind, game$spec$rules)
+  game$words <- if (is.null(kind$own_play)) game_words(kind, game$spec$rules) else custom_words(game)
   do.call(new_experiment, c(list(class = "habanera_game"), game))
 }
 
@@ -99,7 +99,7 @@ game_spec <- function(kind, game, call) {
        rules = kind$core(game$rules, cards, dealing), record = core_columns(kind, game$record))
 }
 
-check_game <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+checked_game <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
   if (inherits(x, "habanera_game")) return(x)
   refuse(sprintf("`%s` must be a game, made by game() or a constructor of its own, not %s.", name, said(x)),
          call = call)

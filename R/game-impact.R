@@ -22,7 +22,7 @@
 #' @export
 card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim = 1e5, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
-  check_game(game)
+  checked_game(game)
   if (is.null(outcome)) outcome <- if (is.null(game$kind$winner)) game$record[1] else "win"
   check_whole(seat, 1, game$kind$seats(game$rules))
   x <- new_holding(game, attribute, outcome, seat, call)

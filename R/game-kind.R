@@ -94,6 +94,8 @@ usual_kind <- function() list(
   course = function(trace) zones_by_step(trace),
   # Zones of cards that have left the game.
   gone = character(),
+  # Of a game that is an R function: what game_custom() was given to play it.
+  own_play = NULL,
   # Why exact answers are out of reach by these rules; NULL where they may be tried.
   out_of_reach = function(rules, deck) NULL,
   # Outcomes that hang on what the exact answer does not follow, and only a simulation tells.

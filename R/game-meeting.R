@@ -29,7 +29,7 @@
 #' @export
 round_robin <- function(game, players, nsim = 1e4, seed = NULL, threads = NULL) {
   call <- rlang::current_env()
-  simulate(new_meeting(check_game(game), players, call), nsim, seed, threads = threads)
+  simulate(new_meeting(checked_game(game), players, call), nsim, seed, threads = threads)
 }
 
 most_meeting_columns <- 600

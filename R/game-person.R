@@ -22,7 +22,7 @@
 #' @export
 sit_in <- function(game, seat = 1, seed = NULL, trial = 1, file = NULL) {
   call <- rlang::current_env()
-  check_game(game)
+  checked_game(game)
   refuse_without_decisions(game, call)
   check_whole(seat, 1, game$kind$seats(game$rules))
   check_whole(trial)

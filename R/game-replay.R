@@ -35,6 +35,7 @@ replay.habanera_game <- function(x, seed, trial = 1, ...) {
 
 # As the core plays it once more, with where the cards lay after step `kept`.
 replayed_game <- function(game, deck, seed, trial, kept = 0) {
+  if (is_own_game(game)) return(custom_replay(game, deck, seed, trial, kept))
   in_trial(game, seed, trial, core_replay_game(game_machine(game), deck, seed, trial, kept))
 }
 
@@ -81,7 +82,7 @@ new_game_trace <- function(game, played, deck, seed, trial) {
   actions <- c(deal = -1L, game$words$actions)
   trace <- data.frame(
     step = as.double(seq_along(steps$round)), round = steps$round, depth = steps$depth,
-    seat = c(NA, game$seat_names)[steps$seat + 1], action = names(actions)[match(steps$action, actions)],
+    seat = c(NA, game$seat_names)[steps$seat + 1], action = if (is.character(steps$action)) steps$action else names(actions)[match(steps$action, actions)],
     cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
   )
   if (!is.null(game$kind$step_notes)) trace$note <- game$kind$step_notes(game, trace$action, steps$value, steps$open)

@@ -19,7 +19,7 @@
 rule_effects <- function(game, knows = c("total", "two_cards", "all_cards")) {
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
-  check_game(game)
+  checked_game(game)
   if (is.null(game$kind$bets(game$rules))) refuse_moneyless(game, call)
   game <- without_cut(game)
   tried <- tried_rules(game, call)

@@ -28,7 +28,12 @@ refuse_other_number <- function(players, seats, call) {
 }
 
 # Whether a game is played in R, one trial after the other: an R function shuffles or decides.
-has_r_function <- function(game) has_function(game$shuffle) || has_function_player(game)
+has_r_function <- function(game) has_function(game$shuffle) || runs_in_r(game)
+
+# Whether the game itself or a player of it is an R function.
+runs_in_r <- function(game) is_own_game(game) || has_function_player(game)
+
+is_own_game <- function(game) !is.null(game$kind$own_play)
 
 has_function_player <- function(game) any(vapply(game$rules$players, decides_in_r, NA))
 

@@ -1,7 +1,8 @@
 # Rules that are more than a number or a word. Each takes its value as R has it, as files hold it and as the shell types
 # it, and has one form afterwards.
 
-# A number, which may be written as a fraction: "3:2".
+#' @rdname own_rules
+#' @export
 rule_fraction <- function(name, default, from, to, meaning, tries = list()) {
   allowed <- sprintf("a number or a fraction such as 3:2, %s", range_words(from, to))
   new_rule(name, default, allowed, meaning, function(value, name, call) {

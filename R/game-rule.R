@@ -9,13 +9,34 @@ new_rule <- function(name, default, allowed, meaning, check, beside = FALSE, usu
        usual = usual, tries = as.list(tries))
 }
 
+#' Rules of a game of one's own
+#'
+#' What a rule may be: its default, which values are allowed, and what it means. For `rules` of [game_custom()].
+#'
+#' @param name Its name, in small letters.
+#' @param default The value where none is given.
+#' @param choices Texts, the first is the default.
+#' @param from,to The smallest and the largest value.
+#' @param meaning What it is, in a few words.
+#' @param without What no value (NULL) means; `NULL`: there must be one.
+#' @param tries Values that are tried where each rule is changed alone.
+#' @return A rule, a list.
+#' @examples
+#' list(rule_whole("cards", 5, 1, 10, "cards dealt to each seat"), rule_flag("partners", "two and two together"),
+#'      rule_choice("trump", c("spades", "none"), "the suit that beats all others"))
+#' @name own_rules
+NULL
+
+#' @rdname own_rules
+#' @export
 rule_choice <- function(name, choices, meaning) {
   new_rule(name, choices[1], paste("one of", join_words(choices, "or")), meaning, function(value, name, call) {
     check_choice(value, choices, name, call)
   }, tries = choices)
 }
 
-# With `without`, what no value (NULL) means.
+#' @rdname own_rules
+#' @export
 rule_whole <- function(name, default, from, to, meaning, without = NULL, tries = list()) {
   allowed <- paste0("a whole number ", range_words(from, to), if (!is.null(without)) paste(", or NULL:", without))
   new_rule(name, default, allowed, meaning, function(value, name, call) {
@@ -24,6 +45,8 @@ rule_whole <- function(name, default, from, to, meaning, without = NULL, tries =
   }, tries = tries)
 }
 
+#' @rdname own_rules
+#' @export
 rule_flag <- function(name, meaning, default = FALSE) {
   new_rule(name, default, "TRUE or FALSE", meaning, function(value, name, call) {
     # As YAML has it.

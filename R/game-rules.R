@@ -18,7 +18,7 @@
 #' games("war")[c("rule", "default")]
 #' @export
 rules <- function(game) {
-  check_game(game)
+  checked_game(game)
   structure(game$rules, class = "habanera_rules", kind = game$kind)
 }
 
@@ -26,7 +26,7 @@ rules <- function(game) {
 #' @export
 change_rules <- function(game, ...) {
   call <- rlang::current_env()
-  check_game(game)
+  checked_game(game)
   change_game(game, rlang::list2(...), call)
 }
 
@@ -43,7 +43,7 @@ change_game <- function(game, changes, call) {
 #' @export
 write_rules <- function(game, file) {
   call <- rlang::current_env()
-  check_game(game)
+  checked_game(game)
   if (has_function_player(game)) refuse("A player that is an R function cannot be written to a file.", call = call)
   plain <- c(list(game = game$game), plain_rules(game$rules))
   lines <- switch(file_kind(check_string(file)), yaml = , yml = yaml::as.yaml(whole_as_integers(plain),

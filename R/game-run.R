@@ -132,6 +132,7 @@ play_trials.habanera_game <- function(experiment, seed, trials) {
 
 # One trial after the other, each with R's generator set from its address.
 play_in_r_alone <- function(game, seed, trials) {
+  if (is_own_game(game)) return(custom_trials(game, seed, trials))
   machine <- game_machine(game)
   played <- lapply(trials, function(trial) {
     deck <- matrix(game_deck(game, seed, trial), nrow = 1)
@@ -144,7 +145,7 @@ play_in_r_alone <- function(game, seed, trials) {
 
 # Plays a trial in which R functions may decide: their luck is the trial's, and what they do wrong is told with it.
 in_trial <- function(game, seed, trial, code) {
-  if (!has_function_player(game)) return(until_the_end(game, seed, code))
+  if (!runs_in_r(game)) return(until_the_end(game, seed, code))
   tryCatch(with_trial_generator(seed, trial, player_lane, until_the_end(game, seed, code)),
            habanera_error_function = function(cnd) refuse_in_trial(cnd, game, seed, trial))
 }
@@ -168,6 +169,7 @@ as_plain.habanera_game <- function(experiment) {
        rules = plain_given(experiment$given), shuffle = procedure_text(experiment$shuffle),
        piles = if (!is.null(experiment$piles)) lapply(experiment$piles, as.character),
        seat_names = experiment$seat_names, record = experiment$record,
+       play = if (is_own_game(experiment)) paste(deparse(experiment$kind$own_play$play), collapse = "\n"),
        has_function = if (has_r_function(experiment)) TRUE, named = !is.null(settings$seat_names))
 }
 

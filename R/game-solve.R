@@ -17,7 +17,7 @@
 #' @export
 best_play <- function(game, seat = 1) {
   call <- rlang::current_env()
-  check_game(game)
+  checked_game(game)
   if (is.null(game$kind$solve)) {
     refuse(sprintf("In %s nobody decides anything that could be solved.", game$kind$title), call = call)
   }

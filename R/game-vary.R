@@ -29,7 +29,7 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
                        of = c("outcomes", "edge")) {
   call <- rlang::current_env()
   of <- check_choice(of, c("outcomes", "edge"))
-  check_game(game)
+  checked_game(game)
   values <- rlang::list2(...)
   if (!length(values)) refuse("Name a rule and the values to try, as in `rule = 0:3`.")
   refuse_unknown_rules(game$kind, values, call)

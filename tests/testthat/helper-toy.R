@@ -1,6 +1,5 @@
 # A game that shares nothing with those of the package (tests/core/toy_game.hpp), as a kind of its own: what runs,
-# reads,
-# compares, varies, replays, draws and reports games knows no game.
+# reads, compares, varies, replays, draws and reports games knows no game.
 toy_source <- testthat::test_path("..", "core", "toy_game.hpp")
 
 turning_machine <- local({

@@ -1,0 +1,47 @@
+# That a game of one's own shows a seat nothing that it may not see.
+
+# At every choice of some trials the cards that the seat has not seen change places: where all that it could see until
+# then stays the same, what it is shown must, too.
+check_hides <- function(game, nsim, seed) {
+  test <- "no seat is shown what is hidden"
+  asked <- 0
+  for (trial in seq_len(nsim)) {
+    kinds <- game_deck(game, seed, trial)
+    once <- told_choices(game, seed, trial, kinds, seq_along(kinds))
+    for (number in seq_along(once)) {
+      unseen <- once[[number]]$unseen
+      if (length(unique(kinds[unseen])) < 2) next
+      order <- replace(seq_along(kinds), unseen, rev(unseen))
+      again <- told_choices(game, seed, trial, kinds, order, once, number)
+      if (length(again) < number || !identical(again[[number]]$visible, once[[number]]$visible)) next
+      asked <- asked + 1
+      if (!identical(again[[number]]$view, once[[number]]$view)) {
+        return(check_row(test, FALSE, sprintf("at choice %d of seat %s", number, once[[number]]$seat), trial))
+      }
+    }
+  }
+  check_row(test, TRUE, sprintf("%s of %s", count_of(asked, "choice"), count_of(nsim, "trial")))
+}
+
+# The choices of a trial in which every card is told apart (it is of one of `kinds`) and they lie in this `order`: of
+# each the seat, the view, the move, which cards the seat has not seen, and what it could see until then. Choices are
+# made as `before` up to number `until`, where the trial ends.
+told_choices <- function(game, seed, trial, kinds, order, before = NULL, until = Inf) {
+  game$kind$own_play$of_cards <- kinds
+  eyes <- table_eyes(game, length(kinds))
+  choices <- list()
+  as_before <- function(seat, view, moves, usual) {
+    number <- length(choices) + 1
+    same <- if (number < min(until, length(before) + 1)) {
+      which(vapply(seq_along(moves), function(i) identical(moves[[i]], before[[number]]$move), NA))
+    }
+    chosen <- if (length(same)) same[1] else usual()
+    choices[[number]] <<- list(seat = seat, view = view, move = moves[[chosen]], unseen = eyes$unseen(seat),
+                               visible = c(seat, eyes$visible(seat)))
+    if (number >= until) rlang::abort("far enough", class = "habanera_far_enough")
+    chosen
+  }
+  tryCatch(in_trial(game, seed, trial, custom_player(game, drawn_luck(), eyes$look, as_before)(order)),
+           habanera_far_enough = function(cnd) NULL)
+  choices
+}

@@ -1,0 +1,48 @@
+# Where the luck of a game of one's own comes from: R's generator, set from the trial's address; or a path of choices, of
+# which all are walked.
+
+drawn_luck <- function() {
+  list(walks = FALSE, below = function(n) sample.int(n, 1),
+       weighed = function(weights) sample.int(length(weights), 1, prob = weights))
+}
+
+# Choices so far, and how many others each has: `path$next_one()` goes on to the next course, FALSE after the last.
+walked_luck <- function() {
+  taken <- sizes <- integer()
+  at <- 0
+  chance <- 1
+  choice <- function(size) {
+    at <<- at + 1
+    if (at > length(taken)) {
+      taken[at] <<- 1L
+      sizes[at] <<- size
+    }
+    taken[at]
+  }
+  list(
+    walks = TRUE,
+    below = function(n) {
+      chance <<- chance / n
+      choice(n)
+    },
+    weighed = function(weights) {
+      open <- which(weights > 0)
+      kind <- open[choice(length(open))]
+      chance <<- chance * weights[kind] / sum(weights)
+      kind
+    },
+    begin = function() {
+      at <<- 0
+      chance <<- 1
+    },
+    chance = function() chance,
+    next_one = function() {
+      last <- length(taken)
+      while (last > 0 && taken[last] == sizes[last]) last <- last - 1
+      taken <<- taken[seq_len(last)]
+      sizes <<- sizes[seq_len(last)]
+      if (last > 0) taken[last] <<- taken[last] + 1L
+      last > 0
+    }
+  )
+}

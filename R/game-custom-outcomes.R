@@ -1,0 +1,106 @@
+#' Outcomes of a game of one's own
+#'
+#' What a game made by [game_custom()] tells of a trial: each outcome has a type and a meaning, and `play()` must return
+#' all of them by name, and no others.
+#'
+#' @param meaning What it is, in a few words.
+#' @param choices The values that there can be, as text.
+#' @param coin The smallest amount that money comes in.
+#' @return A `habanera_outcome`, a list.
+#' @examples
+#' list(turns = outcome_whole("turns played"), won = outcome_flag("the patience comes out"),
+#'      winner = outcome_seat("who wins"), net = outcome_money("what the player has won"))
+#' @name outcomes
+NULL
+
+#' @rdname outcomes
+#' @export
+outcome_whole <- function(meaning) new_outcome("whole", meaning)
+
+#' @rdname outcomes
+#' @export
+outcome_money <- function(meaning, coin = 0.01) {
+  check_number(coin, 1e-6, 1e6, "coin", rlang::current_env())
+  new_outcome("money", meaning, coin = coin)
+}
+
+#' @rdname outcomes
+#' @export
+outcome_choice <- function(choices, meaning) {
+  call <- rlang::current_env()
+  if (!is.character(choices) || !length(choices) || anyNA(choices) || anyDuplicated(choices)) {
+    refuse(sprintf("`choices` must be different texts, not %s.", said(choices)), call = call)
+  }
+  new_outcome("choice", meaning, choices = choices)
+}
+
+#' @rdname outcomes
+#' @export
+outcome_flag <- function(meaning) new_outcome("flag", meaning, choices = c("no", "yes"))
+
+#' @rdname outcomes
+#' @export
+outcome_seat <- function(meaning) new_outcome("seat", meaning)
+
+new_outcome <- function(type, meaning, ...) {
+  check_string(meaning, "meaning", rlang::caller_env())
+  structure(list(type = type, meaning = meaning, ...), class = "habanera_outcome")
+}
+
+checked_outcomes <- function(outcomes, call) {
+  names <- rlang::names2(outcomes)
+  fits <- is.list(outcomes) && length(outcomes) > 0 && all(grepl("^[a-z][a-z0-9_]*$", names)) && !anyDuplicated(names)
+  if (!fits) refuse("`outcomes` must be a list by name, in small letters, such as list(turns = outcome_whole(...)).",
+                    call = call)
+  bad <- which(!vapply(outcomes, inherits, NA, "habanera_outcome"))
+  if (length(bad)) {
+    refuse(sprintf("`outcomes`: `%s` must be outcome_whole() or another such, not %s.", names[bad[1]],
+                   said(outcomes[[bad[1]]])), call = call)
+  }
+  taken <- intersect(names, c("n", "example_trial", "probability", "turn", "trial"))
+  if (length(taken)) refuse(sprintf("`outcomes`: `%s` has a meaning already.", taken[1]), call = call)
+  outcomes
+}
+
+# What is said of them in a kind.
+outcome_columns <- function(outcomes) {
+  lapply(outcomes, function(outcome) {
+    switch(outcome$type, whole = list(meaning = outcome$meaning, told_of = "that were played"),
+           money = list(meaning = outcome$meaning, told_of = "that were played", is_money = TRUE),
+           list(meaning = outcome$meaning))
+  })
+}
+
+# As a whole number, as results hold it; what is none of the type is refused.
+outcome_number <- function(outcome, value, name, seats) {
+  slip <- function(wanted) {
+    refuse(sprintf("play() must return `%s` as %s, not %s.", name, wanted, said(value)), "function", NULL)
+  }
+  if (length(value) != 1) slip("one value")
+  switch(outcome$type,
+    whole = if (is.numeric(value) && (is.na(value) || value == round(value))) as.double(value) else
+      slip("a whole number"),
+    money = if (is.numeric(value) && is.finite(value)) round(value / outcome$coin) else slip("a number"),
+    choice = if (value %in% outcome$choices) match(value, outcome$choices) - 1 else
+      slip(sprintf("one of %s", join_words(outcome$choices, "or"))),
+    flag = if (is.logical(value) && !is.na(value)) as.double(value) else slip("TRUE or FALSE"),
+    seat = if (is.numeric(value) && value %in% 0:seats) as.double(value) else
+      slip(sprintf("a seat, 1 to %d, or 0: nobody", seats))
+  )
+}
+
+outcome_numbers <- function(outcomes, values, seats) {
+  given <- rlang::names2(values)
+  missing <- setdiff(names(outcomes), given)
+  other <- setdiff(given, names(outcomes))
+  if (!is.list(values) && is.null(names(values))) {
+    refuse(sprintf("play() must return its outcomes by name (%s), not %s.", join_words(names(outcomes)), said(values)),
+           "function", NULL)
+  }
+  if (length(missing)) refuse(sprintf("play() has forgotten the outcome `%s`.", missing[1]), "function", NULL)
+  if (length(other)) {
+    refuse(sprintf("play() returns `%s`, which is not among its outcomes%s", other[1],
+                   did_you_mean(other[1], names(outcomes))), "function", NULL)
+  }
+  vapply(names(outcomes), function(name) outcome_number(outcomes[[name]], values[[name]], name, seats), 0)
+}

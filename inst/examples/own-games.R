@@ -1,0 +1,106 @@
+# Games of one's own: a patience, a game of going out with a discard pile that is shuffled again, and tricks with a
+# trump. Each is one function; luck, log, exact answers and checks come with it.
+library(habanera)
+
+# Clock patience: thirteen piles of four; the card turned says where the next is turned. It comes out when all are.
+hours <- sprintf("hour_%d", 1:13)
+clock <- game_custom(
+  "clock", deck_standard(),
+  function(table, rules, players) {
+    table$deal("stock", hours, 4)
+    at <- 13
+    turned <- 0
+    while (table$size(hours[at]) > 0) {
+      card <- table$move(hours[at], "shown")
+      turned <- turned + 1
+      at <- (table$of$rank_high[card] - 1) %% 13 + 1
+    }
+    list(out = turned == 52, turned = turned)
+  },
+  outcomes = list(out = outcome_flag("all cards are turned"), turned = outcome_whole("cards turned")),
+  piles = c(stock = "hidden", shown = "open", stats::setNames(rep("hidden", 13), hours))
+)
+# It comes out once in thirteen.
+print(simulate(clock, nsim = 300, seed = 44))
+print(check_game(clock, nsim = 20))
+
+# Going out: lay a card that shares suit or rank with the last, else draw one; who has none left wins. The discards are
+# shuffled for a new stock.
+going_out <- game_custom(
+  "going_out", deck_standard(ranks = c("7", "8", "9", "10", "J", "Q", "K", "A")),
+  function(table, rules, players) {
+    hands <- sprintf("hand_%d", seq_len(table$seats))
+    table$deal("stock", hands, rules$cards)
+    table$move("stock", "discards")
+    turns <- 0
+    repeat {
+      for (seat in seq_len(table$seats)) {
+        turns <- turns + 1
+        last <- table$look("discards")
+        held <- table$cards(hands[seat])
+        fits <- which(table$of$suit[held] == table$of$suit[last] | table$of$rank[held] == table$of$rank[last])
+        if (length(fits)) {
+          chosen <- table$ask(seat, list(last = last, hand = held), fits)
+          table$move(hands[seat], "discards", at = chosen)
+          if (table$size(hands[seat]) == 0) return(list(winner = seat, turns = turns))
+        } else {
+          if (table$size("stock") == 0 && table$size("discards") > 1) {
+            table$move("discards", "stock", at = seq_len(table$size("discards"))[-1])
+            table$shuffle("stock")
+          }
+          if (table$size("stock") > 0) table$move("stock", hands[seat])
+        }
+        if (turns >= rules$most_turns) return(list(winner = 0, turns = turns))
+      }
+    }
+  },
+  outcomes = list(winner = outcome_seat("who has no card left"), turns = outcome_whole("turns")),
+  piles = c(stock = "hidden", discards = "open", hand = "own"), rules = list(cards = 5, most_turns = 500), seats = 2
+)
+print(simulate(going_out, nsim = 100, seed = 44))
+print(vary_rules(going_out, cards = c(3, 5), nsim = 50, seed = 44))
+print(check_game(going_out, nsim = 20))
+
+# Tricks: follow suit if you can; the highest trump, else the highest of the suit led, takes the trick. Two partnerships.
+tricks <- game_custom(
+  "tricks", deck_standard(),
+  function(table, rules, players) {
+    hands <- sprintf("hand_%d", 1:4)
+    table$deal("stock", hands, 13)
+    leads <- 1
+    taken <- numeric(4)
+    for (trick in 1:13) {
+      seats <- (leads + 0:3 - 1) %% 4 + 1
+      led <- NULL
+      for (seat in seats) {
+        held <- table$cards(hands[seat])
+        open <- seq_along(held)
+        follows <- which(table$of$suit[held] == led)
+        if (length(follows)) open <- follows
+        chosen <- table$ask(seat, list(hand = held, trick = table$cards("trick"), trump = rules$trump), open)
+        card <- table$move(hands[seat], "trick", at = chosen, beneath = TRUE)
+        if (is.null(led)) led <- table$of$suit[card]
+      }
+      cards <- table$cards("trick")
+      suit <- table$of$suit[cards]
+      worth <- table$of$rank_high[cards] + 100 * (suit == rules$trump) - 100 * (suit != led & suit != rules$trump)
+      leads <- seats[which.max(worth)]
+      taken[leads] <- taken[leads] + 1
+      table$move("trick", "taken", 4)
+    }
+    ours <- if (rules$partners) taken[1] + taken[3] else taken[1]
+    list(ours = ours, theirs = 13 - ours)
+  },
+  outcomes = list(ours = outcome_whole("tricks of seat 1, and of its partner"), theirs = outcome_whole("the others")),
+  piles = c(stock = "hidden", trick = "open", taken = "open", hand = "own"),
+  rules = list(rule_choice("trump", c("spades", "hearts", "diamonds", "clubs"), "the suit that beats all others"),
+               partners = TRUE), seats = 4
+)
+print(simulate(tricks, nsim = 30, seed = 44))
+# A player who lays his highest card against three who lay any.
+highest <- player_with(function(view, moves) moves[which.max(view$hand[moves] %% 13)], "high cards")
+print(simulate(change_rules(tricks, players = list(highest, player_random(), player_random(), player_random())),
+               nsim = 30, seed = 44))
+# A player who tries each move in deals that fit what he could see, a few games of it (it plays each out many times).
+ahead <- change_rules(going_out, cards = 3, players = list(player_lookahead(5), player_random()))
+print(trials(ahead, 44, 1:2))

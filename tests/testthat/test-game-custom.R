@@ -1,0 +1,161 @@
+to_a_rank <- function(deck = deck_standard(), ...) {
+  game_custom("to_a_rank", deck, function(table, rules, players) {
+    turned <- 0
+    repeat {
+      turned <- turned + 1
+      if (table$of$rank[table$move("stock", "shown")] == rules$rank) return(list(turned = turned, early = turned < 3))
+    }
+  }, outcomes = list(turned = outcome_whole("cards turned"), early = outcome_flag("within two cards")),
+  rules = list(rank = "A"), ...)
+}
+
+test_that("a game in a dozen lines is simulated, worked out, replayed and varied, and they agree", {
+  small <- deck_ranks(c("A", "2", "3"), 2)
+  law <- exact(to_a_rank(small))
+  # The first ace of two among six cards: 5/15, 4/15, 3/15, 2/15, 1/15.
+  expect_equal(tapply(law$probability, law$outcomes$turned, sum), c(`1` = 5, `2` = 4, `3` = 3, `4` = 2, `5` = 1) / 15,
+               tolerance = 1e-12, ignore_attr = TRUE)
+  counts <- simulate(to_a_rank(), nsim = 2000, seed = 3)
+  found <- tidy(counts)
+  # (52 + 1) / (4 + 1) cards on average.
+  expect_lt(abs(found$estimate[found$term == "turned"] - 53 / 5), standard_errors * found$std.error[found$term == "turned"])
+  longest <- replay(counts, longest = "turned")
+  expect_equal(attr(longest, "outcome")$turned, max(counts$outcomes$turned))
+  expect_equal(sum(longest$action == "stock to shown"), max(counts$outcomes$turned))
+  expect_equal(trials(to_a_rank(), 3, 1:5)$turned, trials(to_a_rank(), 3, 5:1)$turned[5:1])
+  varied <- vary_rules(to_a_rank(), rank = c("A", "K"), nsim = 100, seed = 1)
+  expect_output(print(varied), "rank = ")
+  twice <- compare(to_a_rank(record = "turned"), to_a_rank(record = "turned", shuffle = "uniform"), nsim = 100, seed = 1)
+  expect_equal(tidy(twice)$estimate[1], 0)
+  expect_equal(c(simulate(to_a_rank(), 100, seed = 3), simulate(to_a_rank(), 100, seed = 3, first_trial = 101))$n,
+               simulate(to_a_rank(), 200, seed = 3)$n)
+})
+
+test_that("shuffles, choices and several decks are walked as they are played", {
+  # Of two decks of three each seat turns its top card; the higher wins; then the pile is shuffled and the first turned.
+  left <- deck_numbered(3)
+  game <- game_custom("against", list(deck_1 = left, deck_2 = left), function(table, rules, players) {
+    cards <- c(table$move("deck_1", "shown"), table$move("deck_2", "shown"))
+    winner <- if (cards[1] == cards[2]) 0 else which.max(cards)
+    table$shuffle("shown")
+    first <- table$look("shown")
+    call <- table$ask(1, list(), c("low", "high"))
+    table$pay(1, if ((first == 3) == (call == "high")) 0.5 else -0.25)
+    list(winner = winner, first = first, net = table$money(1))
+  }, outcomes = list(winner = outcome_seat("the higher card"), first = outcome_whole("the first card"),
+                     net = outcome_money("what seat 1 has", 0.25)),
+  piles = c(deck = "own", shown = "open"), seats = 2)
+  law <- exact(game)
+  expect_equal(sum(law$probability), 1, tolerance = 1e-12)
+  expect_equal(tapply(law$probability, law$outcomes$winner, sum), c(1, 1, 1) / 3, tolerance = 1e-12, ignore_attr = TRUE)
+  expect_equal(tapply(law$probability, law$outcomes$first, sum), c(1, 1, 1) / 3, tolerance = 1e-12, ignore_attr = TRUE)
+  expect_equal(sum(law$probability * law$outcomes$net), 0.125, tolerance = 1e-12)
+  found <- tidy(simulate(game, 3000, seed = 4))
+  both <- merge(tidy(law), found[!is.na(found$std.error), ], by = "term")
+  expect_gt(nrow(both), 4)
+  expect_true(all(abs(both$estimate.x - both$estimate.y) < standard_errors * both$std.error.y))
+})
+
+test_that("clock patience comes out once in thirteen, and going out and tricks keep their cards", {
+  env <- new.env()
+  lines <- parse(system.file("examples", "own-games.R", package = "habanera"))
+  made <- Filter(function(line) is.call(line) && identical(line[[1]], quote(`<-`)), as.list(lines))
+  for (line in made) eval(line, env)
+  found <- tidy(simulate(env$clock, 3000, seed = 7))
+  row <- found[found$term == "out=yes", ]
+  expect_lt(abs(row$estimate - 1 / 13), standard_errors * sqrt(12 / 13^2 / 3000))
+  for (game in list(env$clock, env$going_out, env$tricks)) {
+    expect_true(all(check_game(game, nsim = 8)$passed), info = game$kind$title)
+  }
+  tricks <- simulate(env$tricks, 20, seed = 5)
+  expect_true(all(tricks$outcomes$ours + tricks$outcomes$theirs == 13))
+  # Laying what fits first wins more often with fewer cards in the other hand; a hand of one is out at once if it fits.
+  one <- change_rules(env$going_out, cards = 1, deck = deck_standard(ranks = c("7", "8"))[c(1, 3, 2)])
+  expect_equal(trials(one, 1, 1:10)$turns >= 1, rep(TRUE, 10))
+})
+
+test_that("a check finds what is wrong with a game", {
+  play <- function(code) {
+    game_custom("odd", deck_standard(), code, list(x = outcome_whole("x")), piles = c(stock = "hidden", hand = "own"))
+  }
+  failed <- function(game, ...) {
+    found <- check_game(game, nsim = 10, ...)
+    found$test[!found$passed]
+  }
+  count <- 0
+  expect_equal(failed(play(function(table, rules, players) list(x = (count <<- count + 1)))),
+               "a trial repeats from its seed")
+  expect_equal(failed(play(function(table, rules, players) {
+    table$move("stock", "hand_1")
+    list(x = table$ask(1, list(coming = table$look("stock")), 1:2))
+  })), "no seat is shown what is hidden")
+  expect_equal(failed(play(function(table, rules, players) list())), "every trial ends with its outcomes")
+  expect_equal(failed(play(function(table, rules, players) list(x = table$size("stock")))), character())
+  aces <- to_a_rank()
+  expect_equal(failed(aces, expecting = list(list(deck = "KS AS", outcome = list(turned = 2, early = TRUE)))),
+               character())
+  expect_equal(failed(aces, expecting = list(deck = "KS QS AS", outcome = list(turned = 2))), "expected result 1")
+  expect_output(print(check_game(aces, nsim = 5)), "all 4 tests passed")
+  expect_true(all(check_game(game_pairs(pairs = 4), nsim = 10)$passed))
+})
+
+test_that("what goes wrong in a game is told with the trial, the step and how to play it again", {
+  play <- function(code, ...) {
+    simulate(game_custom("odd", deck_standard(), code, list(x = outcome_whole("x")), seats = 2, ...), 5, seed = 9)
+  }
+  expect_refusals(list(
+    list(quote(play(function(table, rules, players) table$move("stok", "shown"))), "function",
+         "There is no pile \"stok\"; did you mean \"stock\"?"),
+    list(quote(play(function(table, rules, players) table$move("shown", "stock"))), "function",
+         "The pile \"shown\" holds 0 cards, not 1"),
+    list(quote(play(function(table, rules, players) table$move("stock", "shown", at = 60))), "function",
+         "there is no card at 60"),
+    list(quote(play(function(table, rules, players) list(y = 1))), "function", "forgotten the outcome `x`"),
+    list(quote(play(function(table, rules, players) list(x = 1, y = 1))), "function", "returns `y`"),
+    list(quote(play(function(table, rules, players) list(x = "one"))), "function", "as a whole number"),
+    list(quote(play(function(table, rules, players) stop("oops"))), "function", "oops"),
+    list(quote(play(function(table, rules, players) repeat table$shuffle("stock"))), "function", "does not end in"),
+    list(quote(play(function(table, rules, players) list(x = table$ask(1, list(), 1:3)),
+                    players = player_with(function(view, moves) 7))), "function", "one of its moves (1, 2 and 3)"),
+    list(quote(play(function(table, rules, players) list(x = 1), players = player_full_memory())), "input", "random"),
+    list(quote(exact(to_a_rank())), "work", "courses of the game to walk"),
+    list(quote(game_custom("Odd", deck_standard(), identity, list(x = outcome_whole("x")))), "input", "small letters"),
+    list(quote(game_custom("odd", "deck", identity, list(x = outcome_whole("x")))), "input", "`deck` must be cards"),
+    list(quote(game_custom("odd", deck_standard(), identity, list(x = 1))), "input", "must be outcome_whole()"),
+    list(quote(game_custom("odd", deck_standard(), identity, list(n = outcome_whole("n")))), "input", "meaning already"),
+    list(quote(game_custom("odd", deck_standard(), identity, list(x = outcome_whole("x")), piles = c(a = "seen"))),
+         "input", "\"hidden\", \"open\" or \"own\""),
+    list(quote(game_custom("odd", deck_standard(), identity, list(x = outcome_whole("x")), rules = list(deck = 1))),
+         "input", "the name `deck` is taken"),
+    list(quote(change_rules(to_a_rank(), rank = 3)), "input", "`rank`"),
+    list(quote(change_rules(to_a_rank(), ranks = "K")), "rules", "has no rule `ranks`; did you mean \"rank\"")
+  ))
+  message <- tryCatch(play(function(table, rules, players) {
+    table$deal("stock", "shown", 3)
+    table$move("none", "shown")
+  }), error = conditionMessage)
+  expect_match(message, "(step 4)", fixed = TRUE)
+  expect_match(message, "trials(x, seed = 9, trials = 1)", fixed = TRUE)
+})
+
+test_that("a game in a file stands in the shell, and a template makes one", {
+  folder <- withr::local_tempdir()
+  write_game_template("first_pair", folder)
+  expect_error(write_game_template("first_pair", folder), "is there already", class = "habanera_error_file")
+  file <- file.path(folder, "first_pair.R")
+  withr::with_dir(folder, {
+    ran <- testthat::test_file("test-first_pair.R", reporter = "silent")
+    expect_true(all(as.data.frame(ran)$failed == 0 & !as.data.frame(ran)$error))
+  })
+  expect_match(run_words("play", file, "--trials", "50", "--seed", "1")$out[1], "First pair")
+  expect_match(paste(run_words("replay", file, "--seed", "1")$out, collapse = " "), "stock to shown")
+  varied <- run_words("vary", file, "--over", "wanted=2,3", "--trials", "20", "--seed", "1")
+  expect_match(paste(varied$out, collapse = " "), "wanted = 3")
+  expect_equal(run_words("check", file, "--trials", "5")$status, 0)
+  writeLines(c("library(habanera)", "game_custom(\"bad\", deck_standard(), function(table, rules, players) list(),",
+               "            list(x = outcome_whole(\"x\")))"), file)
+  expect_equal(run_words("check", file)$status, 1)
+  writeLines("stop(\"not yet\")", file)
+  expect_match(run_words("play", file)$err, "not yet")
+  expect_match(run_words("play", file.path(folder, "none.R"))$err, "none.R")
+})
