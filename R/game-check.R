@@ -1,19 +1,19 @@
 #' Is a game sound?
 #'
-#' Plays trials of a game and holds them against what any game must keep: it ends, repeats from its seed, loses and makes
-#' no card, returns what it declares, shows a seat nothing that it may not see, and gives the results expected of given
-#' decks.
+#' Plays trials of a game and holds them against what any game must keep: it ends, repeats from its seed, loses and
+#' makes no card, returns what it declares, shows a seat nothing that it may not see, and gives the results expected of
+#' given decks.
 #'
-#' That nothing hidden is seen is tested by dealing anew, at every choice, the cards that the seat has not seen lie in an
-#' open pile or in one of its own: what it is shown must stay the same. Where the game then comes to other choices, that
-#' one says nothing and is left out.
+#' That nothing hidden is seen is tested by dealing anew, at every choice, the cards that the seat has not seen lie in
+#' an open pile or in one of its own: what it is shown must stay the same. Where the game then comes to other choices,
+#' that one says nothing and is left out.
 #'
 #' @param game A game, such as [game_custom()] makes.
 #' @param nsim,seed How many trials are played, and their seed.
 #' @param expecting A list of expected results: each a list of `deck` (cards as text, the top first; the others of the
 #'   deck follow) and `outcome` (a list of outcomes by name); of a game of one's own with one deck.
-#' @param seats_alike Whether all seats should win as often, with players who are alike: tested on the first outcome that
-#'   is a seat, by chi-square, at one in a million.
+#' @param seats_alike Whether all seats should win as often, with players who are alike: tested on the first outcome
+#'   that is a seat, by chi-square, at one in a million.
 #' @return A `habanera_check`, a data frame with a row per test: `test`, `passed`, `detail` (text), `trial` (one to be
 #'   replayed where it failed, else `NA`). In tests of your own: `expect_true(all(check_game(game)$passed))`.
 #' @section Errors: `habanera_error_input` for what is no game, and expected outcomes that it does not have.
@@ -28,61 +28,61 @@ check_game <- function(game, nsim = 200, seed = 1, expecting = NULL, seats_alike
   check_seed(seed)
   check_flag(seats_alike)
   expected <- checked_expecting(game, expecting, call)
-  played <- check_plays(game, nsim, seed)
+  played <- sound_plays(game, nsim, seed)
   rows <- list(played)
   if (played$passed) {
-    rows <- c(rows, list(check_repeats(game, nsim, seed), check_conserves(game, min(nsim, 20), seed)),
-              if (is_own_game(game)) list(check_hides(game, min(nsim, 20), seed)),
-              if (seats_alike) list(check_seats(game, nsim, seed)),
-              lapply(seq_along(expected), function(i) check_expected(game, expected[[i]], i, seed)))
+    rows <- c(rows, list(sound_repeats(game, nsim, seed), sound_conserves(game, min(nsim, 20), seed)),
+              if (is_own_game(game)) list(sound_hides(game, min(nsim, 20), seed)),
+              if (seats_alike) list(sound_seats(game, nsim, seed)),
+              lapply(seq_along(expected), function(i) sound_expected(game, expected[[i]], i, seed)))
   }
   structure(do.call(rbind, rows), class = c("habanera_check", "data.frame"), game = game, nsim = nsim, seed = seed)
 }
 
-check_row <- function(test, passed, detail = "", trial = NA_real_) {
+sound_row <- function(test, passed, detail = "", trial = NA_real_) {
   data.frame(test = test, passed = passed, detail = detail, trial = as.double(trial))
 }
 
 # That every trial ends and returns what is declared.
-check_plays <- function(game, nsim, seed) {
+sound_plays <- function(game, nsim, seed) {
   for (trial in seq_len(nsim)) {
     failed <- tryCatch({
       trials(game, seed, trial)
       NULL
     }, habanera_error = function(cnd) rlang::cnd_message(cnd))
-    if (!is.null(failed)) return(check_row("every trial ends with its outcomes", FALSE, sub("\n.*", "", failed), trial))
+    if (!is.null(failed)) return(sound_row("every trial ends with its outcomes", FALSE, sub("\n.*", "", failed), trial))
   }
-  check_row("every trial ends with its outcomes", TRUE, count_of(nsim, "trial"))
+  sound_row("every trial ends with its outcomes", TRUE, count_of(nsim, "trial"))
 }
 
-check_repeats <- function(game, nsim, seed) {
+sound_repeats <- function(game, nsim, seed) {
   numbers <- seq_len(nsim)
   once <- trials(game, seed, numbers)
   again <- trials(game, seed, rev(numbers))
   again <- again[order(again[["trial"]]), , drop = FALSE]
   same <- rowSums(as.matrix(format(once)) != as.matrix(format(again))) == 0
-  check_row("a trial repeats from its seed", all(same), if (all(same)) "" else
+  sound_row("a trial repeats from its seed", all(same), if (all(same)) "" else
     "the same trial gave another outcome; luck must go through the table", c(once[["trial"]][!same], NA)[1])
 }
 
-check_conserves <- function(game, nsim, seed) {
+sound_conserves <- function(game, nsim, seed) {
   for (trial in seq_len(nsim)) {
     trace <- replay(game, seed, trial)
     sizes <- rowSums(as.data.frame(trace)[zone_columns(game)])
     if (any(sizes != sizes[1])) {
-      return(check_row("no card is lost or made", FALSE, sprintf("at step %d", which(sizes != sizes[1])[1]), trial))
+      return(sound_row("no card is lost or made", FALSE, sprintf("at step %d", which(sizes != sizes[1])[1]), trial))
     }
   }
-  check_row("no card is lost or made", TRUE, sprintf("every step of %s", count_of(nsim, "trial")))
+  sound_row("no card is lost or made", TRUE, sprintf("every step of %s", count_of(nsim, "trial")))
 }
 
-check_seats <- function(game, nsim, seed) {
+sound_seats <- function(game, nsim, seed) {
   column <- game$words$seats[1]
   if (is.na(column)) refuse("`seats_alike` needs an outcome that is a seat.", call = NULL)
   won <- trials(recording(game, column), seed, seq_len(nsim))[[column]]
   n <- table(factor(won, game$seat_names))
   p <- if (sum(n) > 0) stats::pchisq(sum((n - mean(n))^2 / mean(n)), length(n) - 1, lower.tail = FALSE) else 1
-  check_row("seats win as often", p > 1e-6, sprintf("%s of %s", join_words(format_count(as.vector(n))),
+  sound_row("seats win as often", p > 1e-6, sprintf("%s of %s", join_words(format_count(as.vector(n))),
                                                     count_of(nsim, "trial")))
 }
 
@@ -107,22 +107,22 @@ checked_expecting <- function(game, expecting, call) {
   })
 }
 
-check_expected <- function(game, expected, number, seed) {
+sound_expected <- function(game, expected, number, seed) {
   test <- sprintf("expected result %d", number)
   kinds <- match(codes_of(expected$deck), kinds_of(game$deck)$codes)
   found <- tryCatch({
     values <- in_trial(game, seed, 1, custom_runner(game)(kinds))
     game_outcomes(game, as.data.frame(as.list(values)))
   }, habanera_error = function(cnd) rlang::cnd_message(cnd))
-  if (is.character(found)) return(check_row(test, FALSE, sub("\n.*", "", found)))
+  if (is.character(found)) return(sound_row(test, FALSE, sub("\n.*", "", found)))
   for (name in names(expected$outcome)) {
     wanted <- expected$outcome[[name]]
     if (is.logical(wanted)) wanted <- if (wanted) "yes" else "no"
     if (!isTRUE(all.equal(as.character(wanted), as.character(found[[name]])))) {
-      return(check_row(test, FALSE, sprintf("`%s` is %s, not %s", name, said(found[[name]]), said(wanted))))
+      return(sound_row(test, FALSE, sprintf("`%s` is %s, not %s", name, said(found[[name]]), said(wanted))))
     }
   }
-  check_row(test, TRUE)
+  sound_row(test, TRUE)
 }
 
 #' @export

@@ -2,7 +2,7 @@
 
 # At every choice of some trials the cards that the seat has not seen change places: where all that it could see until
 # then stays the same, what it is shown must, too.
-check_hides <- function(game, nsim, seed) {
+sound_hides <- function(game, nsim, seed) {
   test <- "no seat is shown what is hidden"
   asked <- 0
   for (trial in seq_len(nsim)) {
@@ -16,11 +16,11 @@ check_hides <- function(game, nsim, seed) {
       if (length(again) < number || !identical(again[[number]]$visible, once[[number]]$visible)) next
       asked <- asked + 1
       if (!identical(again[[number]]$view, once[[number]]$view)) {
-        return(check_row(test, FALSE, sprintf("at choice %d of seat %s", number, once[[number]]$seat), trial))
+        return(sound_row(test, FALSE, sprintf("at choice %d of seat %s", number, once[[number]]$seat), trial))
       }
     }
   }
-  check_row(test, TRUE, sprintf("%s of %s", count_of(asked, "choice"), count_of(nsim, "trial")))
+  sound_row(test, TRUE, sprintf("%s of %s", count_of(asked, "choice"), count_of(nsim, "trial")))
 }
 
 # The choices of a trial in which every card is told apart (it is of one of `kinds`) and they lie in this `order`: of

@@ -1,5 +1,5 @@
-# Where the luck of a game of one's own comes from: R's generator, set from the trial's address; or a path of choices, of
-# which all are walked.
+# Where the luck of a game of one's own comes from: R's generator, set from the trial's address; or a path of choices,
+# of which all are walked.
 
 drawn_luck <- function() {
   list(walks = FALSE, below = function(n) sample.int(n, 1),

@@ -5,9 +5,7 @@ custom_setting <- function(game) {
   own <- game$kind$own_play
   seats <- game$kind$seats(game$rules)
   of_seat <- rep(own$piles == "own", lengths_of(own, seats))
-  names <- unlist(lapply(names(own$piles), function(pile) {
-    if (own$piles[[pile]] == "own") paste(pile, seq_len(seats), sep = "_") else pile
-  }))
+  names <- pile_names(own$piles, seats)
   owner <- ifelse(of_seat, suppressWarnings(as.numeric(sub("^.*_", "", names))), 0)
   kinds <- kinds_of(game$deck)
   # A check tells every card apart; else cards are numbered by their kinds.
@@ -41,19 +39,19 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   choose <- if (is.null(ask)) usual else function(seat, view, moves) {
     ask(seat, view, moves, function() usual(seat, view, moves))
   }
-  table <- new_table(setting, luck, choose, watch)
+  here <- new_table(setting, luck, choose, watch)
   rules <- unclass(game$rules)
   kinds <- kinds_of(game$deck)
   places <- if (is.null(own$of_cards)) match(codes_of(game$deck), kinds$codes) else seq_along(game$deck)
   function(deck) tryCatch({
     lies <- laid_decks(own, setting, deck, kinds$copies, places)
-    table$begin(lies$piles, lies$bag)
-    if (length(own$decks) > 1) for (pile in names(own$decks)) table$verbs$shuffle(pile)
-    if (!is.null(watch)) watch("deal", 0, integer(), table$piles())
-    values <- own_code(own$play(table$verbs, rules, players))
+    here$begin(lies$piles, lies$bag)
+    if (length(own$decks) > 1) for (pile in names(own$decks)) here$verbs$shuffle(pile)
+    if (!is.null(watch)) watch("deal", 0, integer(), here$piles())
+    values <- own_code(own$play(here$verbs, rules, players))
     outcome_numbers(own$outcomes, values, setting$seats)
   }, habanera_error_function = function(cnd) {
-    refuse(sprintf("%s (step %s)", rlang::cnd_message(cnd), format_count(table$step())), "function", NULL)
+    refuse(sprintf("%s (step %s)", rlang::cnd_message(cnd), format_count(here$step())), "function", NULL)
   })
 }
 
@@ -137,7 +135,9 @@ custom_walk <- function(game, most, call) {
     luck$begin()
     rows[[length(rows) + 1]] <- play(NULL)[game$record]
     chances[length(rows)] <- luck$chance()
-    if (length(rows) > most) refuse(sprintf("There are more than %s courses to walk.", format_count(most)), "work", call)
+    if (length(rows) > most) {
+      refuse(sprintf("There are more than %s courses to walk.", format_count(most)), "work", call)
+    }
     if (!luck$next_one()) break
   }
   list(rows = lapply(seq_along(game$record), function(i) vapply(rows, `[[`, 0, i)), probability = chances)

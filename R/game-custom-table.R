@@ -1,8 +1,9 @@
 # The table of a game of one's own: named piles, among which cards only move. Every verb makes a step of the trace, and
 # all luck goes through random(), so that a trial can be played again, and every course walked.
 
-# `table` in play(): an environment of verbs. `setting` holds what is the same for all trials of a game: `piles` (names),
-# `owner` (of each pile: a seat, 0 nobody's), `of` (attributes of the cards by their numbers), `faces`, `seats`.
+# `table` in play(): an environment of verbs. `setting` holds what is the same for all trials of a game: `piles`
+# (names), `owner` (of each pile: a seat, 0 nobody's), `of` (attributes of the cards by their numbers), `faces`,
+# `seats`.
 new_table <- function(setting, luck, choose, watch) {
   piles <- NULL
   bags <- list()

@@ -4,8 +4,8 @@
 #' reported as any other.
 #'
 #' `play(table, rules, players)` plays one game on `table`, whose verbs are called as `table$move("stock", "hand_1")`:
-#' * `move(from, to, n = 1, at = NULL, beneath = FALSE)`: the top `n` cards, or those at these places, go on top of another
-#'   pile or beneath it; gives the cards. `deal(from, to, n = 1)`: to each of the piles `to` in turn, `n` times.
+#' * `move(from, to, n = 1, at = NULL, beneath = FALSE)`: the top `n` cards, or those at these places, go on top of
+#'   another pile or beneath it; gives the cards. `deal(from, to, n = 1)`: to each of the piles `to` in turn, `n` times.
 #'   `any(from, to)`: a card of the pile, each as likely.
 #' * `size(pile)`, `cards(pile)`, `look(pile, at = 1)`: how many, which, and which at some places; `turn(pile, at = 1)`
 #'   is a look that is told in the log.
@@ -19,8 +19,8 @@
 #' a trial has its address; what `play()` returns are the outcomes by name. A game may end early: it returns.
 #'
 #' @param name What the game is called, in small letters.
-#' @param deck The cards, which lie shuffled on the first of `piles`; or a list of them by the names of piles, a deck for
-#'   each, each shuffled by itself.
+#' @param deck The cards, which lie shuffled on the first of `piles`; or a list of them by the names of piles, a deck
+#'   for each, each shuffled by itself.
 #' @param play The function.
 #' @param outcomes A list by name of [outcomes].
 #' @param piles By name who sees the cards in a pile: "hidden" (nobody), "open" (everybody), or "own": there is one for
@@ -29,8 +29,8 @@
 #'   made by [rule_whole()] and its kin. `play()` is handed them as a list.
 #' @param seats How many play.
 #' @param players Who decides for the seats: [player_random()], [player_with()] of a function of `view` and `moves` that
-#'   returns one of `moves`; one for all, or a list with one for each seat. [player_lookahead()] tries each move in deals
-#'   that fit all that its seat could see (in open piles, its own, and of what was turned).
+#'   returns one of `moves`; one for all, or a list with one for each seat. [player_lookahead()] tries each move in
+#'   deals that fit all that its seat could see (in open piles, its own, and of what was turned).
 #' @param worth For [player_lookahead()]: a function of a list of outcomes and a seat that gives what they are worth to
 #'   it; `NULL`: the win, where an outcome is a seat, or the first that is money.
 #' @param record The outcomes that are counted; `NULL`: all.
@@ -68,7 +68,7 @@ game_custom <- function(name, deck, play, outcomes, piles = c(stock = "hidden", 
   if (!is.null(worth)) check_function(worth)
   check_whole(seats, 1, most_custom_seats)
   decks <- checked_decks(deck, call)
-  kind <- custom_kind(name, decks, play, checked_outcomes(outcomes, call), checked_piles(piles, names(decks), call),
+  kind <- custom_kind(name, decks, play, checked_outcomes(outcomes, call), checked_piles(piles, names(decks), seats, call),
                       checked_own_rules(rules, call), seats, worth)
   make_game(kind, list(players = players), NULL, game_settings(shuffle, NULL, seat_names, record), call)
 }
@@ -82,8 +82,8 @@ custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth)
   coins <- vapply(outcomes, function(outcome) if (is.null(outcome$coin)) NA_real_ else outcome$coin, 0)
   new_kind(
     name, gsub("_", " ", sentence(name)), "game_custom", "a game of one's own.",
-    c(list(rule_deck("the cards", whole, "as given"), rule_players(c("random", "with", "lookahead"), "who decides for the seats")),
-      rules),
+    c(list(rule_deck("the cards", whole, "as given"),
+           rule_players(c("random", "with", "lookahead"), "who decides for the seats")), rules),
     columns, names(outcomes), NULL, seats = function(rules) seats,
     settled = function(rules, piles, changed, call) {
       refuse_other_number(rules$players, seats, call)
@@ -105,17 +105,24 @@ checked_decks <- function(deck, call) {
 }
 
 # All piles, those of seats to be made for each: a list of `seen` by name.
-checked_piles <- function(piles, decks, call) {
+checked_piles <- function(piles, decks, seats, call) {
   fits <- is.character(piles) && length(piles) > 0 && all(grepl("^[a-z][a-z0-9_]*$", rlang::names2(piles))) &&
     !anyDuplicated(names(piles)) && all(piles %in% c("hidden", "open", "own"))
   if (!fits) {
     refuse(sprintf("`piles` must be by name \"hidden\", \"open\" or \"own\", as in c(stock = \"hidden\"), not %s.",
                    said(piles)), call = call)
   }
-  unknown <- setdiff(decks, names(piles))
+  unknown <- setdiff(decks, pile_names(piles, seats))
   if (length(unknown)) refuse(sprintf("`deck` names the pile %s, which is none of `piles`.", quoted(unknown[1])),
                               call = call)
   piles
+}
+
+# One of each name, or one for each seat.
+pile_names <- function(piles, seats) {
+  unlist(lapply(names(piles), function(name) {
+    if (piles[[name]] == "own") paste(name, seq_len(seats), sep = "_") else name
+  }))
 }
 
 # Rules given by their defaults have the default's type.

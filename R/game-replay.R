@@ -80,9 +80,10 @@ new_game_trace <- function(game, played, deck, seed, trial) {
   steps <- played$steps
   kinds <- kinds_of(game$deck)
   actions <- c(deal = -1L, game$words$actions)
+  words <- if (is.character(steps$action)) steps$action else names(actions)[match(steps$action, actions)]
   trace <- data.frame(
     step = as.double(seq_along(steps$round)), round = steps$round, depth = steps$depth,
-    seat = c(NA, game$seat_names)[steps$seat + 1], action = if (is.character(steps$action)) steps$action else names(actions)[match(steps$action, actions)],
+    seat = c(NA, game$seat_names)[steps$seat + 1], action = words,
     cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
   )
   if (!is.null(game$kind$step_notes)) trace$note <- game$kind$step_notes(game, trace$action, steps$value, steps$open)

@@ -61,7 +61,8 @@ print(simulate(going_out, nsim = 100, seed = 44))
 print(vary_rules(going_out, cards = c(3, 5), nsim = 50, seed = 44))
 print(check_game(going_out, nsim = 20))
 
-# Tricks: follow suit if you can; the highest trump, else the highest of the suit led, takes the trick. Two partnerships.
+# Tricks: follow suit if you can; the highest trump, else the highest of the suit led, takes the trick. Two
+# partnerships.
 tricks <- game_custom(
   "tricks", deck_standard(),
   function(table, rules, players) {

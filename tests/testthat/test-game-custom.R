@@ -18,14 +18,16 @@ test_that("a game in a dozen lines is simulated, worked out, replayed and varied
   counts <- simulate(to_a_rank(), nsim = 2000, seed = 3)
   found <- tidy(counts)
   # (52 + 1) / (4 + 1) cards on average.
-  expect_lt(abs(found$estimate[found$term == "turned"] - 53 / 5), standard_errors * found$std.error[found$term == "turned"])
+  row <- found[found$term == "turned", ]
+  expect_lt(abs(row$estimate - 53 / 5), standard_errors * row$std.error)
   longest <- replay(counts, longest = "turned")
   expect_equal(attr(longest, "outcome")$turned, max(counts$outcomes$turned))
   expect_equal(sum(longest$action == "stock to shown"), max(counts$outcomes$turned))
   expect_equal(trials(to_a_rank(), 3, 1:5)$turned, trials(to_a_rank(), 3, 5:1)$turned[5:1])
   varied <- vary_rules(to_a_rank(), rank = c("A", "K"), nsim = 100, seed = 1)
   expect_output(print(varied), "rank = ")
-  twice <- compare(to_a_rank(record = "turned"), to_a_rank(record = "turned", shuffle = "uniform"), nsim = 100, seed = 1)
+  twice <- compare(to_a_rank(record = "turned"), to_a_rank(record = "turned", shuffle = "uniform"), nsim = 100,
+                   seed = 1)
   expect_equal(tidy(twice)$estimate[1], 0)
   expect_equal(c(simulate(to_a_rank(), 100, seed = 3), simulate(to_a_rank(), 100, seed = 3, first_trial = 101))$n,
                simulate(to_a_rank(), 200, seed = 3)$n)
@@ -122,7 +124,8 @@ test_that("what goes wrong in a game is told with the trial, the step and how to
     list(quote(game_custom("Odd", deck_standard(), identity, list(x = outcome_whole("x")))), "input", "small letters"),
     list(quote(game_custom("odd", "deck", identity, list(x = outcome_whole("x")))), "input", "`deck` must be cards"),
     list(quote(game_custom("odd", deck_standard(), identity, list(x = 1))), "input", "must be outcome_whole()"),
-    list(quote(game_custom("odd", deck_standard(), identity, list(n = outcome_whole("n")))), "input", "meaning already"),
+    list(quote(game_custom("odd", deck_standard(), identity, list(n = outcome_whole("n")))), "input",
+         "meaning already"),
     list(quote(game_custom("odd", deck_standard(), identity, list(x = outcome_whole("x")), piles = c(a = "seen"))),
          "input", "\"hidden\", \"open\" or \"own\""),
     list(quote(game_custom("odd", deck_standard(), identity, list(x = outcome_whole("x")), rules = list(deck = 1))),

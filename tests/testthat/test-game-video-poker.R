@@ -160,13 +160,16 @@ test_that("pay tables come from files, with what is wrong in them", {
   expect_equal(rules(game_video_poker(csv))$pays, rules(game_video_poker(yaml))$pays)
   expect_equal(rules(game_video_poker(yaml))$pays[["full house"]], 8)
   kept <- withr::local_tempfile(fileext = ".yaml")
-  write_rules(game_video_poker(yaml, wild = "rank == '2'"), kept)
-  expect_equal(rules(game("video_poker", rules = kept))$wild, "rank == \"2\"")
+  # A table without a line for five of a kind, where there can be five, is warned of whenever it is read.
+  expect_warning(write_rules(game_video_poker(yaml, wild = "rank == '2'"), kept), "five of a kind")
+  expect_warning(again <- game("video_poker", rules = kept), "five of a kind")
+  expect_equal(rules(again)$wild, "rank == \"2\"")
   expect_warning(game_video_poker(c(flush = 6, straight = 4, `one pair` = 1)), "no line for straight flush",
                  class = "habanera_warning_pays")
-  expect_warning(game_video_poker(c(flush = 2, `straight flush` = 40)), "\"straight flush\" pays more than \"flush\"",
+  order <- c(flush = 2, `straight flush` = 40, `four of a kind` = 9, `full house` = 8)
+  expect_warning(game_video_poker(order), "\"straight flush\" pays more than \"flush\"",
                  class = "habanera_warning_pays")
-  taken <- game_video_poker(rules = hand_rules(wild = rank == "2", ace = "high"))
+  expect_warning(taken <- game_video_poker(rules = hand_rules(wild = rank == "2", ace = "high")), "five of a kind")
   expect_equal(rules(taken)[c("wild", "ace")], list(wild = "rank == \"2\"", ace = "high"), ignore_attr = TRUE)
 })
 
