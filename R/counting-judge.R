@@ -6,7 +6,8 @@ judge_count <- function(system, game = game_blackjack(), player = NULL) {
   call <- rlang::current_env()
   system <- check_system(system, call)
   game <- edge_game(without_cut(money_game(game, call)), player, NULL, call)
-  bets <- c("main", intersect("insurance", names(game$kind$bet_means(game, "main", call))))
+  main <- game$kind$bets(game$rules)$term[1]
+  bets <- c(main, intersect("insurance", names(game$kind$bet_means(game, main, call))))
   effects <- removal_effects(game, of = bets)
   groups <- game$kind$counted_by(game)
   copies <- kinds_of(game$deck)$copies
@@ -14,8 +15,8 @@ judge_count <- function(system, game = game_blackjack(), player = NULL) {
     of_bet <- effects[effects$bet == bet, ]
     effect <- of_bet$effect[match(groups$labels, of_bet[[1]])]
     # What is counted apart is for bets alone.
-    tags <- (if (bet == "main") bet_tags_of_kinds else tags_of_kinds)(system, game$deck, call)
-    data.frame(term = if (bet == "main") "betting" else bet, estimate = weighed_correlation(tags, effect, copies))
+    tags <- (if (bet == main) bet_tags_of_kinds else tags_of_kinds)(system, game$deck, call)
+    data.frame(term = if (bet == main) "betting" else bet, estimate = weighed_correlation(tags, effect, copies))
   })
   if (!is.null(game$kind$cells)) {
     rows <- c(rows, list(data.frame(term = "play", estimate = play_correlation(system, game, call))))

@@ -191,9 +191,11 @@ baccarat_spec <- function(rules, cards, dealing) {
 
 baccarat_traits <- function(spec) c(list(spec$alike), spec$bettor$system[c("tags", "bet_tags")])
 
+# By the names that counting systems have for values, where cards count 1 to 10: A, 2, ..., 10.
 baccarat_counted_by <- function(game) {
-  values <- game$spec$rules$values
-  list(name = "value", labels = as.character(values), order = order(values))
+  points <- catalogue_of(game$deck)$data[[game$rules$points_by]][kinds_of(game$deck)$codes]
+  list(name = "value", labels = if (all(points %in% 1:10)) value_names(points) else as.character(points),
+       order = order(points))
 }
 
 # The bet of `bet_on` first.

@@ -76,6 +76,15 @@ sound_conserves <- function(game, nsim, seed) {
   sound_row("no card is lost or made", TRUE, sprintf("every step of %s", count_of(nsim, "trial")))
 }
 
+sound_hides <- function(game, nsim, seed) {
+  found <- first_leak(game, nsim, seed)
+  test <- "no seat is shown what is hidden"
+  if (is.null(found$trial)) {
+    return(sound_row(test, TRUE, sprintf("%s of %s", count_of(found$asked, "choice"), count_of(nsim, "trial"))))
+  }
+  sound_row(test, FALSE, sprintf("at choice %d of seat %s", found$choice, found$seat), found$trial)
+}
+
 sound_seats <- function(game, nsim, seed) {
   column <- game$words$seats[1]
   if (is.na(column)) refuse("`seats_alike` needs an outcome that is a seat.", call = NULL)
@@ -111,7 +120,7 @@ sound_expected <- function(game, expected, number, seed) {
   test <- sprintf("expected result %d", number)
   kinds <- match(codes_of(expected$deck), kinds_of(game$deck)$codes)
   found <- tryCatch({
-    values <- in_trial(game, seed, 1, custom_runner(game)(kinds))
+    values <- custom_trial(game, seed, 1, custom_runner(game), kinds)
     game_outcomes(game, as.data.frame(as.list(values)))
   }, habanera_error = function(cnd) rlang::cnd_message(cnd))
   if (is.character(found)) return(sound_row(test, FALSE, sub("\n.*", "", found)))

@@ -7,8 +7,12 @@ experiment_code.habanera_game <- function(experiment) {
   deck <- rules$deck
   rules$deck <- NULL
   if (!is.null(experiment$piles)) rules[kind$told_by_piles] <- NULL
-  list(r = sprintf("%s(%s)", kind$constructor, paste(game_r_settings(experiment, kind, rules, deck), collapse = ", ")),
-       shell = game_shell(experiment, kind, rules))
+  settings <- paste(game_r_settings(experiment, kind, rules, deck), collapse = ", ")
+  # A game of one's own is what its maker has called it.
+  if (is_own_game(experiment)) {
+    return(list(r = if (nzchar(settings)) sprintf("change_rules(%s, %s)", kind$name, settings) else kind$name))
+  }
+  list(r = sprintf("%s(%s)", kind$constructor, settings), shell = game_shell(experiment, kind, rules))
 }
 
 game_r_settings <- function(game, kind, rules, deck) {

@@ -3,12 +3,8 @@
 
 looks_ahead <- function(game) any(vapply(game$rules$players, function(player) player$name == "lookahead", NA))
 
-# A function of a deck that plays one game, whoever sits there.
-custom_runner <- function(game, watch = NULL) {
-  if (looks_ahead(game)) custom_player_ahead(game, watch) else custom_player(game, drawn_luck(), watch)
-}
-
-# The same where somebody looks ahead: every card is told apart, and whoever watches is told their kinds.
+# A function of a deck that plays one game where somebody looks ahead: every card is told apart, and whoever watches is
+# told their kinds.
 custom_player_ahead <- function(game, watch) {
   players <- seated_players(game$rules$players, game$kind$seats(game$rules))
   function(deck) {
@@ -106,7 +102,7 @@ worth_in_deal <- function(at, order, move, own_seed, try) {
   }
   assign(".Random.seed", at$start, globalenv())
   tryCatch(seat_worth(at$game, custom_player(at$game, drawn_luck(), eyes$look, ask)(order), at$seat),
-           habanera_far_enough = function(cnd) NA_real_, habanera_error_function = function(cnd) NA_real_)
+           error = function(cnd) NA_real_)
 }
 
 # What outcomes are worth to a seat.

@@ -1,9 +1,9 @@
 # That a game of one's own shows a seat nothing that it may not see.
 
 # At every choice of some trials the cards that the seat has not seen change places: where all that it could see until
-# then stays the same, what it is shown must, too.
-sound_hides <- function(game, nsim, seed) {
-  test <- "no seat is shown what is hidden"
+# then stays the same, what it is shown must, too. How many choices were `asked`, and the first that was not so: its
+# `trial`, `choice` and `seat`.
+first_leak <- function(game, nsim, seed) {
   asked <- 0
   for (trial in seq_len(nsim)) {
     kinds <- game_deck(game, seed, trial)
@@ -16,11 +16,11 @@ sound_hides <- function(game, nsim, seed) {
       if (length(again) < number || !identical(again[[number]]$visible, once[[number]]$visible)) next
       asked <- asked + 1
       if (!identical(again[[number]]$view, once[[number]]$view)) {
-        return(sound_row(test, FALSE, sprintf("at choice %d of seat %s", number, once[[number]]$seat), trial))
+        return(list(asked = asked, trial = trial, choice = number, seat = once[[number]]$seat))
       }
     }
   }
-  sound_row(test, TRUE, sprintf("%s of %s", count_of(asked, "choice"), count_of(nsim, "trial")))
+  list(asked = asked)
 }
 
 # The choices of a trial in which every card is told apart (it is of one of `kinds`) and they lie in this `order`: of
@@ -41,7 +41,8 @@ told_choices <- function(game, seed, trial, kinds, order, before = NULL, until =
     if (number >= until) rlang::abort("far enough", class = "habanera_far_enough")
     chosen
   }
-  tryCatch(in_trial(game, seed, trial, custom_player(game, drawn_luck(), eyes$look, as_before)(order)),
+  play <- custom_player(game, drawn_luck(), eyes$look, as_before)
+  tryCatch(custom_trial(game, seed, trial, play, order),
            habanera_far_enough = function(cnd) NULL)
   choices
 }

@@ -90,6 +90,12 @@ outcome_number <- function(outcome, value, name, seats) {
 }
 
 outcome_numbers <- function(outcomes, values, seats) {
+  if (!identical(names(values), names(outcomes))) refuse_other_outcomes(outcomes, values)
+  vapply(names(outcomes), function(name) outcome_number(outcomes[[name]], values[[name]], name, seats), 0)
+}
+
+# In whatever order, all there must be and no others.
+refuse_other_outcomes <- function(outcomes, values) {
   given <- rlang::names2(values)
   missing <- setdiff(names(outcomes), given)
   other <- setdiff(given, names(outcomes))
@@ -102,5 +108,4 @@ outcome_numbers <- function(outcomes, values, seats) {
     refuse(sprintf("play() returns `%s`, which is not among its outcomes%s", other[1],
                    did_you_mean(other[1], names(outcomes))), "function", NULL)
   }
-  vapply(names(outcomes), function(name) outcome_number(outcomes[[name]], values[[name]], name, seats), 0)
 }

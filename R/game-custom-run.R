@@ -1,4 +1,4 @@
-# Runs games of one's own: one trial after the other, every course, or step by step.
+# One game of one's own: what is the same for all its trials, and how one is played.
 
 # What is the same for all trials.
 custom_setting <- function(game) {
@@ -43,16 +43,14 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   rules <- unclass(game$rules)
   kinds <- kinds_of(game$deck)
   places <- if (is.null(own$of_cards)) match(codes_of(game$deck), kinds$codes) else seq_along(game$deck)
-  function(deck) tryCatch({
+  play <- function(deck) {
     lies <- laid_decks(own, setting, deck, kinds$copies, places)
     here$begin(lies$piles, lies$bag)
     if (length(own$decks) > 1) for (pile in names(own$decks)) here$verbs$shuffle(pile)
     if (!is.null(watch)) watch("deal", 0, integer(), here$piles())
-    values <- own_code(own$play(here$verbs, rules, players))
-    outcome_numbers(own$outcomes, values, setting$seats)
-  }, habanera_error_function = function(cnd) {
-    refuse(sprintf("%s (step %s)", rlang::cnd_message(cnd), format_count(here$step())), "function", NULL)
-  })
+    outcome_numbers(own$outcomes, own$play(here$verbs, rules, players), setting$seats)
+  }
+  structure(play, step = here$step)
 }
 
 # The place of the move that a player makes.
@@ -71,11 +69,24 @@ identical_move <- function(move, answer) {
   identical(move, answer) || (length(move) == 1 && length(answer) == 1 && isTRUE(move == answer))
 }
 
-# What fails in the user's code is told as it stands there; what we refuse stays so.
-own_code <- function(code) {
+# One game, its luck being that of the address of its trial.
+custom_trial <- function(game, seed, trial, play, deck) {
+  with_own_errors(with_trial_generator(seed, trial, player_lane, play(deck)), game, seed, function() trial, play)
+}
+
+# What goes wrong in a game is told with its step and how to play it again: `trial()` is the number of the one played,
+# or NULL where courses are walked.
+with_own_errors <- function(code, game, seed, trial, play) {
   tryCatch(code, error = function(cnd) {
-    if (inherits(cnd, c("habanera_error", "habanera_far_enough"))) stop(cnd)
-    refuse(sprintf("Your play() failed: %s.", sub("[.]?[[:space:]]*$", "", conditionMessage(cnd))), "function", NULL)
+    ours <- inherits(cnd, "habanera_error")
+    if (inherits(cnd, "habanera_far_enough") || (ours && !inherits(cnd, "habanera_error_function"))) stop(cnd)
+    said <- if (ours) rlang::cnd_message(cnd) else {
+      sprintf("Your play() failed: %s.", sub("[.]?[[:space:]]*$", "", conditionMessage(cnd)))
+    }
+    step <- attr(play, "step")
+    if (!is.null(step)) said <- sprintf("%s (step %s)", said, format_count(step()))
+    if (is.null(trial())) refuse(said, "function", NULL)
+    refuse_in_trial(rlang::error_cnd(message = said), game, seed, trial())
   })
 }
 
@@ -90,74 +101,9 @@ laid_decks <- function(own, setting, deck, copies, places) {
        bag = NULL)
 }
 
-custom_trials <- function(game, seed, trials) {
-  play <- custom_runner(game)
-  found <- vapply(trials, function(trial) {
-    deck <- game_deck(game, seed, trial)
-    in_trial(game, seed, trial, play(deck))[game$record]
-  }, rlang::set_names(numeric(length(game$record)), game$record))
-  found <- matrix(found, nrow = length(game$record))
-  list(rows = lapply(seq_along(game$record), function(i) found[i, ]), each = rep(1, length(trials)))
-}
-
-# One game with its steps, as the core gives those of others.
-custom_replay <- function(game, deck, seed, trial, kept) {
-  steps <- list()
-  zones <- list()
-  setting <- custom_setting(game)
-  play <- custom_runner(game, function(action, seat, cards, piles) {
-    steps[[length(steps) + 1]] <<- list(action = action, seat = seat, cards = cards, sizes = unname(lengths(piles)))
-    if (length(steps) == kept) zones <<- unname(piles)
-  })
-  outcome <- in_trial(game, seed, trial, play(deck))
-  part <- function(name, type) vapply(steps, `[[`, type, name)
-  zero <- rep(0, length(steps))
-  list(steps = list(depth = zero, round = zero, seat = part("seat", 0), action = part("action", ""),
-                    cards = lapply(steps, `[[`, "cards"),
-                    sizes = do.call(rbind, lapply(steps, `[[`, "sizes")), value = zero, open = zero,
-                    running_count = zero, true_count = zero),
-       outcome = as.list(unname(outcome)), zones = zones)
-}
-
-# Every course with its chance: rows of the recorded outcomes, and their probability.
-custom_walk <- function(game, most, call) {
-  if (!is_uniform(game$shuffle)) refuse("Courses are walked from a uniform shuffle; simulate().", "work", call)
-  about <- count_of_courses(game)
-  if (about > most) {
-    refuse(sprintf("There are about %s courses of the game to walk; at most %s are. Take %s, or simulate().",
-                   format_number(about, 2), format_count(most), game$kind$fewer_deals), "work", call)
-  }
-  luck <- walked_luck()
-  play <- custom_player(game, luck)
-  rows <- list()
-  chances <- numeric()
-  repeat {
-    luck$begin()
-    rows[[length(rows) + 1]] <- play(NULL)[game$record]
-    chances[length(rows)] <- luck$chance()
-    if (length(rows) > most) {
-      refuse(sprintf("There are more than %s courses to walk.", format_count(most)), "work", call)
-    }
-    if (!luck$next_one()) break
-  }
-  list(rows = lapply(seq_along(game$record), function(i) vapply(rows, `[[`, 0, i)), probability = chances)
-}
-
-# About how many courses there are: the mean of the product of the choices on the way of courses taken at random (Knuth
-# 1975, Mathematics of Computation 29, 121-136).
-count_of_courses <- function(game) {
-  ways <- 1
-  choose <- function(n) {
-    ways <<- ways * n
-    sample.int(n, 1)
-  }
-  play <- custom_player(game, list(walks = TRUE, below = choose, weighed = function(weights) {
-    open <- which(weights > 0)
-    open[choose(length(open))]
+# One of each name, or one for each seat.
+pile_names <- function(piles, seats) {
+  unlist(lapply(names(piles), function(name) {
+    if (piles[[name]] == "own") paste(name, seq_len(seats), sep = "_") else name
   }))
-  with_trial_generator(1, 1, 0, mean(vapply(1:100, function(dive) {
-    ways <<- 1
-    play(NULL)
-    ways
-  }, 0)))
 }

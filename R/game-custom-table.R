@@ -6,6 +6,7 @@
 # `seats`.
 new_table <- function(setting, luck, choose, watch) {
   piles <- NULL
+  empty <- rlang::set_names(rep(list(integer()), length(setting$piles)), setting$piles)
   bags <- list()
   money <- numeric()
   verb <- new.env(parent = emptyenv())
@@ -30,11 +31,12 @@ new_table <- function(setting, luck, choose, watch) {
     cards
   }
   settle_pile <- function(pile, at) {
-    if (any(piles[[pile]][at] < 0)) piles[[pile]][at] <<- settled(piles[[pile]][at])
+    if (luck$walks && any(piles[[pile]][at] < 0)) piles[[pile]][at] <<- settled(piles[[pile]][at])
   }
   places <- function(pile, n, at) {
     there <- length(lies(pile))
     if (is.null(at)) {
+      if (n == 1 && there > 0) return(1L)
       if (n > there) {
         refuse(sprintf("The pile %s holds %s, not %s.", quoted(pile), count_of(there, "card"), format_count(n)),
                "function", NULL)
@@ -137,8 +139,8 @@ new_table <- function(setting, luck, choose, watch) {
 
   # Begins a trial: `lies_in` are the cards of each pile that has some; of a pile that is not settled, how many of each.
   begin <- function(lies_in, bag) {
-    empty <- rlang::set_names(rep(list(integer()), length(setting$piles)), setting$piles)
-    piles <<- utils::modifyList(empty, lies_in)
+    piles <<- empty
+    piles[names(lies_in)] <<- lies_in
     bags <<- if (is.null(bag)) list() else list(bag)
     money <<- numeric(setting$seats)
     steps <<- 0

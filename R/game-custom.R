@@ -68,15 +68,16 @@ game_custom <- function(name, deck, play, outcomes, piles = c(stock = "hidden", 
   if (!is.null(worth)) check_function(worth)
   check_whole(seats, 1, most_custom_seats)
   decks <- checked_decks(deck, call)
-  kind <- custom_kind(name, decks, play, checked_outcomes(outcomes, call), checked_piles(piles, names(decks), seats, call),
-                      checked_own_rules(rules, call), seats, worth)
+  kind <- custom_kind(name, decks, play, checked_outcomes(outcomes, call),
+                      checked_piles(piles, names(decks), seats, call), checked_own_rules(rules, call), seats, worth)
   make_game(kind, list(players = players), NULL, game_settings(shuffle, NULL, seat_names, record), call)
 }
 
 most_custom_seats <- 7
 
 custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth) {
-  own <- list(play = play, outcomes = outcomes, piles = piles, decks = lengths(decks), worth = worth)
+  own <- list(play = play, outcomes = outcomes, piles = piles, decks = lengths(decks), worth = worth,
+              words = custom_words, trials = custom_trials, replay = custom_replay, walk = custom_walk)
   whole <- do.call(c, unname(decks))
   columns <- outcome_columns(outcomes)
   coins <- vapply(outcomes, function(outcome) if (is.null(outcome$coin)) NA_real_ else outcome$coin, 0)
@@ -116,13 +117,6 @@ checked_piles <- function(piles, decks, seats, call) {
   if (length(unknown)) refuse(sprintf("`deck` names the pile %s, which is none of `piles`.", quoted(unknown[1])),
                               call = call)
   piles
-}
-
-# One of each name, or one for each seat.
-pile_names <- function(piles, seats) {
-  unlist(lapply(names(piles), function(name) {
-    if (piles[[name]] == "own") paste(name, seq_len(seats), sep = "_") else name
-  }))
 }
 
 # Rules given by their defaults have the default's type.

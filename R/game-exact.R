@@ -22,7 +22,7 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   }
   why <- x$kind$out_of_reach(x$rules, x$deck)
   if (!is.null(why)) refuse(why, "work", call)
-  if (is_own_game(x)) return(walked_distribution(x, now(), custom_walk(x, most, call)))
+  if (is_own_game(x)) return(walked_distribution(x, now(), x$kind$own_play$walk(x, most, call)))
   machine <- game_machine(x)
   deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)

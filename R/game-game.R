@@ -40,7 +40,7 @@ new_game <- function(kind, given, settings, call) {
     record = checked_record(kind, settings$record, call)
   )
   game$spec <- game_spec(kind, game, call)
-  game$words <- if (is.null(kind$own_play)) game_words(kind, game$spec$rules) else custom_words(game)
+  game$words <- if (is.null(kind$own_play)) game_words(kind, game$spec$rules) else kind$own_play$words(game)
   do.call(new_experiment, c(list(class = "habanera_game"), game))
 }
 

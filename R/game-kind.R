@@ -94,7 +94,8 @@ usual_kind <- function() list(
   course = function(trace) zones_by_step(trace),
   # Zones of cards that have left the game.
   gone = character(),
-  # Of a game that is an R function: what game_custom() was given to play it.
+  # Of a game that is an R function: what game_custom() was given to play it, and the functions that do so in the place
+  # of the core's: `words`, `trials`, `replay`, `walk`.
   own_play = NULL,
   # Why exact answers are out of reach by these rules; NULL where they may be tried.
   out_of_reach = function(rules, deck) NULL,

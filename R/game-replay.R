@@ -35,7 +35,7 @@ replay.habanera_game <- function(x, seed, trial = 1, ...) {
 
 # As the core plays it once more, with where the cards lay after step `kept`.
 replayed_game <- function(game, deck, seed, trial, kept = 0) {
-  if (is_own_game(game)) return(custom_replay(game, deck, seed, trial, kept))
+  if (is_own_game(game)) return(game$kind$own_play$replay(game, deck, seed, trial, kept))
   in_trial(game, seed, trial, core_replay_game(game_machine(game), deck, seed, trial, kept))
 }
 

@@ -132,7 +132,7 @@ play_trials.habanera_game <- function(experiment, seed, trials) {
 
 # One trial after the other, each with R's generator set from its address.
 play_in_r_alone <- function(game, seed, trials) {
-  if (is_own_game(game)) return(custom_trials(game, seed, trials))
+  if (is_own_game(game)) return(game$kind$own_play$trials(game, seed, trials))
   machine <- game_machine(game)
   played <- lapply(trials, function(trial) {
     deck <- matrix(game_deck(game, seed, trial), nrow = 1)
