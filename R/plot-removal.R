@@ -20,7 +20,7 @@ autoplot.habanera_removal <- function(object, ...) {
                                     vjust = ifelse(.data$effect >= 0, -0.5, 1.4)), size = 3) +
     ggplot2::facet_wrap(ggplot2::vars(.data$bet), scales = "free_y", ncol = 1) +
     ggplot2::scale_fill_manual(values = c(`the house gains` = "#7fb08a", `the player gains` = "#d9a15f"), name = "") +
-    ggplot2::scale_y_continuous(labels = scales::label_percent(0.01), expand = ggplot2::expansion(0.15)) +
+    ggplot2::scale_y_continuous(labels = scales::label_percent(), expand = ggplot2::expansion(0.15)) +
     ggplot2::labs(x = sprintf("one card of this %s is missing", by), y = "change of the player's result",
                   title = "What a card that is gone is worth", subtitle = wrapped(attr(object, "words"))) +
     figure_theme() + ggplot2::theme(legend.position = "bottom")
