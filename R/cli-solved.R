@@ -56,7 +56,9 @@ strategy_command <- function() {
     function(options, arguments) {
       game <- shell_game(options, arguments, strategy_command())
       best <- best_strategy(game, options$knows, options$dead)
-      write_found(best, options, table = if (options$expected) as.data.frame(best) else strategy_grid(best))
+      # Not every best play is a table of moves.
+      rows <- options$expected || is.null(best$cells)
+      write_found(best, options, table = if (rows) as.data.frame(best) else strategy_grid(best))
     }
   )
 }

@@ -49,7 +49,7 @@ kind_of_baccarat <- function() {
   new_kind(
     "baccarat", "Baccarat", "game_baccarat", "two hands by fixed rules, and bets on which comes nearer to nine.",
     baccarat_rules(), baccarat_columns(), c("winner", "net_player", "net_banker", "net_tie"), core_baccarat,
-    fitted = fitted_baccarat, settled = settled_baccarat, deck = shoe_of_packs, dealt = baccarat_dealt,
+    fitted = fitted_baccarat, settled = settled_baccarat, deck = shoe_of_packs, dealt = function(rules, deck) dealt_of_shoe(rules, deck, 6),
     core = baccarat_spec, likeness = function(game) like_kinds(baccarat_traits(game$spec$rules)),
     bets = baccarat_bets, without = without_dead, counted_by = baccarat_counted_by,
     in_short = baccarat_in_short, step_words = baccarat_step_words, step_notes = baccarat_step_notes,
@@ -71,22 +71,15 @@ baccarat_rules <- function() {
     rule_fraction("player_pays", 1, 0, 1000, "what a win of the player pays, to one"),
     rule_fraction("banker_commission", 0.05, 0, 1, "what the house keeps of a win of the banker",
                   tries = c(0, 0.04, 0.05)),
-    rule_pays_or_none("banker_six_pays", paste("what a win of the banker with a total of six pays, to one; all others",
-                                               "then pay one, without commission"), "commission as it is"),
+    rule_fraction("banker_six_pays", NULL, 0, 1000, paste(
+      "what a win of the banker with a total of six pays, to one; all others then pay one, without commission"
+    ), "commission as it is", tries = list(NULL, 0.5)),
     rule_fraction("tie_pays", 8, 0, 1000, "what a tie pays, to one", tries = c(8, 9)),
     rule_side_bets("bets on totals, cards used, openings and all cards"),
-    rule_attribute("bet_on", "banker", "the bet whose result is `net`: player, banker, tie or a side bet",
-                   number = FALSE),
+    rule_word("bet_on", "banker", "the bet whose result is `net`: player, banker, tie or a side bet"),
     rule_cut(), rule_whole("burn", 0, 0, 100, "cards burned before the first round"),
     rule_players(c("flat", "counting"), "who lays the bets: flat, or by the count")
   ), rules_session())
-}
-
-rule_pays_or_none <- function(name, meaning, without) {
-  pays <- rule_fraction(name, 1, 0, 1000, meaning)
-  new_rule(name, NULL, sprintf("%s, or NULL: %s", pays$allowed, without), meaning, function(value, name, call) {
-    if (is.null(value)) NULL else pays$check(value, name, call)
-  }, tries = list(NULL, 0.5))
 }
 
 baccarat_columns <- function() {
@@ -151,20 +144,7 @@ settled_baccarat <- function(rules, piles, changed, call) {
     refuse("With `banker_six_pays` there is no commission: no `banker_commission`.", "rules", call)
   }
   refuse_unpayable(rules[c("player_pays", "banker_commission", "banker_six_pays", "tie_pays")], call)
-  dead <- named_cards(rules$dead, rules$deck, "dead", call)
-  parted_deck(rep(rules$deck, rules$packs), NULL, dead, call)
-  refuse_other_number(rules$players, 1, call)
-  refuse_counter(rules, 1, FALSE, call)
-  refuse_deciding(rules$players, call)
-  refuse_session(rules, call)
-  rules["cut_after"] <- list(settled_cut(rules$cut_after, rules$burn, length(shoe_of_packs(rules)), 6, call))
-  rules
-}
-
-# How many cards can be dealt in a trial.
-baccarat_dealt <- function(rules, deck) {
-  if (rules$shoes > 1) return(length(deck))
-  min(length(deck), max(rules$burn, if (is.null(rules$cut_after)) 0 else rules$cut_after - 1) + 6)
+  settled_bets_only(rules, 6, call)
 }
 
 baccarat_unit <- function(rules, handed, call) {

@@ -29,15 +29,23 @@ custom_player_ahead <- function(game, watch) {
   }
 }
 
-# What seats can see of a table: which of the cards (told apart) each has seen, and, of seats in `tell`, all that
-# happened, hidden cards as "?". Where one seat's is `expected`, what differs from it ends the game, and nobody looks
-# on after it.
+# What seats can see of a table: where which of the cards (told apart) lies, which a shuffle makes them lose, and, of
+# seats in `tell`, all that happened, hidden cards as "?". Where one seat's is `expected`, what differs from it ends the
+# game, and nobody looks on after it.
 table_eyes <- function(game, cards, tell = seq_len(game$kind$seats(game$rules)), expected = NULL) {
   setting <- custom_setting(game)
   seen <- matrix(FALSE, cards, setting$seats)
   visible <- rep(list(character()), setting$seats)
+  shuffles <- 0
+  last_shuffle <- numeric(cards)
   look <- function(action, seat, cards, piles) {
     if (!is.null(expected) && length(visible[[tell]]) == length(expected)) return()
+    if (grepl("^shuffles ", action)) {
+      hidden <- piles[[sub("^shuffles ", "", action)]]
+      shuffles <<- shuffles + 1
+      seen[hidden, ] <<- FALSE
+      last_shuffle[hidden] <<- shuffles
+    }
     for (pile in setting$piles[setting$open]) seen[piles[[pile]], ] <<- TRUE
     for (pile in setting$piles[setting$owner > 0]) seen[piles[[pile]], setting$owner[[pile]]] <<- TRUE
     if (grepl("^turns ", action)) seen[cards, ] <<- TRUE
@@ -51,8 +59,15 @@ table_eyes <- function(game, cards, tell = seq_len(game$kind$seats(game$rules)),
       rlang::abort("does not fit", class = "habanera_far_enough")
     }
   }
-  list(look = look, unseen = function(seat) which(!seen[, seat]), visible = function(seat) visible[[seat]])
+  # Cards that a seat has not seen since the deal, and, by the number of a shuffle, since that.
+  list(look = look, unseen = function(seat) which(!seen[, seat] & last_shuffle == 0), lost = function(seat) {
+    lost <- which(!seen[, seat] & last_shuffle > 0)
+    split(lost, last_shuffle[lost])
+  }, visible = function(seat) visible[[seat]])
 }
+
+# Sets of cards, each with what is to lie in the places of its cards.
+changed_by <- function(sets, order) lapply(sets, function(cards) list(cards = cards, by = cards[order(length(cards))]))
 
 # The place of the move that is worth most on average; of several the first. One number is drawn from the trial's luck,
 # whatever is tried.
@@ -67,6 +82,7 @@ best_ahead <- function(at) {
     if (nrow(worth) == at$samples) break
     assign(".Random.seed", c(generator_kind, trial_generator_seed(own_seed, try, 0)), globalenv())
     order <- replace(seq_len(cards), unseen, unseen[sample.int(length(unseen))])
+    at$other <- changed_by(at$eyes$lost(at$seat), sample.int)
     row <- worth_in_deal(at, order, 1, own_seed, try)
     # A deal that does not fit does so by no move.
     if (is.na(row)) next
@@ -101,7 +117,7 @@ worth_in_deal <- function(at, order, move, own_seed, try) {
     place[1]
   }
   assign(".Random.seed", at$start, globalenv())
-  tryCatch(seat_worth(at$game, custom_player(at$game, drawn_luck(), eyes$look, ask)(order), at$seat),
+  tryCatch(seat_worth(at$game, custom_player(at$game, changed_luck(at$other), eyes$look, ask)(order), at$seat),
            error = function(cnd) NA_real_)
 }
 

@@ -9,10 +9,10 @@ first_leak <- function(game, nsim, seed) {
     kinds <- game_deck(game, seed, trial)
     once <- told_choices(game, seed, trial, kinds, seq_along(kinds))
     for (number in seq_along(once)) {
-      unseen <- once[[number]]$unseen
-      if (length(unique(kinds[unseen])) < 2) next
-      order <- replace(seq_along(kinds), unseen, rev(unseen))
-      again <- told_choices(game, seed, trial, kinds, order, once, number)
+      hidden <- once[[number]][c("unseen", "lost")]
+      if (!any(vapply(c(list(hidden$unseen), hidden$lost), function(cards) length(unique(kinds[cards])) > 1, NA))) next
+      order <- replace(seq_along(kinds), hidden$unseen, rev(hidden$unseen))
+      again <- told_choices(game, seed, trial, kinds, order, once, number, changed_by(hidden$lost, function(n) n:1))
       if (length(again) < number || !identical(again[[number]]$visible, once[[number]]$visible)) next
       asked <- asked + 1
       if (!identical(again[[number]]$view, once[[number]]$view)) {
@@ -24,9 +24,9 @@ first_leak <- function(game, nsim, seed) {
 }
 
 # The choices of a trial in which every card is told apart (it is of one of `kinds`) and they lie in this `order`: of
-# each the seat, the view, the move, which cards the seat has not seen, and what it could see until then. Choices are
-# made as `before` up to number `until`, where the trial ends.
-told_choices <- function(game, seed, trial, kinds, order, before = NULL, until = Inf) {
+# each the seat, the view, the move, which cards the seat has not seen or has lost, and what it could see until then.
+# Choices are made as `before` up to number `until`, where the trial ends; `other` are changes of what shuffles gave.
+told_choices <- function(game, seed, trial, kinds, order, before = NULL, until = Inf, other = list()) {
   game$kind$own_play$of_cards <- kinds
   eyes <- table_eyes(game, length(kinds))
   choices <- list()
@@ -37,11 +37,12 @@ told_choices <- function(game, seed, trial, kinds, order, before = NULL, until =
     }
     chosen <- if (length(same)) same[1] else usual()
     choices[[number]] <<- list(seat = seat, view = view, move = moves[[chosen]], unseen = eyes$unseen(seat),
+                               lost = eyes$lost(seat),
                                visible = c(seat, eyes$visible(seat)))
     if (number >= until) rlang::abort("far enough", class = "habanera_far_enough")
     chosen
   }
-  play <- custom_player(game, drawn_luck(), eyes$look, as_before)
+  play <- custom_player(game, changed_luck(other), eyes$look, as_before)
   tryCatch(custom_trial(game, seed, trial, play, order),
            habanera_far_enough = function(cnd) NULL)
   choices

@@ -1,9 +1,25 @@
 # Where the luck of a game of one's own comes from: R's generator, set from the trial's address; or a path of choices,
 # of which all are walked.
 
-drawn_luck <- function() {
-  list(walks = FALSE, below = function(n) sample.int(n, 1),
-       weighed = function(weights) sample.int(length(weights), 1, prob = weights))
+# `changed(number, cards)` is handed the cards of each shuffle, counted from 1, and gives them back as they are to lie.
+drawn_luck <- function(changed = function(number, cards) cards) {
+  shuffles <- 0
+  list(walks = FALSE, below = function(n) sample.int(n, 1), shuffled = function(cards) {
+    shuffles <<- shuffles + 1
+    changed(shuffles, cards[sample.int(length(cards))])
+  })
+}
+
+# Luck for a single trial in which cards that a shuffle has hidden change places: `other` by the number of the shuffle
+# is a list of `cards` and of what lies in their places.
+changed_luck <- function(other) {
+  drawn_luck(function(number, cards) {
+    change <- other[[as.character(number)]]
+    if (is.null(change)) return(cards)
+    at <- match(change$cards, cards)
+    if (anyNA(at)) rlang::abort("does not fit", class = "habanera_far_enough")
+    replace(cards, at, change$by)
+  })
 }
 
 # Choices so far, and how many others each has: `path$next_one()` goes on to the next course, FALSE after the last.

@@ -100,8 +100,7 @@ new_table <- function(setting, luck, choose, watch) {
       bags[[length(bags) + 1]] <<- tabulate(settled(lies(pile)), length(setting$faces))
       piles[[pile]] <<- rep(-length(bags), length(piles[[pile]]))
     } else {
-      there <- lies(pile)
-      piles[[pile]] <<- there[sample.int(length(there))]
+      piles[[pile]] <<- luck$shuffled(lies(pile))
     }
     told(paste("shuffles", pile), 0)
     invisible()

@@ -68,6 +68,9 @@ game_custom <- function(name, deck, play, outcomes, piles = c(stock = "hidden", 
   if (!is.null(worth)) check_function(worth)
   check_whole(seats, 1, most_custom_seats)
   decks <- checked_decks(deck, call)
+  if (!is.null(names(decks)) && !is.null(shuffle)) {
+    refuse("Several decks are shuffled each by itself, fairly: no `shuffle`.", "rules")
+  }
   kind <- custom_kind(name, decks, play, checked_outcomes(outcomes, call),
                       checked_piles(piles, names(decks), seats, call), checked_own_rules(rules, call), seats, worth)
   make_game(kind, list(players = players), NULL, game_settings(shuffle, NULL, seat_names, record), call)
@@ -137,7 +140,7 @@ rule_like <- function(name, default, call) {
   if (!grepl("^[a-z][a-z0-9_]*$", name)) refuse("Each of `rules` needs a name of small letters, digits and _.",
                                                 call = call)
   if (is.logical(default) && length(default) == 1) return(rule_flag(name, "TRUE or FALSE", default))
-  if (rlang::is_string(default)) return(rule_attribute(name, default, "a text", number = FALSE))
+  if (rlang::is_string(default)) return(rule_word(name, default, "a text"))
   if (is.numeric(default) && length(default) == 1 && is.finite(default)) {
     return(if (default == round(default)) rule_whole(name, default, -1e9, 1e9, "a whole number") else
       rule_fraction(name, default, -1e9, 1e9, "a number"))

@@ -28,7 +28,8 @@
 #'   `conf.high` (95%), `sd` (of the player's result of a round, in stakes), `win_share` (of the rounds, net above 0),
 #'   `spread` (whether these two are "exact" or "simulated"), `without_ties` (per stake that is won or lost),
 #'   `largest_pay` (the most that a round brings, in stakes beside the own), `how` (whether the estimate is "exact" or
-#'   "simulated"). Where an exact edge has a simulated spread, the last two columns but one are simulated with it.
+#'   "simulated"). Of [game_blackjack()] without a cut, `without_ties` and `largest_pay` are of the rounds simulated
+#'   beside.
 #'   `as.data.frame()` of an exact edge of blackjack with `by` a column of these: `first_hand`, `up_card`, `action`
 #'   (what was done first; "none" where nothing is decided), is a row for each with its `probability`, `edge` (the
 #'   house's, given it) and `share` (of the whole edge, their product).

@@ -36,9 +36,10 @@ kind_of_high_card <- function() {
     "high_card", "High card", "game_high_card", "a card for the seat and one for the bank, the higher wins the stake.",
     high_card_rules(), high_card_columns(), c("net", "result"), core_high_card,
     fitted = function(kind, rules, call) counted_kind(kind, rules, function(seat) "net"), settled = settled_high_card,
-    deck = shoe_of_packs, dealt = high_card_dealt, cards = high_card_cards, core = high_card_spec,
-    likeness = high_card_likeness, units = high_card_units, bets = high_card_bets, without = without_dead,
-    in_short = high_card_in_short, step_words = high_card_step_words, end_in_words = net_end_in_words,
+    deck = shoe_of_packs, dealt = function(rules, deck) dealt_of_shoe(rules, deck, if (rules$ties == "again") Inf else 2),
+    cards = high_card_cards, core = high_card_spec, likeness = high_card_likeness, units = high_card_units,
+    bets = high_card_bets, without = without_dead, in_short = high_card_in_short,
+    step_words = high_card_step_words, end_in_words = net_end_in_words,
     out_of_reach = function(rules, deck) if (rules$shoes > 1) session_not_walked,
     fewer_deals = "a smaller deck", examples = high_card_examples
   )
@@ -78,22 +79,9 @@ high_card_columns <- function() {
 # The rules that must fit the shoe.
 settled_high_card <- function(rules, piles, changed, call) {
   refuse_unpayable(rules[c("pays", "colour_pays", "suit_pays")], call)
-  dead <- named_cards(rules$dead, rules$deck, "dead", call)
-  parted_deck(rep(rules$deck, rules$packs), NULL, dead, call)
-  shoe <- shoe_of_packs(rules)
-  ranks_of_kinds(shoe, rules$rank_by, call)
-  refuse_other_number(rules$players, 1, call)
-  refuse_counter(rules, 1, FALSE, call)
-  refuse_deciding(rules$players, call)
-  refuse_session(rules, call)
-  rules["cut_after"] <- list(settled_cut(rules$cut_after, rules$burn, length(shoe), 2, call))
+  rules <- settled_bets_only(rules, 2, call)
+  ranks_of_kinds(shoe_of_packs(rules), rules$rank_by, call)
   rules
-}
-
-# How many cards can be dealt in a trial.
-high_card_dealt <- function(rules, deck) {
-  if (rules$ties == "again" || rules$shoes > 1) return(length(deck))
-  min(length(deck), max(rules$burn, if (is.null(rules$cut_after)) 0 else rules$cut_after - 1) + 2)
 }
 
 # Of each kind its strength, and whether the bets are on it.

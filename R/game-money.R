@@ -116,6 +116,24 @@ refuse_deciding <- function(players, call) {
   }
 }
 
+# The rules of a game whose rounds of up to so many cards come from a shoe, in which nobody decides anything but the bet.
+settled_bets_only <- function(rules, round, call) {
+  dead <- named_cards(rules$dead, rules$deck, "dead", call)
+  parted_deck(rep(rules$deck, rules$packs), NULL, dead, call)
+  refuse_other_number(rules$players, 1, call)
+  refuse_counter(rules, 1, FALSE, call)
+  refuse_deciding(rules$players, call)
+  refuse_session(rules, call)
+  rules["cut_after"] <- list(settled_cut(rules$cut_after, rules$burn, length(shoe_of_packs(rules)), round, call))
+  rules
+}
+
+# How many cards can be dealt in a trial, a round taking up to so many.
+dealt_of_shoe <- function(rules, deck, round) {
+  if (rules$shoes > 1) return(length(deck))
+  min(length(deck), max(rules$burn, if (is.null(rules$cut_after)) 0 else rules$cut_after - 1) + round)
+}
+
 without_dead <- function(game, dead, call) {
   more <- as.character(named_cards(dead, game$rules$deck, "dead", call))
   change_game(game, list(dead = paste(c(game$rules$dead, more), collapse = " ")), call)

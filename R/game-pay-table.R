@@ -48,6 +48,8 @@ pays_from_file <- function(file, call) {
   }
   text <- paste(read_text_lines(file, call), collapse = "\n")
   found <- if (file_kind(file) == "json") json_data(text, file, call) else yaml_data(text, file, call)
+  # Rules of a game, whose table may lie in a file of its own.
+  if (rlang::is_string(found[["pays"]])) return(pays_from_file(beside_file(found[["pays"]], file), call))
   if (is.list(found[["pays"]])) found <- found[["pays"]]
   if (!is.list(found) || is.null(names(found))) {
     refuse(sprintf("%s must hold what each category pays, a line \"full house: 9\" for each.", file_name(file)), "file",

@@ -3,9 +3,11 @@
 
 #' @rdname own_rules
 #' @export
-rule_fraction <- function(name, default, from, to, meaning, tries = list()) {
-  allowed <- sprintf("a number or a fraction such as 3:2, %s", range_words(from, to))
+rule_fraction <- function(name, default, from, to, meaning, without = NULL, tries = list()) {
+  allowed <- paste0("a number or a fraction such as 3:2, ", range_words(from, to),
+                    if (!is.null(without)) paste(", or NULL:", without))
   new_rule(name, default, allowed, meaning, function(value, name, call) {
+    if (is.null(value) && !is.null(without)) return(NULL)
     number <- if (is.numeric(value) && length(value) == 1) as.double(value) else fraction_value(value)
     if (is.na(number) || number < from || number > to) {
       refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)

@@ -61,6 +61,10 @@ rule_attribute <- function(name, default, meaning, number = TRUE) {
   })
 }
 
+rule_word <- function(name, default, meaning) {
+  new_rule(name, default, "a text", meaning, function(value, name, call) check_string(value, name, call))
+}
+
 rule_deck <- function(meaning, default = deck_standard(), usual = "deck_standard()") {
   new_rule("deck", default, "cards", meaning, beside = TRUE, usual = usual, check = function(value, name, call) {
     if (is.character(value)) value <- deck_from(check_string(value, name, call))

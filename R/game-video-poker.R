@@ -168,11 +168,11 @@ video_poker_step_notes <- function(game, action, value, open) {
 video_poker_examples <- list(
   play = c("habanera play video_poker --trials 1e6 --seed 1", "habanera play video_poker --exact"),
   replay = "habanera replay video_poker --seed 1",
-  vary = "habanera vary video_poker --of edge --over 'wild=NULL;rank == \"2\"'",
+  vary = "habanera vary video_poker --of edge --over ace=both,high",
   compare = "habanera compare video_poker --other players=random --seed 1",
-  edge = c("habanera edge video_poker", "habanera edge video_poker --pays machine.yaml",
-           "habanera edge video_poker --pays machine.yaml --player kept-by-the-baker.txt"),
-  strategy = "habanera strategy video_poker --pays machine.yaml",
-  mistakes = "habanera mistakes video_poker --player kept-by-the-baker.txt",
-  advise = "habanera advise video_poker \"JH QH KH 2C 2D\" --pays machine.yaml"
+  edge = c("habanera edge video_poker", "habanera edge video_poker --pays machine-pays.csv",
+           "habanera edge video_poker --rules machine.yaml --player kept-by-the-baker.txt"),
+  strategy = "habanera strategy video_poker --pays machine-pays.csv",
+  mistakes = "habanera mistakes video_poker --rules machine.yaml --player kept-by-the-baker.txt",
+  advise = "habanera advise video_poker \"JH QH KH 2C 2D\" --pays machine-pays.csv"
 )

@@ -71,9 +71,16 @@ test_that("clock patience comes out once in thirteen, and going out and tricks k
   }
   tricks <- simulate(env$tricks, 20, seed = 5)
   expect_true(all(tricks$outcomes$ours + tricks$outcomes$theirs == 13))
-  # Laying what fits first wins more often with fewer cards in the other hand; a hand of one is out at once if it fits.
-  one <- change_rules(env$going_out, cards = 1, deck = deck_standard(ranks = c("7", "8"))[c(1, 3, 2)])
-  expect_equal(trials(one, 1, 1:10)$turns >= 1, rep(TRUE, 10))
+  # A card each of 7C, 7H and 8H, by hand: of the six orders seat 1 is out at once in all in which its card fits the
+  # one that lies open (four), else seat 2 is.
+  one <- change_rules(env$going_out, cards = 1, deck = as_cards("7C 7H 8H"))
+  law <- exact(one)
+  expect_equal(law$outcomes, data.frame(winner = c("1", "2"), turns = c(1, 2)), ignore_attr = TRUE)
+  expect_equal(law$probability, c(4, 2) / 6, tolerance = 1e-12)
+  expect_true(all(check_game(one, nsim = 5, expecting = list(
+    list(deck = "8H 7C 7H", outcome = list(winner = "1", turns = 1)),
+    list(deck = "8H 7H 7C", outcome = list(winner = "2", turns = 2))
+  ))$passed))
 })
 
 test_that("a check finds what is wrong with a game", {
@@ -91,6 +98,13 @@ test_that("a check finds what is wrong with a game", {
     table$move("stock", "hand_1")
     list(x = table$ask(1, list(coming = table$look("stock")), 1:2))
   })), "no seat is shown what is hidden")
+  # A card that was seen, and then shuffled, is hidden again.
+  expect_equal(failed(play(function(table, rules, players) {
+    table$move("stock", "hand_1", 5)
+    table$move("hand_1", "stock", 5)
+    table$shuffle("stock")
+    list(x = table$ask(1, list(coming = table$look("stock")), 1:2))
+  })), "no seat is shown what is hidden")
   expect_equal(failed(play(function(table, rules, players) list())), "every trial ends with its outcomes")
   expect_equal(failed(play(function(table, rules, players) list(x = table$size("stock")))), character())
   aces <- to_a_rank()
@@ -99,6 +113,29 @@ test_that("a check finds what is wrong with a game", {
   expect_equal(failed(aces, expecting = list(deck = "KS QS AS", outcome = list(turned = 2))), "expected result 1")
   expect_output(print(check_game(aces, nsim = 5)), "all 4 tests passed")
   expect_true(all(check_game(game_pairs(pairs = 4), nsim = 10)$passed))
+})
+
+test_that("who looks ahead finds what wins, and foresees nothing", {
+  ask <- function(worth_of, shuffled) {
+    game_custom("guess", deck_numbered(2), function(table, rules, players) {
+      table$move("stock", "hand_1")
+      table$move("hand_1", "stock")
+      if (shuffled) table$shuffle("stock")
+      list(winner = if (worth_of(table$ask(1, list(), 1:2), table$look("stock"))) 1 else 2)
+    }, list(winner = outcome_seat("who wins")), piles = c(stock = "hidden", hand = "own"), seats = 2,
+    players = list(player_lookahead(4), player_random()))
+  }
+  won <- function(game, n) sum(trials(game, 3, seq_len(n))$winner == "1")
+  expect_equal(won(ask(function(guess, top) guess == 2, TRUE), 5), 5)
+  # It has seen which card lies on top.
+  expect_equal(won(ask(function(guess, top) guess == top, FALSE), 10), 10)
+  # After the shuffle it cannot know: right once in two.
+  expect_lt(abs(won(ask(function(guess, top) guess == top, TRUE), 60) - 30), standard_errors * sqrt(60 / 4))
+  expect_error(game_custom("odd", deck_numbered(2), identity, list(x = outcome_whole("x")),
+                           players = player_lookahead()), "must know what outcomes are worth",
+               class = "habanera_error_rules")
+  replayed <- replay(ask(function(guess, top) guess == 2, TRUE), seed = 3)
+  expect_equal(as.character(attr(replayed, "outcome")$winner), "1")
 })
 
 test_that("what goes wrong in a game is told with the trial, the step and how to play it again", {

@@ -133,7 +133,6 @@ test_that("a jackpot favours the player from the size at which its edge is nothi
                              flush = 3, straight = 1, `three of a kind` = 1), deck = short)
   found <- price_for(game, edge = 0, lines = "royal flush", whole = FALSE)
   at <- found[["royal flush"]][which.min(abs(found$off))]
-  expect_lt(abs(found$edge[1]), 1e-5)
   whole <- price_for(game, edge = 0, lines = "royal flush")
   expect_equal(whole[["royal flush"]], round(whole[["royal flush"]]))
   expect_true(all(diff(abs(whole$off)) >= 0))
@@ -142,6 +141,8 @@ test_that("a jackpot favours the player from the size at which its edge is nothi
     pays[["royal flush"]] <- pay
     tidy(house_edge(change_rules(game, pays = pays)))$estimate
   }
+  # A thousandth of the pay is what it is solved to.
+  expect_lt(abs(found$edge[1]), 1e-3 * (edge_at(floor(at)) - edge_at(floor(at) + 1)))
   expect_gt(edge_at(floor(at)), 0)
   expect_lt(edge_at(ceiling(at)), 0)
   expect_equal(whole$edge[1], edge_at(whole[["royal flush"]][1]), tolerance = 1e-10)

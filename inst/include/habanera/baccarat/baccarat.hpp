@@ -22,7 +22,7 @@
 namespace habanera {
 
 // Two hands of two or three cards by fixed rules, and bets on which comes nearer to nine.
-class Baccarat {
+class Baccarat : public NobodyDecides {
  public:
   using Rules = BaccaratRules;
 
@@ -84,7 +84,6 @@ class Baccarat {
 
   explicit Baccarat(Rules rules) : rules_(std::move(rules)), side_bets_(rules_) { check_baccarat_rules(rules_); }
 
-  std::size_t seats() const { return 0; }  // nobody decides
   std::size_t cards_used() const { return rules_.cards; }
   std::uint32_t likeness(Card card) const { return rules_.alike[card]; }
 
@@ -106,8 +105,6 @@ class Baccarat {
   std::int64_t net_of(const Outcome& outcome, std::size_t) const { return outcome.net; }
 
   Next next(const Position& position) const { return {to(position) == nobody ? Next::over : Next::deal}; }
-  Moves moves(const Position&) const { return {}; }
-  void move(Position&, std::size_t) const {}
   void give(Position& position, const Next&, Card card) const {
     (to(position) == player ? position.player : position.banker).add(card);
   }

@@ -52,6 +52,15 @@ struct OneRound {
   bool plays_on(std::size_t) const { return false; }
 };
 
+// Of a game in which cards fall, and no seat has a move.
+struct NobodyDecides {
+  std::size_t seats() const { return 0; }
+  template <class Position>
+  Moves moves(const Position&) const { return {}; }
+  template <class Position>
+  void move(Position&, std::size_t) const {}
+};
+
 // A game that does not end is stopped after so many steps.
 inline constexpr std::uint64_t most_steps = 200000;
 

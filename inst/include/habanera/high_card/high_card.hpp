@@ -36,7 +36,7 @@ struct HighCardRules {
 
 // The bank and a seat draw a card each, the seat first, and the higher card wins. Bets on the colour and the suit are
 // on the seat's first card.
-class HighCard {
+class HighCard : public NobodyDecides {
  public:
   using Rules = HighCardRules;
 
@@ -82,7 +82,6 @@ class HighCard {
                                   std::to_string(rules_.burn) + " of them burned, is too small for a round");
   }
 
-  std::size_t seats() const { return 0; }  // nobody decides
   std::size_t cards_used() const { return rules_.cards; }
   std::uint32_t likeness(Card card) const {
     return rules_.strength[card] * 4u + rules_.on_colour[card] * 2u + rules_.on_suit[card];
@@ -109,8 +108,6 @@ class HighCard {
   }
 
   Next next(const Position& position) const { return {position.over ? Next::over : Next::deal}; }
-  Moves moves(const Position&) const { return {}; }
-  void move(Position&, std::size_t) const {}
 
   void give(Position& position, const Next&, Card card) const {
     if (position.drawn++ % 2 == 0) {
