@@ -49,7 +49,8 @@ kind_of_baccarat <- function() {
   new_kind(
     "baccarat", "Baccarat", "game_baccarat", "two hands by fixed rules, and bets on which comes nearer to nine.",
     baccarat_rules(), baccarat_columns(), c("winner", "net_player", "net_banker", "net_tie"), core_baccarat,
-    fitted = fitted_baccarat, settled = settled_baccarat, deck = shoe_of_packs, dealt = function(rules, deck) dealt_of_shoe(rules, deck, 6),
+    fitted = fitted_baccarat, settled = settled_baccarat, deck = shoe_of_packs,
+    dealt = function(rules, deck) dealt_of_shoe(rules, deck, 6),
     core = baccarat_spec, likeness = function(game) like_kinds(baccarat_traits(game$spec$rules)),
     bets = baccarat_bets, without = without_dead, counted_by = baccarat_counted_by,
     in_short = baccarat_in_short, step_words = baccarat_step_words, step_notes = baccarat_step_notes,

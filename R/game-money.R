@@ -116,7 +116,7 @@ refuse_deciding <- function(players, call) {
   }
 }
 
-# The rules of a game whose rounds of up to so many cards come from a shoe, in which nobody decides anything but the bet.
+# The rules of a game whose rounds of up to so many cards come from a shoe, and in which only bets are laid.
 settled_bets_only <- function(rules, round, call) {
   dead <- named_cards(rules$dead, rules$deck, "dead", call)
   parted_deck(rep(rules$deck, rules$packs), NULL, dead, call)
