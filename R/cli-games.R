@@ -63,7 +63,9 @@ game_examples <- function(command) unlist(lapply(unname(game_kinds()), function(
 shell_game <- function(options, arguments, command) {
   if (!length(arguments)) refuse_usage(command, sprintf("it needs the name of a game, such as %s.", games()$game[1]))
   refuse_arguments(command, arguments[-1])
-  own <- if (is_game_file(arguments)) game_from_file(arguments, NULL)
+  own <- if (is_game_file(arguments)) game_from_file(arguments, NULL) else if (is_cpp_file(arguments)) {
+    game_cpp(arguments)
+  }
   given <- typed_rules(options$set, "set", command, if (is.null(own)) arguments else own)
   if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
   if (!is.null(options$player)) given$players <- options$player

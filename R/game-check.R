@@ -11,7 +11,7 @@
 #' @param game A game, such as [game_custom()] makes.
 #' @param nsim,seed How many trials are played, and their seed.
 #' @param expecting A list of expected results: each a list of `deck` (cards as text, the top first; the others of the
-#'   deck follow) and `outcome` (a list of outcomes by name); of a game of one's own with one deck.
+#'   deck follow) and `outcome` (a list of outcomes by name); of a game with one deck, whose rounds are single.
 #' @param seats_alike Whether all seats should win as often, with players who are alike: tested on the first outcome
 #'   that is a seat, by chi-square, at one in a million.
 #' @return A `habanera_check`, a data frame with a row per test: `test`, `passed`, `detail` (text), `trial` (one to be
@@ -32,7 +32,7 @@ check_game <- function(game, nsim = 200, seed = 1, expecting = NULL, seats_alike
   rows <- list(played)
   if (played$passed) {
     rows <- c(rows, list(sound_repeats(game, nsim, seed), sound_conserves(game, min(nsim, 20), seed)),
-              if (is_own_game(game)) list(sound_hides(game, min(nsim, 20), seed)),
+              if (!is.null(game$kind$leak)) list(sound_hides(game, min(nsim, 20), seed)),
               if (seats_alike) list(sound_seats(game, nsim, seed)),
               lapply(seq_along(expected), function(i) sound_expected(game, expected[[i]], i, seed)))
   }
@@ -77,7 +77,7 @@ sound_conserves <- function(game, nsim, seed) {
 }
 
 sound_hides <- function(game, nsim, seed) {
-  found <- first_leak(game, nsim, seed)
+  found <- game$kind$leak(game, nsim, seed)
   test <- "no seat is shown what is hidden"
   if (is.null(found$trial)) {
     return(sound_row(test, TRUE, sprintf("%s of %s", count_of(found$asked, "choice"), count_of(nsim, "trial"))))
@@ -98,8 +98,8 @@ sound_seats <- function(game, nsim, seed) {
 checked_expecting <- function(game, expecting, call) {
   if (is.null(expecting)) return(list())
   if (!is.null(expecting$deck)) expecting <- list(expecting)
-  if (!is_own_game(game) || length(game$kind$own_play$decks) > 1) {
-    refuse("`expecting` is of games of one's own with one deck.", call = call)
+  if (holds_rounds(game) || length(game$kind$own_play$decks) > 1) {
+    refuse("`expecting` is of games with one deck and of single rounds.", call = call)
   }
   for (each in expecting) {
     fits <- is.list(each) && all(c("deck", "outcome") %in% names(each)) && is.list(each$outcome)
@@ -119,10 +119,8 @@ checked_expecting <- function(game, expecting, call) {
 sound_expected <- function(game, expected, number, seed) {
   test <- sprintf("expected result %d", number)
   kinds <- match(codes_of(expected$deck), kinds_of(game$deck)$codes)
-  found <- tryCatch({
-    values <- custom_trial(game, seed, 1, custom_runner(game), kinds)
-    game_outcomes(game, as.data.frame(as.list(values)))
-  }, habanera_error = function(cnd) rlang::cnd_message(cnd))
+  found <- tryCatch(outcome_of_deck(game, kinds, names(expected$outcome), seed),
+                    habanera_error = function(cnd) rlang::cnd_message(cnd))
   if (is.character(found)) return(sound_row(test, FALSE, sub("\n.*", "", found)))
   for (name in names(expected$outcome)) {
     wanted <- expected$outcome[[name]]
@@ -132,6 +130,17 @@ sound_expected <- function(game, expected, number, seed) {
     }
   }
   sound_row(test, TRUE)
+}
+
+# The outcomes of a game on a deck that lies so, its players' luck that of trial 1.
+outcome_of_deck <- function(game, kinds, names, seed) {
+  if (is_own_game(game)) {
+    values <- custom_trial(game, seed, 1, custom_runner(game), kinds)
+    return(game_outcomes(game, as.data.frame(as.list(values))))
+  }
+  game <- recording(game, names)
+  played <- in_trial(game, seed, 1, core_trial_game_on(game_machine(game), game$spec, seed, 1, t(kinds)))
+  game_outcomes(game, recorded_rows(played$rows, names))
 }
 
 #' @export

@@ -7,7 +7,8 @@ experiment_code.habanera_game <- function(experiment) {
   deck <- rules$deck
   rules$deck <- NULL
   if (!is.null(experiment$piles)) rules[kind$told_by_piles] <- NULL
-  settings <- paste(game_r_settings(experiment, kind, rules, deck), collapse = ", ")
+  settings <- paste(c(if (!is.null(kind$file)) as_code(kind$file), game_r_settings(experiment, kind, rules, deck)),
+                    collapse = ", ")
   # A game of one's own is what its maker has called it.
   if (is_own_game(experiment)) {
     return(list(r = if (nzchar(settings)) sprintf("change_rules(%s, %s)", kind$name, settings) else kind$name))
@@ -36,7 +37,8 @@ game_shell <- function(game, kind, rules) {
   typed <- lapply(rules, typed_rule)
   if (any(vapply(typed, is.null, TRUE))) return(NULL)
   set <- sprintf(" --set %s=%s", names(rules), vapply(typed, shell_word, ""))
-  paste0("habanera play ", kind$name, paste(set, collapse = ""), deck, shuffle_setting(game$shuffle)$shell,
+  named <- if (is.null(kind$file)) kind$name else shell_word(kind$file)
+  paste0("habanera play ", named, paste(set, collapse = ""), deck, shuffle_setting(game$shuffle)$shell,
          if (!is.null(game$settings$seat_names)) {
            paste(" --seat-names", shell_word(paste(game$seat_names, collapse = ",")))
          },

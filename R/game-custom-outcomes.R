@@ -57,9 +57,33 @@ checked_outcomes <- function(outcomes, call) {
     refuse(sprintf("`outcomes`: `%s` must be outcome_whole() or another such, not %s.", names[bad[1]],
                    said(outcomes[[bad[1]]])), call = call)
   }
-  taken <- intersect(names, c("n", "example_trial", "probability", "turn", "trial"))
+  taken <- c(intersect(names, taken_columns), grep("^score_[0-9]+$", names, value = TRUE))
   if (length(taken)) refuse(sprintf("`outcomes`: `%s` has a meaning already.", taken[1]), call = call)
   outcomes
+}
+
+taken_columns <- c("n", "example_trial", "probability", "turn", "trial")
+
+# What each seat has of the win, of games in which a seat wins: in parts that any number of seats can share.
+whole_score <- 420
+score_names <- function(seats) sprintf("score_%d", seq_len(seats))
+score_columns <- function(seats) {
+  lapply(rlang::set_names(seq_len(seats), score_names(seats)), function(seat) {
+    list(meaning = sprintf("what seat %d has of the win: 1, or a share of it", seat), told_of = "that were played",
+         is_money = TRUE)
+  })
+}
+score_units <- function() as.list(rlang::set_names(rep(whole_score, most_custom_seats), score_names(most_custom_seats)))
+
+# The first outcome that is a seat, NA where none is.
+winner_among <- function(outcomes) names(outcomes)[vapply(outcomes, `[[`, "", "type") == "seat"][1]
+
+# Outcomes as numbers, with the scores.
+with_scores <- function(numbers, winner, seats) {
+  if (is.na(winner)) return(numbers)
+  won <- numbers[[winner]]
+  score <- if (won == 0) rep(whole_score / seats, seats) else whole_score * (seq_len(seats) == won)
+  c(numbers, rlang::set_names(score, score_names(seats)))
 }
 
 # What is said of them in a kind.

@@ -22,7 +22,8 @@ custom_words <- function(game) {
   setting <- custom_setting(game)
   types <- vapply(game$kind$own_play$outcomes, `[[`, "", "type")
   choices <- lapply(game$kind$own_play$outcomes[types %in% c("choice", "flag")], `[[`, "choices")
-  list(outcomes = names(types), seats = names(types)[types == "seat"],
+  scores <- if ("seat" %in% types) score_names(setting$seats)
+  list(outcomes = c(names(types), scores), seats = names(types)[types == "seat"],
        categories = lapply(choices, function(words) rlang::set_names(seq_along(words) - 1L, words)),
        actions = integer(), zones = list(name = ifelse(setting$owner > 0, sub("_[0-9]+$", "", setting$piles),
                                                        setting$piles), seat = unname(setting$owner)),
@@ -42,13 +43,15 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   here <- new_table(setting, luck, choose, watch)
   rules <- unclass(game$rules)
   kinds <- kinds_of(game$deck)
+  winner <- winner_among(own$outcomes)
   places <- if (is.null(own$of_cards)) match(codes_of(game$deck), kinds$codes) else seq_along(game$deck)
   play <- function(deck) {
     lies <- laid_decks(own, setting, deck, kinds$copies, places)
     here$begin(lies$piles, lies$bag)
     if (length(own$decks) > 1) for (pile in names(own$decks)) here$verbs$shuffle(pile)
     if (!is.null(watch)) watch("deal", 0, integer(), here$piles())
-    outcome_numbers(own$outcomes, own$play(here$verbs, rules, players), setting$seats)
+    numbers <- outcome_numbers(own$outcomes, own$play(here$verbs, rules, players), setting$seats)
+    with_scores(numbers, winner, setting$seats)
   }
   structure(play, step = here$step)
 }

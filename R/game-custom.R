@@ -82,7 +82,8 @@ custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth)
   own <- list(play = play, outcomes = outcomes, piles = piles, decks = lengths(decks), worth = worth,
               words = custom_words, trials = custom_trials, replay = custom_replay, walk = custom_walk)
   whole <- do.call(c, unname(decks))
-  columns <- outcome_columns(outcomes)
+  winner <- winner_among(outcomes)
+  columns <- c(outcome_columns(outcomes), if (!is.na(winner)) score_columns(seats))
   coins <- vapply(outcomes, function(outcome) if (is.null(outcome$coin)) NA_real_ else outcome$coin, 0)
   new_kind(
     name, gsub("_", " ", sentence(name)), "game_custom", "a game of one's own.",
@@ -95,7 +96,10 @@ custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth)
       rules
     },
     own_play = own,
-    units = function(rules) as.list(1 / coins[!is.na(coins)]),
+    units = function(rules) c(as.list(1 / coins[!is.na(coins)]), score_units()),
+    scores = function(rules) if (!is.na(winner)) score_names(seats), winner = if (!is.na(winner)) winner,
+    end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")[names(outcomes)]),
+    leak = first_leak,
     core = function(rules, cards, dealing) NULL, fewer_deals = "a smaller deck, or coarser cards"
   )
 }

@@ -97,6 +97,10 @@ usual_kind <- function() list(
   # Of a game that is an R function: what game_custom() was given to play it, and the functions that do so in the place
   # of the core's: `words`, `trials`, `replay`, `walk`.
   own_play = NULL,
+  # Of a game in a C++ file of one's own: the file and its code, and at which step a trial of it fails.
+  file = NULL, code = NULL, failing_step = NULL,
+  # The first choice of a seat that hangs on what it may not see, among so many trials: see first_leak().
+  leak = NULL,
   # Why exact answers are out of reach by these rules; NULL where they may be tried.
   out_of_reach = function(rules, deck) NULL,
   # Outcomes that hang on what the exact answer does not follow, and only a simulation tells.
@@ -120,7 +124,7 @@ game_machine <- function(game) game$kind$machine(game$spec$rules)
 
 # Runs the core on a game, which may not end, whose best play may be out of reach, or of which too much is recorded.
 until_the_end <- function(game, seed, code) {
-  tryCatch(code, `habanera::EndlessGame` = function(cnd) {
+  tryCatch(told_of_own_code(game, code), `habanera::EndlessGame` = function(cnd) {
     refuse(sprintf("%s with seed %s: %s. The players never finish it.", game$kind$title, whole_code(seed),
                    conditionMessage(cnd)), "endless", call = NULL)
   }, `habanera::OutOfReach` = refuse_unsolved, `std::length_error` = function(cnd) refuse_too_many_outcomes(game),

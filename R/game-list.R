@@ -81,7 +81,7 @@ from_plain.game <- function(plain) {
   piles <- if (length(plain$piles)) plain$piles
   given <- c(list(deck = deck_from_plain(plain$deck)), plain$rules)
   if (isTRUE(plain$has_function)) {
-    refuse("A game in which an R function shuffles or decides cannot be read from a file.", "file", call = NULL)
+    refuse("A game with R or C++ code of one's own cannot be read from a file; make it again.", "file", call = NULL)
   }
   shuffle <- if (is.null(piles)) procedure_from_plain(plain$shuffle)
   settings <- game_settings(shuffle, piles, if (isTRUE(plain$named)) as.character(plain$seat_names),

@@ -20,31 +20,37 @@ game_from_file <- function(file, call) {
 
 #' A start for a game of one's own
 #'
-#' Writes two files: `name.R`, a small game with comments, which is to be changed into yours, and `test-name.R`, a test
-#' of it for testthat.
+#' Writes two files: `name.R` or `name.cpp`, a small game with comments, which is to be changed into yours, and
+#' `test-name.R`, a test of it for testthat.
 #'
 #' @param name What the game is called, in small letters.
 #' @param dir The folder, which is there; files that are there already are not written over.
+#' @param cpp Whether the game is to be in C++.
 #' @return The names of the files, invisibly.
 #' @section Errors: `habanera_error_input` for a name of other letters; `habanera_error_file` where a file is there
 #'   already, or cannot be written.
-#' @seealso [game_custom()].
+#' @seealso [game_custom()], [game_cpp()].
 #' @examples
 #' write_game_template("first_pair", tempdir())
 #' @export
-write_game_template <- function(name, dir = ".") {
+write_game_template <- function(name, dir = ".", cpp = FALSE) {
   call <- rlang::current_env()
   check_string(name)
   check_string(dir)
+  check_flag(cpp)
   if (!grepl("^[a-z][a-z0-9_]*$", name)) {
     refuse(sprintf("`name` must be of small letters, digits and _, not %s.", quoted(name)))
   }
-  files <- file.path(dir, paste0(c("", "test-"), name, ".R"))
+  files <- file.path(dir, paste0(c("", "test-"), name, c(if (cpp) ".cpp" else ".R", ".R")))
   there <- files[file.exists(files)]
   if (length(there)) refuse(sprintf("%s is there already.", file_name(there[1])), "file")
-  for (i in 1:2) {
-    template <- readLines(system.file("templates", c("game.R", "test-game.R")[i], package = "habanera"))
-    write_lines_whole(gsub("NAME", name, template, fixed = TRUE), files[i], call)
+  shipped <- function(...) readLines(system.file(..., package = "habanera"))
+  # The start in C++ is the example.
+  game <- if (cpp) gsub("\\blift\\b", name, shipped("examples", "lift.cpp")) else {
+    gsub("NAME", name, shipped("templates", "game.R"), fixed = TRUE)
   }
+  test <- gsub("NAME", name, shipped("templates", if (cpp) "test-game-cpp.R" else "test-game.R"), fixed = TRUE)
+  write_lines_whole(game, files[1], call)
+  write_lines_whole(test, files[2], call)
   invisible(files)
 }

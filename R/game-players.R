@@ -177,6 +177,7 @@ players_code <- function(players) {
   code <- vapply(players, function(player) {
     if (!is.null(player$f)) return(function_player_code(player))
     if (player$name == "strategy") return(strategy_code(player))
+    if (!player$name %in% names(player_makers())) return(as_code(player$name))
     values <- vapply(player$settings, function(value) {
       if (inherits(value, "habanera_players")) return(players_code(value))
       if (inherits(value, "habanera_player")) return(players_code(list(value)))

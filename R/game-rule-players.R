@@ -1,7 +1,8 @@
 # Players as a rule of a game.
 
-# A player for all, or a list with one for each; also as text.
-rule_players <- function(known, meaning) {
+# A player for all, or a list with one for each; also as text. `own` names players that the game brings.
+rule_players <- function(known, meaning, own = character()) {
+  known <- c(known, own)
   default <- new_players(list(player_makers()[[known[1]]]()))
   allowed <- sprintf("a player (%s) for all seats, or a list with one for each", join_words(known, "or"))
   new_rule("players", default, allowed, meaning, function(value, name, call) {
@@ -10,7 +11,15 @@ rule_players <- function(known, meaning) {
     if (!length(value) || !(is.list(value) || is.character(value))) {
       refuse(sprintf("`players` must be %s, not %s.", allowed, said(value)), call = call)
     }
-    players <- lapply(value, function(player) if (rlang::is_string(player)) player_from_text(player, call) else player)
+    players <- lapply(value, function(player) {
+      if (!rlang::is_string(player)) return(player)
+      if (player %in% own) return(new_player(player))
+      if (length(own) && !grepl("[:.]", player) && !player %in% known) {
+        refuse(sprintf("There is no player %s%s Players: %s.", quoted(player), did_you_mean(player, known),
+                       join_words(known)), call = call)
+      }
+      player_from_text(player, call)
+    })
     for (player in players) {
       if (!inherits(player, "habanera_player") || !player$name %in% c(known, "with")) {
         refuse(sprintf("`players` must be %s, not %s.", allowed,
@@ -45,8 +54,8 @@ refuse_unsolvable <- function(players, call) {
 }
 
 # The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.
-core_players <- function(players, table, view_words) {
-  specs <- lapply(players, core_player, view_words)
+core_players <- function(players, table, view_words, words = NULL) {
+  specs <- lapply(players, core_player, view_words, words)
   for (seat in which(vapply(players, function(player) player$name == "solved", NA))) {
     against <- players[[seat]]$settings$against
     beside <- if (is.null(against)) specs else {

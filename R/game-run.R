@@ -42,10 +42,11 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
     return(tally)
   }
   machine <- game_machine(experiment)
-  tally <- until_the_end(experiment, seed, if (holds_rounds(experiment)) {
+  tally <- with_failing_trial(experiment, seed, if (holds_rounds(experiment)) {
     core_count_rounds(list(machine), list(experiment$spec), list(value_counts(experiment)),
                       list(core_classes(experiment)), seed, first, count, threads)
-  } else core_count_game(machine, experiment$spec, seed, first, count, threads))
+  } else core_count_game(machine, experiment$spec, seed, first, count, threads),
+  function() first_failing(experiment, seed, first, count))
   counted_rows(tally, experiment$record)
 }
 
@@ -124,7 +125,8 @@ half_widths.habanera_game <- function(experiment, tally, done, wanted) {
 #' @export
 play_trials.habanera_game <- function(experiment, seed, trials) {
   played <- if (has_r_function(experiment)) play_in_r_alone(experiment, seed, trials) else {
-    until_the_end(experiment, seed, core_trial_game(game_machine(experiment), experiment$spec, seed, trials))
+    with_failing_trial(experiment, seed, core_trial_game(game_machine(experiment), experiment$spec, seed, trials),
+                       function() first_failing_of(experiment, seed, trials))
   }
   cbind(data.frame(trial = rep(trials, times = played$each)),
         game_outcomes(experiment, recorded_rows(played$rows, experiment$record)))
@@ -145,7 +147,7 @@ play_in_r_alone <- function(game, seed, trials) {
 
 # Plays a trial in which R functions may decide: their luck is the trial's, and what they do wrong is told with it.
 in_trial <- function(game, seed, trial, code) {
-  if (!runs_in_r(game)) return(until_the_end(game, seed, code))
+  if (!runs_in_r(game)) return(with_failing_trial(game, seed, code, function() trial))
   tryCatch(with_trial_generator(seed, trial, player_lane, until_the_end(game, seed, code)),
            habanera_error_function = function(cnd) refuse_in_trial(cnd, game, seed, trial))
 }
@@ -170,7 +172,8 @@ as_plain.habanera_game <- function(experiment) {
        piles = if (!is.null(experiment$piles)) lapply(experiment$piles, as.character),
        seat_names = experiment$seat_names, record = experiment$record,
        play = if (is_own_game(experiment)) paste(deparse(experiment$kind$own_play$play), collapse = "\n"),
-       has_function = if (has_r_function(experiment)) TRUE, named = !is.null(settings$seat_names))
+       code = if (!is.null(experiment$kind$code)) paste(experiment$kind$code, collapse = "\n"),
+       has_function = if (has_r_function(experiment) || !is.null(experiment$kind$code)) TRUE, named = !is.null(settings$seat_names))
 }
 
 plain_given <- function(given) {

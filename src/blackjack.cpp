@@ -2,7 +2,7 @@
 #include "counter.h"
 #include "draw.h"
 #include "game.h"
-#include "player.h"
+#include "habanera_r/function_player.hpp"
 #include "sums.h"
 
 #include <string>

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "convert.h"
+#include "habanera_r/convert.hpp"
 
 #include <memory>
 #include <utility>

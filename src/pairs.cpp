@@ -1,5 +1,5 @@
 #include "game.h"
-#include "player.h"
+#include "habanera_r/function_player.hpp"
 
 #include "habanera/game/judged.hpp"
 #include "habanera/game/lookahead.hpp"

@@ -1,4 +1,4 @@
-#include "convert.h"
+#include "habanera_r/convert.hpp"
 
 #include <thread>
 

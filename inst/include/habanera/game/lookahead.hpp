@@ -5,6 +5,7 @@
 #include <cstddef>
 #include <memory>
 #include <string>
+#include <type_traits>
 #include <unordered_map>
 #include <utility>
 #include <vector>
@@ -14,6 +15,13 @@
 #include "habanera/game/stock.hpp"
 
 namespace habanera {
+
+// A game in which a position holds cards that a seat has not seen gives the same position on another deal: `redealt()`,
+// nothing where the deal does not fit what that seat saw.
+template <class Game, class = void>
+inline constexpr bool deals_anew = false;
+template <class Game>
+inline constexpr bool deals_anew<Game, std::void_t<decltype(&Game::redealt)>> = Game::hides_cards();
 
 // Tries each move by games played out from here: the cards that the seat has not seen are dealt anew, among the deals
 // that fit what it has seen any as likely, and the same deals for every move. The best on average is made. All seats
@@ -51,18 +59,29 @@ class LookaheadPlayer : public Player<typename Game::View> {
     const std::size_t seat = game_.next(view).seat;
     const UnseenCards unseen = game_.unseen(view);
     std::vector<double> worth(moves.count(), 0);
-    for (std::size_t sample = 0; sample < samples_; ++sample) {
+    std::size_t played = 0;
+    for (std::size_t tries = 0; played < samples_ && tries < samples_ * tries_of_a_deal; ++tries) {
       const std::vector<Card> deck =
           unseen.any_order(game_.cards_used(), [&](std::uint64_t size) { return chance.below(size); });
       const std::uint64_t course = chance.below(std::uint64_t{1} << 32);
-      for (std::size_t i = 0; i < worth.size(); ++i)
-        worth[i] += played_out(view, moves.at(i), seat, deck, unseen.next_place(), course);
+      const auto add = [&](const View& position) {
+        for (std::size_t i = 0; i < worth.size(); ++i)
+          worth[i] += played_out(position, moves.at(i), seat, deck, unseen.next_place(), course);
+        ++played;
+      };
+      if constexpr (deals_anew<Game>) {
+        if (const auto position = game_.redealt(view, seat, deck)) add(*position);
+      } else {
+        add(view);
+      }
     }
-    for (double& each : worth) each /= static_cast<double>(samples_);
+    for (double& each : worth) each /= static_cast<double>(played > 0 ? played : 1);
     return worth;
   }
 
  private:
+  static constexpr std::size_t tries_of_a_deal = 10;
+
   // Among moves that are as good, as all are in a game that is lost, luck decides.
   static std::size_t any_best(Moves moves, const std::vector<double>& worth, PlayerChance& chance) {
     const double best = *std::max_element(worth.begin(), worth.end());

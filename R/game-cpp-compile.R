@@ -1,0 +1,87 @@
+# Compiles games of one's own in C++, once for each content: what was compiled before is only loaded.
+
+# The functions of a game's code (see inst/templates/binding.cpp).
+compiled_game <- function(file, code, call = NULL) {
+  key <- rlang::hash(list(code, core_content()))
+  if (is.null(compiled[[key]])) compiled[[key]] <- loaded_game(file, code, key, call)
+  compiled[[key]]
+}
+
+compiled <- new.env()
+
+# What the core's headers are, so that a game is compiled anew where they have changed.
+core_content <- function() {
+  if (is.null(compiled$core)) {
+    headers <- list.files(system.file("include", package = "habanera"), recursive = TRUE, full.names = TRUE)
+    compiled$core <- rlang::hash(list(unname(tools::md5sum(headers)), readLines(binding_file()), R.version.string))
+  }
+  compiled$core
+}
+
+binding_file <- function() system.file("templates", "binding.cpp", package = "habanera")
+
+# Compiled by an R of its own, so that what the compiler says can be read; then what it left is loaded here.
+loaded_game <- function(file, code, key, call) {
+  folder <- file.path(tools::R_user_dir("habanera", "cache"), key)
+  if (!dir.exists(folder) && !dir.create(folder, recursive = TRUE, showWarnings = FALSE)) {
+    folder <- file.path(tempdir(), key)
+    dir.create(folder, showWarnings = FALSE)
+  }
+  source <- file.path(folder, "game.cpp")
+  done <- file.path(folder, "done")
+  if (!file.exists(done)) {
+    write_lines_whole(bound_code(file, code, key), source, call)
+    inform_user(sprintf("Compiling %s, once: it takes about half a minute.", basename(file)))
+    compile_aside(file, code, source, folder, call)
+    write_lines_whole(key, done, call)
+  }
+  found <- new.env()
+  Rcpp::sourceCpp(source, env = found, cacheDir = folder)
+  found
+}
+
+bound_code <- function(file, code, key) {
+  template <- gsub("FILE", gsub("[^A-Za-z0-9._-]", "_", basename(file)), readLines(binding_file()), fixed = TRUE)
+  template <- sub("KEY", key, template, fixed = TRUE)
+  at <- which(template == "CODE")
+  c(template[seq_len(at - 1)], code, template[-seq_len(at)])
+}
+
+compile_aside <- function(file, code, source, folder, call) {
+  program <- sprintf("Rcpp::sourceCpp(%s, env = new.env(), cacheDir = %s)", deparse(source), deparse(folder))
+  said <- suppressWarnings(system2(
+    file.path(R.home("bin"), "Rscript"), c("--no-init-file", "-e", shQuote(program)), stdout = TRUE, stderr = TRUE,
+    env = compiling_settings()
+  ))
+  if (is.null(attr(said, "status"))) return(invisible())
+  refuse(compiler_words(said, file, code), "function", call)
+}
+
+# Packages are found where they are here, and a user's own settings of the compiler win.
+compiling_settings <- function() {
+  settings <- c(R_LIBS = paste(.libPaths(), collapse = .Platform$path.sep),
+                if (!length(tools::makevars_user())) {
+                  c(R_MAKEVARS_USER = system.file("templates", "Makevars", package = "habanera"))
+                })
+  paste0(names(settings), "=", shQuote(settings))
+}
+
+# The first error of the compiler's, with the line of the user's file that it is about: of an error within the core,
+# the line that led there.
+compiler_words <- function(said, file, code) {
+  said <- gsub("\\bGame_[0-9a-f]{32}\\b", "Game", said)
+  name <- gsub("[^A-Za-z0-9._-]", "_", basename(file))
+  place <- function(line) as.numeric(sub(sprintf("^%s:([0-9]+):.*$", name), "\\1", line))
+  mine <- startsWith(said, paste0(name, ":"))
+  error <- grep("error: ", said, fixed = TRUE)
+  if (!length(error)) {
+    return(c(sprintf("%s could not be compiled.", basename(file)), i = utils::tail(said[nzchar(trimws(said))], 3)))
+  }
+  first <- error[1]
+  what <- sub("^.*?error: (static assertion failed: )?", "", said[first], perl = TRUE)
+  if (!grepl("[.?!]$", what)) what <- paste0(what, ".")
+  before <- utils::tail(which(mine[seq_len(first)]), 1)
+  line <- if (length(before) && grepl(":[0-9]+:", said[before])) place(said[before]) else NA
+  if (is.na(line)) return(sprintf("%s does not compile: %s", basename(file), what))
+  c(sprintf("%s does not compile. Line %d: %s", basename(file), line, what), i = trimws(code[line]))
+}

@@ -1,0 +1,196 @@
+#' Your own game in C++
+#'
+#' A game as one C++ file, at the speed of the games that are shipped: it is simulated, replayed, worked out, compared,
+#' varied, drawn and reported as these, and played by random, looking-ahead and solved players, by R functions and by
+#' players of its own.
+#'
+#' The file has a class `Game`, made against the headers of this package (`#include "habanera/own.hpp"`; what it must
+#' and may have stands there, in `habanera/own/game.hpp`). A game is a *position*, and what comes `next` in it: the top
+#' card of the shuffled deck goes to a pile (`give()`), a seat decides (`moves()`, `move()`), or it is over
+#' (`outcome()`).
+#' The example `lift.cpp` has all of it, with comments; [write_game_template()] with `cpp = TRUE` copies it. A game that
+#' shuffles again while it is played is for [game_custom()].
+#'
+#' The file is compiled once with \CRANpkg{Rcpp}, which needs the tools that R packages are compiled with, and what was
+#' compiled is kept by its content in `tools::R_user_dir("habanera", "cache")`. Your code runs in R's own process:
+#' what it writes outside of its arrays can end the session, as in any C++.
+#'
+#' @param file The file, `.cpp`.
+#' @param ... Rules by name, as the file states them; `deck`, the cards; and `players`: one for all seats or a list
+#'   with one for each, of [player_random()], [player_with()] a function of `view` (a list of what `shown()` gives) and
+#'   `moves` (their names, or numbers), [player_lookahead()], [player_solved()], [player_person()], or the name of a
+#'   player that the file brings.
+#' @param rules,shuffle,seat_names,record As in [game_war()].
+#' @return A game: an experiment for [simulate()], [exact()], [trials()], [replay()], [compare()], [vary_rules()],
+#'   [best_play()], [round_robin()], [check_game()] and the rest.
+#' @section Outcomes: Those that the file states; of a game in which a seat wins also `score_1`, `score_2`, ...: what
+#'   each seat has of the win.
+#' @section Errors: `habanera_error_function` for a file that does not compile, with the line and what the compiler says
+#'   of it, and for what goes wrong in the game, with the trial, the step and how to play it again;
+#'   `habanera_error_endless` for a game that does not end in 200,000 steps; `habanera_error_rules` for rules that the
+#'   file refuses.
+#' @seealso [game_custom()] for a game as an R function; [check_game()].
+#' @examples
+#' \donttest{
+#' lift <- game_cpp(system.file("examples", "lift.cpp", package = "habanera"), players = list("daring", "random"))
+#' simulate(lift, nsim = 10000, seed = 1)
+#' replay(lift, seed = 1)
+#' }
+#' @export
+game_cpp <- function(file, ..., rules = NULL, shuffle = NULL, seat_names = NULL, record = NULL) {
+  call <- rlang::current_env()
+  make_game(kind_in_cpp(file, call), rlang::list2(...), rules, game_settings(shuffle, NULL, seat_names, record), call)
+}
+
+# The kind that a file states. What is compiled is looked up where it is needed: a kind may come from another process.
+kind_in_cpp <- function(file, call) {
+  code <- cpp_code(file, call)
+  part <- function(name) compiled_game(file, code, call)[[name]]
+  stated <- checked_statement(part("statement")(), file, call)
+  columns <- cpp_columns(stated)
+  winner <- names_where(stated$outcomes, "type", "seat")[1]
+  new_kind(
+    stated$name, gsub("_", " ", sentence(stated$name)), "game_cpp", stated$summary, cpp_rules(stated), columns,
+    names_of(stated$outcomes), function(spec) made_machine(part("machine"), spec, file), file = file, code = code,
+    settled = function(rules, piles, changed, call) {
+      refuse_other_number(rules$players, seats_of(rules), call)
+      refuse_unweighed(stated, rules$players, call)
+      refuse_unsolvable(seated_players(rules$players, seats_of(rules)), call)
+      rules
+    },
+    cards = function(rules, deck, record, call) cards_for_cpp(deck),
+    core = function(rules, cards, dealing) cpp_spec(stated, rules, cards),
+    likeness = function(game) part("likeness")(game$spec$rules),
+    units = function(rules) cpp_units(stated),
+    scores = function(rules) if (!is.na(winner)) sprintf("score_%d", seq_len(seats_of(rules))),
+    solve = function(player) cpp_solved(part("solved")(player), winner),
+    leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed),
+    failing_step = function(game, seed, trial) {
+      part("failing_step")(game$spec$rules, game_deck(game, seed, trial), seed, trial)
+    },
+    winner = if (!is.na(winner)) winner, step_words = c(deal = "shuffled"),
+    end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")[names_of(stated$outcomes)]),
+    fewer_deals = "a smaller deck, coarser cards, or a key() in the file"
+  )
+}
+
+# What the class refuses when it is made.
+made_machine <- function(machine, spec, file) {
+  tryCatch(machine(spec), `C++Error` = function(cnd) {
+    refuse(sprintf("%s cannot be played so: %s.", basename(file), conditionMessage(cnd)), "rules", NULL)
+  })
+}
+
+cpp_code <- function(file, call) {
+  check_string(file, "file", call)
+  if (!is_cpp_file(file)) refuse(sprintf("`file` must be a .cpp file, not %s.", quoted(file)), call = call)
+  code <- read_text_lines(file, call)
+  if (!any(grepl("\\b(class|struct|using)[[:space:]]+Game\\b", code))) {
+    refuse(sprintf("%s must have a class `Game`.", file_name(file)), "function", call)
+  }
+  code
+}
+
+is_cpp_file <- function(name) length(name) == 1 && grepl("[.]cpp$", name)
+
+names_of <- function(things) vapply(things, `[[`, "", "name")
+
+names_where <- function(things, field, is) names_of(Filter(function(thing) thing[[field]] == is, things))
+
+seats_of <- function(rules) if (is.null(rules$seats)) 1 else rules$seats
+
+# What stands in a file is held to the same as what game_custom() is given.
+checked_statement <- function(stated, file, call) {
+  slip <- function(...) refuse(sprintf("%s: %s", file_name(file), sprintf(...)), "function", call)
+  small <- "^[a-z][a-z0-9_]*$"
+  for (field in c("rules", "outcomes", "piles", "players")) {
+    names <- names_of(stated[[field]])
+    bad <- c(names[!grepl(small, names)], names[duplicated(names)])
+    if (length(bad)) slip("`%s`: %s must be a name of its own, in small letters, digits and _.", field, quoted(bad[1]))
+  }
+  if (!grepl(small, stated$name)) slip("`name` must be of small letters, digits and _, not %s.", quoted(stated$name))
+  taken <- c(intersect(names_of(stated$rules), names_of_settings), intersect(names_of(stated$outcomes), taken_columns),
+             intersect(names_of(stated$players), c(names(player_makers()), "with", "nobody")))
+  if (length(taken)) slip("the name %s has a meaning already.", quoted(taken[1]))
+  seats <- Filter(function(rule) rule$name == "seats", stated$rules)
+  if (length(seats) && seats[[1]]$to > most_custom_seats) slip("at most %d `seats` can play.", most_custom_seats)
+  stated
+}
+
+names_of_settings <- c("deck", "players", "game", "file", "rules", "shuffle", "piles", "record")
+
+cpp_rules <- function(stated) {
+  c(list(rule_deck("the cards"),
+         rule_players(c("random", "lookahead", "solved", "person"), "who decides for the seats",
+                      names_of(stated$players))),
+    lapply(stated$rules, function(rule) {
+      switch(rule$type, whole = rule_whole(rule$name, rule$default, rule$from, rule$to, rule$meaning),
+             fraction = rule_fraction(rule$name, rule$default, rule$from, rule$to, rule$meaning),
+             flag = rule_flag(rule$name, rule$meaning, rule$default != 0),
+             choice = rule_choice(rule$name, rule$choices, rule$meaning))
+    }))
+}
+
+cpp_columns <- function(stated) {
+  outcomes <- rlang::set_names(lapply(stated$outcomes, function(outcome) {
+    new_outcome(outcome$type, outcome$meaning, coin = outcome$coin)
+  }), names_of(stated$outcomes))
+  seats <- Filter(function(rule) rule$name == "seats", stated$rules)
+  c(outcome_columns(outcomes),
+    if (length(names_where(stated$outcomes, "type", "seat"))) score_columns(if (length(seats)) seats[[1]]$to else 1))
+}
+
+cpp_units <- function(stated) {
+  money <- Filter(function(outcome) outcome$type == "money", stated$outcomes)
+  c(rlang::set_names(lapply(money, function(outcome) 1 / outcome$coin), names_of(money)), score_units())
+}
+
+# Attributes of the kinds of cards, as numbers where they are, and as text.
+cards_for_cpp <- function(deck) {
+  kinds <- kinds_of(deck)
+  data <- as.list(catalogue_of(deck)$data[kinds$codes, , drop = FALSE])
+  numbers <- Filter(is.numeric, data)
+  list(card_numbers = lapply(numbers, as.double),
+       card_words = lapply(data, function(values) ifelse(is.na(values), "", as.character(values))),
+       copies = as.double(kinds$copies))
+}
+
+cpp_spec <- function(stated, rules, cards) {
+  values <- lapply(unclass(rules)[names_of(stated$rules)], function(value) {
+    if (is.logical(value)) as.double(value) else value
+  })
+  table <- list(setting = c(list(rules = values), cards))
+  c(table, list(players = core_players(
+    seated_players(rules$players, seats_of(rules)), table, function(view) utils::capture.output(utils::str(view)),
+    if (length(stated$moves)) stated$moves
+  )))
+}
+
+refuse_unweighed <- function(stated, players, call) {
+  sits <- function(name) any(vapply(players, function(player) player$name == name, NA))
+  if ((sits("lookahead") || sits("solved")) && !stated$can_be_weighed) {
+    refuse("These players must know what outcomes are worth: an outcome that is a seat or money, or a `worth()`.",
+           "rules", call)
+  }
+  if (sits("solved") && stated$hides_cards) {
+    refuse("`player_solved()` is of games in which every seat sees all cards that were dealt; player_lookahead().",
+           "rules", call)
+  }
+}
+
+cpp_solved <- function(found, winner) {
+  words <- if (is.na(winner)) sprintf("%s on average", format_number(found$worth, 6)) else {
+    sprintf("%s of the win", format_percent(found$worth, 5))
+  }
+  c(found, list(words = words))
+}
+
+cpp_leak <- function(game, hiding, nsim, seed) {
+  asked <- 0
+  for (trial in seq_len(nsim)) {
+    found <- hiding(game$spec$rules, game_deck(game, seed, trial), seed, trial)
+    asked <- asked + found$asked
+    if (found$choice > 0) return(list(asked = asked, trial = trial, choice = found$choice, seat = found$seat))
+  }
+  list(asked = asked)
+}

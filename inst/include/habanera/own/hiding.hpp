@@ -1,0 +1,94 @@
+#pragma once
+
+#include <cstddef>
+#include <memory>
+#include <optional>
+#include <utility>
+#include <vector>
+
+#include "habanera/chance/random.hpp"
+#include "habanera/own/own.hpp"
+
+namespace habanera {
+
+// What a test of whether a game shows a seat only what it may see has found: how many choices were held against another
+// deal, and the first (from 1) at which the seat was shown, or a player of the game did, something else there.
+struct HidingFound {
+  std::size_t asked = 0, choice = 0, seat = 0;
+  bool leaks() const { return choice > 0; }
+};
+
+// Sits in a seat for somebody, and looks at each choice whether the same would be shown and chosen where the cards that
+// the seat has not seen lie otherwise.
+template <class G>
+class HidingTest : public Player<typename Own<G>::View> {
+ public:
+  using Game = Own<G>;
+  using View = typename Game::View;
+
+  HidingTest(Game game, std::shared_ptr<const Player<View>> sits, std::uint64_t seed, HidingFound& found,
+             std::size_t& choices)
+      : game_(std::move(game)), sits_(sits->copy()), seed_(seed), found_(found), choices_(choices) {}
+  HidingTest(const HidingTest& other)
+      : Player<View>(other), game_(other.game_), sits_(other.sits_->copy()), seed_(other.seed_), found_(other.found_),
+        choices_(other.choices_) {}
+
+  std::unique_ptr<Player<View>> copy() const override { return std::make_unique<HidingTest>(*this); }
+  void begins() override { sits_->begins(); }
+
+  std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
+    ++choices_;
+    const std::size_t seat = game_.next(view).seat;
+    if (!found_.leaks()) test(view, moves, seat);
+    return sits_->choose(view, moves, chance);
+  }
+
+ private:
+  void test(const View& view, Moves moves, std::size_t seat) {
+    RandomChance other(seed_, choices_, lane::game);
+    const auto deck = game_.unseen(view).any_order(game_.cards_used(),
+                                                   [&](std::uint64_t size) { return other.below(size); });
+    const std::optional<View> again = game_.replayed(view, seat, deck);
+    if (!again) return;
+    const Next next = game_.next(*again);
+    if (next.what != Next::decide || next.seat != seat || game_.moves(*again).bits() != moves.bits()) return;
+    ++found_.asked;
+    const bool same = game_.game().shown(view.own, seat) == game_.game().shown(again->own, seat) &&
+                      chosen(view, moves) == chosen(*again, moves);
+    if (same) return;
+    found_.choice = choices_;
+    found_.seat = seat;
+  }
+
+  // What a player of the game does; others see what is shown alone.
+  std::size_t chosen(const View& view, Moves moves) const {
+    const auto own = dynamic_cast<const OwnGamePlayer<G>*>(sits_.get());
+    if (!own) return 0;
+    RandomChance chance(seed_, choices_, lane::deal);
+    SharedLuck<RandomChance>::Lane luck(chance);
+    return own->copy()->choose(view, moves, luck);
+  }
+
+  Game game_;
+  std::unique_ptr<Player<View>> sits_;
+  std::uint64_t seed_;
+  HidingFound& found_;
+  std::size_t& choices_;
+};
+
+// A watcher that counts how far a game has come.
+class StepCounter {
+ public:
+  template <class Table>
+  void laid_out(const std::vector<Card>&, std::size_t, const Table&) {}
+  void round_begins(std::uint64_t) {}
+  template <class Table>
+  void happened(const Table&, const TableEvent&) { ++steps_; }
+  void cleared() {}
+  std::size_t steps() const { return steps_; }
+
+ private:
+  std::size_t steps_ = 0;
+};
+
+}  // namespace habanera

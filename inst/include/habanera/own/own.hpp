@@ -1,0 +1,341 @@
+#pragma once
+
+#include <array>
+#include <cmath>
+#include <cstddef>
+#include <cstdint>
+#include <memory>
+#include <numeric>
+#include <optional>
+#include <stdexcept>
+#include <string>
+#include <type_traits>
+#include <utility>
+#include <vector>
+
+#include "habanera/game/play_out.hpp"
+#include "habanera/game/player.hpp"
+#include "habanera/game/unseen.hpp"
+#include "habanera/game/vocabulary.hpp"
+#include "habanera/own/course.hpp"
+#include "habanera/own/game.hpp"
+
+namespace habanera {
+
+template <class G, class = void>
+inline constexpr bool has_own_key = false;
+template <class G>
+inline constexpr bool has_own_key<G, std::void_t<decltype(&G::key)>> = true;
+
+template <class G, class = void>
+inline constexpr bool moves_cards_on = false;
+template <class G>
+inline constexpr bool moves_cards_on<G, std::void_t<decltype(&G::lies)>> = true;
+
+template <class G, class = void>
+inline constexpr bool tells_worth = false;
+template <class G>
+inline constexpr bool tells_worth<G, std::void_t<decltype(&G::worth)>> = true;
+
+// A game of one's own as the protocol has games: it keeps the course of the game, from which come the log, what seats
+// have not seen, and deals that fit.
+template <class G>
+class Own : public OneRound {
+ public:
+  struct Rules {
+    std::shared_ptr<const Setting> setting;
+  };
+  struct Position {
+    typename G::Position own{};
+    Course course;
+  };
+  using View = Position;
+
+  static constexpr std::size_t own_outcomes = G::outcomes.size();
+  // What each seat has of the win, in parts that any number of seats can share, comes after the game's own outcomes.
+  static constexpr std::int64_t whole_score = 420;
+  struct Outcome {
+    std::array<std::int64_t, own_outcomes> own{};
+    std::array<std::int64_t, most_players> score{};
+    static constexpr std::size_t column_count = own_outcomes + most_players;
+    static const std::vector<Column<Outcome>>& columns() {
+      static const std::vector<Column<Outcome>> all = all_columns();
+      return all;
+    }
+  };
+
+  explicit Own(Rules rules)
+      : rules_(std::move(rules)), game_(*rules_.setting), seats_(rules_.setting->seats()),
+        cards_(rules_.setting->cards()) {
+    if (cards_ > most_own_cards)
+      throw std::invalid_argument("a game in C++ has at most " + std::to_string(most_own_cards) + " cards, not " +
+                                  std::to_string(cards_));
+    for (std::size_t pile = 0, zone = 0; pile < G::piles.size(); ++pile) {
+      first_zone_[pile] = zone;
+      zone += G::piles[pile].sight == OwnPile::own ? seats_ : 1;
+    }
+    for (std::size_t i = 0; i < own_outcomes; ++i) least_above_[i] = values_of(G::outcomes[i]);
+    stand_for_alike();
+  }
+
+  const Rules& rules() const { return rules_; }
+  const G& game() const { return game_; }
+  std::size_t seats() const { return seats_; }
+  std::size_t cards_used() const { return cards_; }
+  std::uint32_t likeness(Card card) const { return static_cast<std::uint32_t>(game_.likeness(card)); }
+
+  Position start(std::size_t) const { return {}; }
+  Next next(const Position& position) const { return game_.next(position.own); }
+  Moves moves(const Position& position) const { return game_.moves(position.own); }
+  void move(Position& position, std::size_t move) const {
+    position.course.make(move);
+    game_.move(position.own, move);
+  }
+  void give(Position& position, const Next& next, Card card) const {
+    position.course.deal(card, zone_of_pile(next.place, next.seat));
+    game_.give(position.own, next, card);
+  }
+  const View& view(const Position& position, std::size_t) const { return position; }
+
+  Outcome outcome(const Position& position) const {
+    const auto own = game_.outcome(position.own);
+    static_assert(std::tuple_size_v<decltype(own)> == own_outcomes, "outcome() must give values() of all outcomes");
+    Outcome outcome{own, {}};
+    for (std::size_t i = 0; i < own_outcomes; ++i)
+      if (least_above_[i] > 0 && (own[i] < 0 || own[i] >= least_above_[i]))
+        throw std::domain_error(std::string("the outcome \"") + G::outcomes[i].name + "\" is " +
+                                std::to_string(own[i]) + ", not 0 to " + std::to_string(least_above_[i] - 1));
+    if constexpr (first_of(OwnOutcome::seat) < own_outcomes) {
+      const auto winner = static_cast<std::size_t>(own[first_of(OwnOutcome::seat)]);
+      for (std::size_t seat = 0; seat < seats_; ++seat)
+        outcome.score[seat] = winner == 0 ? whole_score / static_cast<std::int64_t>(seats_)
+                                          : (winner == seat + 1 ? whole_score : 0);
+    }
+    return outcome;
+  }
+
+  // Of a game that is over, what it was worth to a seat.
+  double worth(const Position& position, std::size_t seat) const {
+    if (next(position).what != Next::over) return 0;
+    const Outcome all = outcome(position);
+    if constexpr (tells_worth<G>) return game_.worth(all.own, seat);
+    if constexpr (first_of(OwnOutcome::seat) < own_outcomes)
+      return static_cast<double>(all.score[seat]) / static_cast<double>(whole_score);
+    if constexpr (first_of(OwnOutcome::money) < own_outcomes) {
+      constexpr std::size_t money = first_of(OwnOutcome::money);
+      return static_cast<double>(all.own[money]) * G::outcomes[money].coin;
+    }
+    throw std::logic_error("it is not said what outcomes are worth");
+  }
+  static constexpr bool can_be_weighed() {
+    return tells_worth<G> || first_of(OwnOutcome::seat) < own_outcomes || first_of(OwnOutcome::money) < own_outcomes;
+  }
+
+  // Cards that the seat which decides has not seen: all are, but those in open piles and in its own.
+  UnseenCards unseen(const Position& position) const {
+    const Next now = next(position);
+    return unseen_by(position, now.what == Next::decide ? now.seat : no_seat);
+  }
+  static constexpr bool hides_cards() {
+    for (std::size_t pile = 1; pile < G::piles.size(); ++pile)
+      if (G::piles[pile].sight != OwnPile::open) return true;
+    return false;
+  }
+
+  // The same moves on another deal, where they could be made there, and the seat would have been shown the same.
+  std::optional<Position> redealt(const Position& seen, std::size_t seat, const std::vector<Card>& deck) const {
+    std::optional<Position> again = replayed(seen, seat, deck);
+    if (!again) return again;
+    const Next now = next(*again);
+    const bool fits = now.what == Next::decide && now.seat == seat && moves(*again).bits() == moves(seen).bits() &&
+                      game_.shown(again->own, seat) == game_.shown(seen.own, seat);
+    if (!fits) again.reset();
+    return again;
+  }
+  std::optional<Position> replayed(const Position& seen, std::size_t seat, const std::vector<Card>& deck) const {
+    std::optional<Position> again{std::in_place};
+    const Course& wanted = seen.course;
+    const Course& course = again->course;
+    while (course.dealt.size() < wanted.dealt.size() || course.moves.size() < wanted.moves.size()) {
+      const Next now = next(*again);
+      const std::size_t dealt = course.dealt.size(), made = course.moves.size();
+      if (now.what == Next::deal && dealt < wanted.dealt.size() &&
+          zone_of_pile(now.place, now.seat) == wanted.dealt[dealt].zone) {
+        give(*again, now, has_seen(seat, seen, dealt) ? wanted.dealt[dealt].card : deck[dealt]);
+      } else if (now.what == Next::decide && made < wanted.moves.size() && moves(*again).has(wanted.moves[made])) {
+        move(*again, wanted.moves[made]);
+      } else {
+        return std::nullopt;
+      }
+    }
+    return again;
+  }
+
+  std::string key(const Position& position, const UnseenCards& unseen) const {
+    if constexpr (has_own_key<G>) {
+      std::string all = game_.key(position.own) + '/';
+      for (const double count : unseen.counts()) all += std::to_string(static_cast<std::size_t>(count)) + ',';
+      return all;
+    }
+    return course_key(position.course);
+  }
+  std::string full_key(const Position& position, const UnseenCards& unseen) const { return key(position, unseen); }
+
+  // For those who look on: what happens is a card that goes to a pile, a move, or the end.
+
+  std::vector<Zone> zones() const {
+    std::vector<Zone> all;
+    for (const OwnPile& pile : G::piles)
+      for (std::size_t seat = 0; seat < (pile.sight == OwnPile::own ? seats_ : 1); ++seat)
+        all.push_back({pile.name, pile.sight == OwnPile::own ? seat : no_seat});
+    return all;
+  }
+  std::size_t zone_of(const Position& position, std::size_t place) const {
+    if (place >= position.course.dealt.size()) return 0;
+    if constexpr (moves_cards_on<G>) {
+      const Place now = game_.lies(position.own, place);
+      return zone_of_pile(now.pile, now.seat);
+    }
+    return position.course.dealt[place].zone;
+  }
+  static constexpr int first_move = 100, ends = 200;
+  static std::vector<Word> actions() {
+    std::vector<Word> all{{ends, "ends"}};
+    for (std::size_t pile = 0; pile < G::piles.size(); ++pile)
+      all.push_back({static_cast<int>(pile), std::string(G::piles[0].name) + " to " + G::piles[pile].name});
+    for (int move = 0; move < 64; ++move) {
+      const auto at = static_cast<std::size_t>(move);
+      const bool named = at < G::move_names.size();
+      all.push_back({first_move + move, "chooses " + (named ? move_name(at) : std::to_string(move))});
+    }
+    return all;
+  }
+  template <class Happened>
+  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    const Course& course = position.course;
+    if (next.what == Next::deal)
+      happened(1, TableEvent{next.seat, static_cast<int>(next.place), &deck[course.dealt.size() - 1], 1});
+    else if (next.what == Next::decide && course.whole)
+      happened(1, TableEvent{next.seat, first_move + course.moves[course.moves.size() - 1]});
+  }
+  TableEvent ending(const Outcome&) const { return {no_seat, ends}; }
+
+ private:
+  static std::string move_name(std::size_t move) {
+    if constexpr (G::move_names.size() > 0) return G::move_names[move];
+    else return std::to_string(move);
+  }
+  static constexpr std::size_t first_of(OwnOutcome::Type type) {
+    for (std::size_t i = 0; i < own_outcomes; ++i)
+      if (G::outcomes[i].type == type) return i;
+    return own_outcomes;
+  }
+
+  // How many values an outcome has, counted from 0; 0 where it can be any number.
+  std::int64_t values_of(const OwnOutcome& outcome) const {
+    if (outcome.type == OwnOutcome::seat) return static_cast<std::int64_t>(seats_) + 1;
+    return static_cast<std::int64_t>(listed(outcome.choices).size());
+  }
+
+  std::size_t zone_of_pile(std::size_t pile, std::size_t seat) const {
+    if (pile >= G::piles.size()) throw std::domain_error("there is no pile " + std::to_string(pile));
+    if (G::piles[pile].sight != OwnPile::own) return first_zone_[pile];
+    if (seat >= seats_)
+      throw std::domain_error(std::string("a card on the pile \"") + G::piles[pile].name +
+                              "\" must say of which seat");
+    return first_zone_[pile] + seat;
+  }
+
+  // One of each kinds that are alike stands for all: an exact walk deals that one only.
+  void stand_for_alike() {
+    const std::vector<double>& copies = rules_.setting->copies();
+    alike_copies_.assign(copies.size(), 0);
+    for (std::size_t kind = 0; kind < copies.size(); ++kind) {
+      std::size_t first = 0;
+      while (likeness(static_cast<Card>(first)) != likeness(static_cast<Card>(kind))) ++first;
+      stands_for_.push_back(static_cast<Card>(first));
+      alike_copies_[first] += copies[kind];
+    }
+  }
+
+  UnseenCards unseen_by(const Position& position, std::size_t seat) const {
+    UnseenCards cards(alike_copies_);
+    for (std::size_t place = 0; place < position.course.dealt.size(); ++place) {
+      if (has_seen(seat, position, place)) cards.deal(stands_for_[position.course.dealt[place].card]);
+      else cards.lay_down();
+    }
+    return cards;
+  }
+  // A card that was dealt in a seat's sight, or lies there now. Where nobody in particular asks, all are known.
+  bool has_seen(std::size_t seat, const Position& position, std::size_t place) const {
+    return seat == no_seat || is_in_sight(position.course.dealt[place].zone, seat) ||
+           is_in_sight(zone_of(position, place), seat);
+  }
+  bool is_in_sight(std::size_t zone, std::size_t seat) const {
+    std::size_t pile = G::piles.size() - 1;
+    while (first_zone_[pile] > zone) --pile;
+    if (G::piles[pile].sight == OwnPile::own) return zone == first_zone_[pile] + seat;
+    return G::piles[pile].sight == OwnPile::open;
+  }
+
+  std::string course_key(const Course& course) const {
+    if (!course.whole) throw std::length_error("more than " + std::to_string(most_own_moves) + " moves to remember");
+    std::string all;
+    for (std::size_t i = 0; i < course.dealt.size(); ++i) all += std::to_string(likeness(course.dealt[i].card)) + ',';
+    all += '/';
+    for (std::size_t i = 0; i < course.moves.size(); ++i) all += std::to_string(course.moves[i]) + ',';
+    return all;
+  }
+
+  template <std::size_t... column>
+  static void add_own(std::vector<Column<Outcome>>& all, std::index_sequence<column...>) {
+    const auto words = [](const OwnOutcome& outcome) {
+      std::vector<Word> words;
+      for (const std::string& word : listed(outcome.choices)) words.push_back({static_cast<int>(words.size()), word});
+      return words;
+    };
+    (all.push_back({G::outcomes[column].name, [](const Outcome& o) { return o.own[column]; },
+                    words(G::outcomes[column]), G::outcomes[column].type == OwnOutcome::seat}),
+     ...);
+  }
+  template <std::size_t... seat>
+  static void add_scores(std::vector<Column<Outcome>>& all, std::index_sequence<seat...>) {
+    static const std::array<std::string, most_players> names{("score_" + std::to_string(seat + 1))...};
+    (all.push_back({names[seat].c_str(), [](const Outcome& o) { return o.score[seat]; }}), ...);
+  }
+  static std::vector<Column<Outcome>> all_columns() {
+    std::vector<Column<Outcome>> all;
+    add_own(all, std::make_index_sequence<own_outcomes>());
+    add_scores(all, std::make_index_sequence<most_players>());
+    return all;
+  }
+
+  Rules rules_;
+  G game_;
+  std::size_t seats_, cards_;
+  std::array<std::size_t, G::piles.size()> first_zone_{};
+  std::array<std::int64_t, own_outcomes> least_above_{};
+  std::vector<Card> stands_for_;       // by kind
+  std::vector<double> alike_copies_;
+};
+
+// A player that the game brings, by its place among them.
+template <class G>
+class OwnGamePlayer : public Player<typename Own<G>::View> {
+ public:
+  using View = typename Own<G>::View;
+  OwnGamePlayer(G game, std::size_t which) : game_(std::move(game)), which_(which) {}
+  std::unique_ptr<Player<View>> copy() const override { return std::make_unique<OwnGamePlayer>(*this); }
+  std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
+    if constexpr (G::players.size() > 0)
+      return game_.choose(which_, view.own, game_.next(view.own).seat, moves, chance);
+    else
+      return moves.first();
+  }
+
+ private:
+  G game_;
+  std::size_t which_;
+};
+
+}  // namespace habanera

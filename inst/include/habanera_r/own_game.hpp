@@ -1,0 +1,216 @@
+#pragma once
+
+// What R needs of a game of one's own in C++: what it states, the game itself, its solver.
+
+#include <Rcpp.h>
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "habanera/game/choices.hpp"
+#include "habanera/game/lookahead.hpp"
+#include "habanera/game/playable.hpp"
+#include "habanera/game/seated.hpp"
+#include "habanera/game/solver.hpp"
+#include "habanera/own.hpp"
+#include "habanera/own/hiding.hpp"
+#include "habanera_r/convert.hpp"
+#include "habanera_r/function_player.hpp"
+
+namespace habanera_r {
+
+// A list with a row for each thing stated; `row` gives it as a list by name.
+template <class Things, class Row>
+Rcpp::List rows_of(const Things& things, Row&& row) {
+  Rcpp::List all;
+  for (const auto& thing : things) all.push_back(row(thing));
+  return all;
+}
+
+inline Rcpp::CharacterVector choices_of(const char* choices) {
+  const std::vector<std::string> all = habanera::listed(choices);
+  return Rcpp::wrap(all);
+}
+
+template <class G>
+Rcpp::List own_statement() {
+  using Rcpp::_;
+  static const char* const rule_types[] = {"whole", "fraction", "flag", "choice"};
+  static const char* const outcome_types[] = {"whole", "money", "flag", "choice", "seat"};
+  static const char* const sights[] = {"hidden", "open", "own"};
+  return Rcpp::List::create(
+      _["name"] = G::name, _["summary"] = G::summary,
+      _["rules"] = rows_of(G::rules, [](const habanera::OwnRule& rule) {
+        return Rcpp::List::create(_["type"] = rule_types[rule.type], _["name"] = rule.name, _["default"] = rule.usual,
+                                  _["from"] = rule.from, _["to"] = rule.to, _["choices"] = choices_of(rule.choices),
+                                  _["meaning"] = rule.meaning);
+      }),
+      _["outcomes"] = rows_of(G::outcomes, [](const habanera::OwnOutcome& outcome) {
+        return Rcpp::List::create(_["type"] = outcome_types[outcome.type], _["name"] = outcome.name,
+                                  _["meaning"] = outcome.meaning, _["choices"] = choices_of(outcome.choices),
+                                  _["coin"] = outcome.coin);
+      }),
+      _["piles"] = rows_of(G::piles, [](const habanera::OwnPile& pile) {
+        return Rcpp::List::create(_["name"] = pile.name, _["sight"] = sights[pile.sight]);
+      }),
+      _["players"] = rows_of(G::players, [](const habanera::OwnPlayer& player) {
+        return Rcpp::List::create(_["name"] = player.name, _["meaning"] = player.meaning);
+      }),
+      _["moves"] = Rcpp::CharacterVector(G::move_names.begin(), G::move_names.end()),
+      _["hides_cards"] = habanera::Own<G>::hides_cards(),
+      _["can_be_weighed"] = habanera::Own<G>::can_be_weighed());
+}
+
+// The setting as R gives it: rules by name, attributes of the kinds of cards, how many of each kind.
+inline std::shared_ptr<const habanera::Setting> to_setting(const Rcpp::List& spec) {
+  habanera::Setting::Values values;
+  const Rcpp::List rules = spec["rules"], numbers = spec["card_numbers"], words = spec["card_words"];
+  const auto name_of = [](const Rcpp::List& list, R_xlen_t at) {
+    return Rcpp::as<std::string>(Rcpp::CharacterVector(list.names())[at]);
+  };
+  for (R_xlen_t i = 0; i < rules.size(); ++i) {
+    if (Rf_isString(rules[i])) values.words[name_of(rules, i)] = Rcpp::as<std::string>(rules[i]);
+    else values.numbers[name_of(rules, i)] = Rcpp::as<double>(rules[i]);
+  }
+  for (R_xlen_t i = 0; i < numbers.size(); ++i)
+    values.card_numbers[name_of(numbers, i)] = Rcpp::as<std::vector<double>>(numbers[i]);
+  for (R_xlen_t i = 0; i < words.size(); ++i)
+    values.card_words[name_of(words, i)] = Rcpp::as<std::vector<std::string>>(words[i]);
+  values.copies = Rcpp::as<std::vector<double>>(spec["copies"]);
+  return std::make_shared<const habanera::Setting>(values);
+}
+
+template <class G>
+habanera::Solver<habanera::Own<G>> own_solver(const Rcpp::List& spec);
+
+// The players of all seats as R gives them.
+template <class G>
+class OwnPlayers {
+ public:
+  using Game = habanera::Own<G>;
+  using View = typename Game::View;
+  using SeatPlayer = std::shared_ptr<const habanera::Player<View>>;
+
+  explicit OwnPlayers(typename Game::Rules rules) : rules_(std::move(rules)) {}
+
+  std::vector<SeatPlayer> all(const Rcpp::List& specs) const {
+    std::vector<SeatPlayer> players;
+    for (const Rcpp::List spec : specs) players.push_back(one(spec));
+    return players;
+  }
+
+ private:
+  // What the seat that decides is shown.
+  struct ToView {
+    Game game;
+    Rcpp::List operator()(const View& view) const {
+      Rcpp::List all;
+      for (const habanera::Shows& shown : game.game().shown(view.own, game.next(view).seat))
+        all.push_back(Rcpp::NumericVector(shown.values.begin(), shown.values.end()), shown.name);
+      return all;
+    }
+  };
+
+  SeatPlayer one(const Rcpp::List& spec) const {
+    const std::string name = Rcpp::as<std::string>(spec["name"]);
+    for (std::size_t i = 0; i < G::players.size(); ++i)
+      if (name == G::players.begin()[i].name)
+        return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i);
+    if (name == "nobody") return nullptr;
+    if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
+    if (name == "with") return function_player<View>(spec["f"], ToView{Game(rules_)});
+    if constexpr (Game::can_be_weighed()) {
+      if (name == "lookahead")
+        return std::make_shared<habanera::LookaheadPlayer<Game>>(
+            Game(rules_), static_cast<std::size_t>(to_count(spec["samples"])), one(spec["playing"]));
+      if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Game>>(own_solver<G>(spec));
+    }
+    Rcpp::stop("internal error: no player is called \"%s\"", name);
+  }
+
+  typename Game::Rules rules_;
+};
+
+template <class G>
+typename habanera::Own<G>::Rules to_own_rules(const Rcpp::List& spec) { return {to_setting(spec["setting"])}; }
+
+template <class G>
+SEXP own_game(const Rcpp::List& spec) {
+  using Game = habanera::Seated<habanera::Own<G>>;
+  const auto own = to_own_rules<G>(spec);
+  const typename Game::Rules rules{own, OwnPlayers<G>(own).all(spec["players"])};
+  Game made(rules);  // what it refuses is refused here
+  return Rcpp::XPtr<habanera::PlayableGame>(new habanera::Playable<Game>(rules));
+}
+
+// What the seat of a player that is solved does best against the others of its game.
+template <class G>
+habanera::Solver<habanera::Own<G>> own_solver(const Rcpp::List& spec) {
+  const Rcpp::List game = spec["game"];
+  const auto rules = to_own_rules<G>(game);
+  return {habanera::Own<G>(rules), OwnPlayers<G>(rules).all(game["players"]),
+          static_cast<std::size_t>(to_count(spec["seat"])) - 1};
+}
+
+// What the game is worth to the seat that is solved, and the positions gone through.
+template <class G>
+Rcpp::List own_solved(const Rcpp::List& spec) {
+  auto solver = own_solver<G>(spec);
+  const Rcpp::List game = spec["game"];
+  const double worth = solver.worth(habanera::Own<G>(to_own_rules<G>(game)).start(0));
+  return Rcpp::List::create(Rcpp::Named("worth") = worth,
+                            Rcpp::Named("positions") = static_cast<double>(solver.positions()));
+}
+
+// Plays the game of a trial, with whatever sits there and looks on.
+template <class G, class Watcher>
+void own_played(const typename habanera::Own<G>::Rules& rules,
+                const std::vector<typename OwnPlayers<G>::SeatPlayer>& players, const Rcpp::IntegerVector& deck,
+                double seed, double trial, Watcher& watcher) {
+  habanera::Seated<habanera::Own<G>> game({rules, players});
+  habanera::RandomChance chance(to_count(seed), to_count(trial), habanera::lane::game);
+  habanera::SeatLanes luck(to_count(seed), to_count(trial));
+  game.play(to_kinds(deck), chance, luck, watcher, [](const auto&) {});
+}
+
+// The step at which a trial fails, from 1.
+template <class G>
+double own_failing_step(const Rcpp::List& spec, const Rcpp::IntegerVector& deck, double seed, double trial) {
+  const auto rules = to_own_rules<G>(spec);
+  habanera::StepCounter watcher;
+  try {
+    own_played<G>(rules, OwnPlayers<G>(rules).all(spec["players"]), deck, seed, trial, watcher);
+  } catch (const std::exception&) {
+  }
+  return static_cast<double>(watcher.steps() + 1);
+}
+
+// Whether in a trial a seat is shown what it may not see: how many choices were tested, the first that shows it (0:
+// none), and its seat.
+template <class G>
+Rcpp::List own_hiding(const Rcpp::List& spec, const Rcpp::IntegerVector& deck, double seed, double trial) {
+  const auto rules = to_own_rules<G>(spec);
+  habanera::HidingFound found;
+  std::size_t choices = 0;
+  auto players = OwnPlayers<G>(rules).all(spec["players"]);
+  for (auto& player : players)
+    player = std::make_shared<habanera::HidingTest<G>>(habanera::Own<G>(rules), player, to_count(seed), found, choices);
+  habanera::Silent silent;
+  own_played<G>(rules, players, deck, seed, trial, silent);
+  return Rcpp::List::create(Rcpp::Named("asked") = static_cast<double>(found.asked),
+                            Rcpp::Named("choice") = static_cast<double>(found.choice),
+                            Rcpp::Named("seat") = static_cast<double>(found.seat + 1));
+}
+
+// A number for each kind of card, the same for cards alike to the game.
+template <class G>
+Rcpp::NumericVector own_likeness(const Rcpp::List& spec) {
+  const habanera::Own<G> game(to_own_rules<G>(spec));
+  Rcpp::NumericVector all;
+  for (std::size_t kind = 0; kind < game.rules().setting->copies().size(); ++kind)
+    all.push_back(game.likeness(static_cast<habanera::Card>(kind)));
+  return all;
+}
+
+}  // namespace habanera_r

@@ -1,0 +1,24 @@
+// [[Rcpp::plugins(cpp17)]]
+// [[Rcpp::depends(habanera)]]
+#include "habanera_r/own_game.hpp"
+// Two games in one process must not be taken for the same class.
+#define Game Game_KEY
+#line 1 "FILE"
+CODE
+#line 1 "what FILE is bound by"
+// [[Rcpp::export]]
+Rcpp::List statement() { return habanera_r::own_statement<Game>(); }
+// [[Rcpp::export]]
+SEXP machine(Rcpp::List spec) { return habanera_r::own_game<Game>(spec); }
+// [[Rcpp::export]]
+Rcpp::NumericVector likeness(Rcpp::List spec) { return habanera_r::own_likeness<Game>(spec); }
+// [[Rcpp::export]]
+Rcpp::List solved(Rcpp::List spec) { return habanera_r::own_solved<Game>(spec); }
+// [[Rcpp::export]]
+double failing_step(Rcpp::List spec, Rcpp::IntegerVector deck, double seed, double trial) {
+  return habanera_r::own_failing_step<Game>(spec, deck, seed, trial);
+}
+// [[Rcpp::export]]
+Rcpp::List hiding(Rcpp::List spec, Rcpp::IntegerVector deck, double seed, double trial) {
+  return habanera_r::own_hiding<Game>(spec, deck, seed, trial);
+}
