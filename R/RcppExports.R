@@ -137,8 +137,8 @@ core_walks_by_memory <- function(game, spec) {
     .Call(`_habanera_core_walks_by_memory`, game, spec)
 }
 
-core_game_deck <- function(spec, seed, trial) {
-    .Call(`_habanera_core_game_deck`, spec, seed, trial)
+core_game_decks <- function(spec, seed, trials) {
+    .Call(`_habanera_core_game_decks`, spec, seed, trials)
 }
 
 core_count_game <- function(game, spec, seed, first, count, threads) {
@@ -253,8 +253,8 @@ core_class_law <- function(words, classes, size, replace, most) {
     .Call(`_habanera_core_class_law`, words, classes, size, replace, most)
 }
 
-core_address_words <- function(seed, trial, lane, count) {
-    .Call(`_habanera_core_address_words`, seed, trial, lane, count)
+core_generator_seeds <- function(seed, trials, lane, kind) {
+    .Call(`_habanera_core_generator_seeds`, seed, trials, lane, kind)
 }
 
 core_machine_threads <- function() {
@@ -279,6 +279,30 @@ core_exact_law <- function(steps, times, cards, path_limit, product_limit) {
 
 core_count_asked <- function(steps, cards, cells, seed, first, count, threads) {
     .Call(`_habanera_core_count_asked`, steps, cards, cells, seed, first, count, threads)
+}
+
+core_table <- function(names) {
+    .Call(`_habanera_core_table`, names)
+}
+
+core_table_lay <- function(pointer, piles) {
+    .Call(`_habanera_core_table_lay`, pointer, piles)
+}
+
+core_table_move <- function(pointer, from, to, n, at, beneath) {
+    .Call(`_habanera_core_table_move`, pointer, from, to, n, at, beneath)
+}
+
+core_table_cards <- function(pointer, pile, at) {
+    .Call(`_habanera_core_table_cards`, pointer, pile, at)
+}
+
+core_table_size <- function(pointer, pile) {
+    .Call(`_habanera_core_table_size`, pointer, pile)
+}
+
+core_table_put <- function(pointer, pile, cards) {
+    .Call(`_habanera_core_table_put`, pointer, pile, cards)
 }
 
 core_video_poker <- function(spec) {

@@ -74,13 +74,13 @@ changed_by <- function(sets, order) lapply(sets, function(cards) list(cards = ca
 best_ahead <- function(at) {
   own_seed <- sample.int(2^31 - 1, 1)
   luck_now <- get(".Random.seed", globalenv())
-  on.exit(assign(".Random.seed", luck_now, globalenv()))
+  on.exit(set_generator(luck_now))
   cards <- length(at$game$kind$own_play$of_cards)
   unseen <- at$eyes$unseen(at$seat)
   worth <- matrix(0, 0, length(at$moves))
   for (try in seq_len(at$samples * tries_of_a_deal)) {
     if (nrow(worth) == at$samples) break
-    assign(".Random.seed", c(generator_kind, trial_generator_seed(own_seed, try, 0)), globalenv())
+    set_generator(generator_seeds(own_seed, try, 0))
     order <- replace(seq_len(cards), unseen, unseen[sample.int(length(unseen))])
     at$other <- changed_by(at$eyes$lost(at$seat), sample.int)
     row <- worth_in_deal(at, order, 1, own_seed, try)
@@ -111,12 +111,12 @@ worth_in_deal <- function(at, order, move, own_seed, try) {
       if (length(moves) > 1) sample.int(length(moves), 1)
     } else {
       fits <- fits && seat == at$seat && identical(eyes$visible(seat), at$eyes$visible(seat))
-      assign(".Random.seed", c(generator_kind, trial_generator_seed(own_seed, try, 1)), globalenv())
+      set_generator(generator_seeds(own_seed, try, 1))
     }
     if (!fits) rlang::abort("does not fit", class = "habanera_far_enough")
     place[1]
   }
-  assign(".Random.seed", at$start, globalenv())
+  set_generator(at$start)
   tryCatch(seat_worth(at$game, custom_player(at$game, changed_luck(at$other), eyes$look, ask)(order), at$seat),
            error = function(cnd) NA_real_)
 }

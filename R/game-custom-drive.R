@@ -8,13 +8,23 @@ custom_runner <- function(game, watch = NULL) {
 custom_trials <- function(game, seed, trials) {
   play <- custom_runner(game)
   at <- NULL
-  found <- with_own_errors(vapply(trials, function(trial) {
-    at <<- trial
-    with_trial_generator(seed, trial, player_lane, play(game_deck(game, seed, trial)))[game$record]
-  }, numeric(length(game$record))), game, seed, function() at, play)
-  found <- matrix(found, nrow = length(game$record))
-  list(rows = lapply(seq_along(game$record), function(i) found[i, ]), each = rep(1, length(trials)))
+  all <- length(custom_words(game)$outcomes)
+  found <- matrix(0, all, length(trials), dimnames = list(custom_words(game)$outcomes, NULL))
+  with_own_errors(with_generator_kept(for (block in blocks_of(seq_along(trials), trials_at_once)) {
+    decks <- game_decks(game, seed, trials[block])
+    seeds <- core_generator_seeds(seed, trials[block], player_lane, generator_kind)
+    for (i in seq_along(block)) {
+      at <- trials[block[i]]
+      set_generator(seeds[, i])
+      found[, block[i]] <- play(decks[, i])
+    }
+  }), game, seed, function() at, play)
+  list(rows = lapply(game$record, function(name) found[name, ]), each = rep(1, length(trials)))
 }
+
+# Decks are shuffled together for as many trials.
+trials_at_once <- 1000
+blocks_of <- function(numbers, size) split(numbers, (numbers - 1) %/% size)
 
 # One game with its steps, as the core gives those of others.
 custom_replay <- function(game, deck, seed, trial, kept) {

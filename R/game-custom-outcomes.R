@@ -113,9 +113,21 @@ outcome_number <- function(outcome, value, name, seats) {
   )
 }
 
-outcome_numbers <- function(outcomes, values, seats) {
-  if (!identical(names(values), names(outcomes))) refuse_other_outcomes(outcomes, values)
-  vapply(names(outcomes), function(name) outcome_number(outcomes[[name]], values[[name]], name, seats), 0)
+# A function of what play() returned that gives all outcomes as numbers; it is called for every trial, so that a whole
+# number, the most usual, is seen to at once.
+outcome_reader <- function(outcomes, seats) {
+  names <- names(outcomes)
+  whole <- vapply(outcomes, `[[`, "", "type") == "whole"
+  numbers <- rlang::set_names(numeric(length(outcomes)), names)
+  function(values) {
+    if (!identical(names(values), names)) refuse_other_outcomes(outcomes, values)
+    for (i in seq_along(names)) {
+      value <- values[[names[i]]]
+      numbers[i] <- if (whole[i] && is.numeric(value) && length(value) == 1 && isTRUE(value == round(value))) value else
+        outcome_number(outcomes[[i]], value, names[i], seats)
+    }
+    numbers
+  }
 }
 
 # In whatever order, all there must be and no others.

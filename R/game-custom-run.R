@@ -44,14 +44,15 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   rules <- unclass(game$rules)
   kinds <- kinds_of(game$deck)
   winner <- winner_among(own$outcomes)
+  read <- outcome_reader(own$outcomes, setting$seats)
   places <- if (is.null(own$of_cards)) match(codes_of(game$deck), kinds$codes) else seq_along(game$deck)
+  lay <- deck_layer(own, setting, kinds$copies, places)
   play <- function(deck) {
-    lies <- laid_decks(own, setting, deck, kinds$copies, places)
-    here$begin(lies$piles, lies$bag)
+    lies <- lay(deck)
+    here$begin(lies$cards, lies$at, lies$bag)
     if (length(own$decks) > 1) for (pile in names(own$decks)) here$verbs$shuffle(pile)
     if (!is.null(watch)) watch("deal", 0, integer(), here$piles())
-    numbers <- outcome_numbers(own$outcomes, own$play(here$verbs, rules, players), setting$seats)
-    with_scores(numbers, winner, setting$seats)
+    with_scores(read(own$play(here$verbs, rules, players)), winner, setting$seats)
   }
   structure(play, step = here$step)
 }
@@ -93,15 +94,19 @@ with_own_errors <- function(code, game, seed, trial, play) {
   })
 }
 
-# Where the cards lie at first: those of one deck on the first pile, of several each on its own.
-laid_decks <- function(own, setting, deck, copies, places) {
+# Where the cards lie at first, as a function of the deck: those of one deck on the first pile, of several each on its
+# own.
+deck_layer <- function(own, setting, copies, places) {
   if (length(own$decks) == 1 && is.null(names(own$decks))) {
-    piles <- if (is.null(deck)) rep(-1, sum(copies)) else deck
-    return(list(piles = rlang::set_names(list(piles), setting$piles[1]), bag = if (is.null(deck)) copies))
+    return(function(deck) {
+      list(cards = list(if (is.null(deck)) rep(-1L, sum(copies)) else deck), at = 1,
+           bag = if (is.null(deck)) copies)
+    })
   }
   part <- rep(seq_along(own$decks), own$decks)
-  list(piles = lapply(rlang::set_names(seq_along(own$decks), names(own$decks)), function(i) places[part == i]),
-       bag = NULL)
+  each <- list(cards = lapply(seq_along(own$decks), function(i) places[part == i]),
+               at = match(names(own$decks), setting$piles))
+  function(deck) each
 }
 
 # One of each name, or one for each seat.

@@ -158,11 +158,15 @@ refuse_in_trial <- function(cnd, game, seed, trial) {
                        whole_code(seed), format_count(trial), whole_code(seed), whole_code(trial))), "function", NULL)
 }
 
-# The kinds of the deck as trial `trial` deals it, from the top.
-game_deck <- function(game, seed, trial) {
-  if (!has_function(game$shuffle)) return(core_game_deck(game$spec, seed, trial))
-  match(codes_of(shuffled_cards(game$deck, game$shuffle, seed, trial, NULL)), kinds_of(game$deck)$codes)
+# The kinds of the deck as trials deal it, from the top: a column for each; of one trial a vector.
+game_decks <- function(game, seed, trials) {
+  if (!has_function(game$shuffle)) return(core_game_decks(game$spec, seed, trials))
+  vapply(trials, function(trial) {
+    match(codes_of(shuffled_cards(game$deck, game$shuffle, seed, trial, NULL)), kinds_of(game$deck)$codes)
+  }, integer(length(game$deck)))
 }
+
+game_deck <- function(game, seed, trial) as.vector(game_decks(game, seed, trial))
 
 #' @export
 as_plain.habanera_game <- function(experiment) {

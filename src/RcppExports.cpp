@@ -450,16 +450,16 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
-// core_game_deck
-Rcpp::IntegerVector core_game_deck(Rcpp::List spec, double seed, double trial);
-RcppExport SEXP _habanera_core_game_deck(SEXP specSEXP, SEXP seedSEXP, SEXP trialSEXP) {
+// core_game_decks
+Rcpp::IntegerMatrix core_game_decks(Rcpp::List spec, double seed, Rcpp::NumericVector trials);
+RcppExport SEXP _habanera_core_game_decks(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
-    Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_game_deck(spec, seed, trial));
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_game_decks(spec, seed, trials));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -852,17 +852,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
-// core_address_words
-Rcpp::NumericMatrix core_address_words(double seed, double trial, double lane, int count);
-RcppExport SEXP _habanera_core_address_words(SEXP seedSEXP, SEXP trialSEXP, SEXP laneSEXP, SEXP countSEXP) {
+// core_generator_seeds
+Rcpp::IntegerMatrix core_generator_seeds(double seed, Rcpp::NumericVector trials, double lane, int kind);
+RcppExport SEXP _habanera_core_generator_seeds(SEXP seedSEXP, SEXP trialsSEXP, SEXP laneSEXP, SEXP kindSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
-    Rcpp::traits::input_parameter< double >::type trial(trialSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
     Rcpp::traits::input_parameter< double >::type lane(laneSEXP);
-    Rcpp::traits::input_parameter< int >::type count(countSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_address_words(seed, trial, lane, count));
+    Rcpp::traits::input_parameter< int >::type kind(kindSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_generator_seeds(seed, trials, lane, kind));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -946,6 +946,77 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_count_asked(steps, cards, cells, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table
+SEXP core_table(std::vector<std::string> names);
+RcppExport SEXP _habanera_core_table(SEXP namesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< std::vector<std::string> >::type names(namesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table(names));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_lay
+SEXP core_table_lay(SEXP pointer, Rcpp::List piles);
+RcppExport SEXP _habanera_core_table_lay(SEXP pointerSEXP, SEXP pilesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type piles(pilesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_lay(pointer, piles));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_move
+SEXP core_table_move(SEXP pointer, SEXP from, SEXP to, SEXP n, SEXP at, SEXP beneath);
+RcppExport SEXP _habanera_core_table_move(SEXP pointerSEXP, SEXP fromSEXP, SEXP toSEXP, SEXP nSEXP, SEXP atSEXP, SEXP beneathSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type from(fromSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type to(toSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type n(nSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type at(atSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type beneath(beneathSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_move(pointer, from, to, n, at, beneath));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_cards
+SEXP core_table_cards(SEXP pointer, SEXP pile, SEXP at);
+RcppExport SEXP _habanera_core_table_cards(SEXP pointerSEXP, SEXP pileSEXP, SEXP atSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type at(atSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_cards(pointer, pile, at));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_size
+SEXP core_table_size(SEXP pointer, SEXP pile);
+RcppExport SEXP _habanera_core_table_size(SEXP pointerSEXP, SEXP pileSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_size(pointer, pile));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_put
+SEXP core_table_put(SEXP pointer, SEXP pile, Rcpp::IntegerVector cards);
+RcppExport SEXP _habanera_core_table_put(SEXP pointerSEXP, SEXP pileSEXP, SEXP cardsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type cards(cardsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_put(pointer, pile, cards));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -1054,7 +1125,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_path_kind", (DL_FUNC) &_habanera_core_path_kind, 1},
     {"_habanera_core_game_words", (DL_FUNC) &_habanera_core_game_words, 1},
     {"_habanera_core_walks_by_memory", (DL_FUNC) &_habanera_core_walks_by_memory, 2},
-    {"_habanera_core_game_deck", (DL_FUNC) &_habanera_core_game_deck, 3},
+    {"_habanera_core_game_decks", (DL_FUNC) &_habanera_core_game_decks, 3},
     {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 6},
     {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 9},
     {"_habanera_core_count_rounds", (DL_FUNC) &_habanera_core_count_rounds, 8},
@@ -1083,13 +1154,19 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_read_hands", (DL_FUNC) &_habanera_core_read_hands, 2},
     {"_habanera_core_walk_question", (DL_FUNC) &_habanera_core_walk_question, 2},
     {"_habanera_core_class_law", (DL_FUNC) &_habanera_core_class_law, 5},
-    {"_habanera_core_address_words", (DL_FUNC) &_habanera_core_address_words, 4},
+    {"_habanera_core_generator_seeds", (DL_FUNC) &_habanera_core_generator_seeds, 4},
     {"_habanera_core_machine_threads", (DL_FUNC) &_habanera_core_machine_threads, 0},
     {"_habanera_core_shuffled_places", (DL_FUNC) &_habanera_core_shuffled_places, 5},
     {"_habanera_core_recorded_moves", (DL_FUNC) &_habanera_core_recorded_moves, 4},
     {"_habanera_core_step_paths", (DL_FUNC) &_habanera_core_step_paths, 2},
     {"_habanera_core_exact_law", (DL_FUNC) &_habanera_core_exact_law, 5},
     {"_habanera_core_count_asked", (DL_FUNC) &_habanera_core_count_asked, 7},
+    {"_habanera_core_table", (DL_FUNC) &_habanera_core_table, 1},
+    {"_habanera_core_table_lay", (DL_FUNC) &_habanera_core_table_lay, 2},
+    {"_habanera_core_table_move", (DL_FUNC) &_habanera_core_table_move, 6},
+    {"_habanera_core_table_cards", (DL_FUNC) &_habanera_core_table_cards, 3},
+    {"_habanera_core_table_size", (DL_FUNC) &_habanera_core_table_size, 2},
+    {"_habanera_core_table_put", (DL_FUNC) &_habanera_core_table_put, 3},
     {"_habanera_core_video_poker", (DL_FUNC) &_habanera_core_video_poker, 1},
     {"_habanera_core_keep_ways", (DL_FUNC) &_habanera_core_keep_ways, 2},
     {"_habanera_core_keep_deck", (DL_FUNC) &_habanera_core_keep_deck, 1},

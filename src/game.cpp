@@ -153,16 +153,22 @@ Rcpp::List core_game_words(SEXP game) {
 // [[Rcpp::export]]
 bool core_walks_by_memory(SEXP game, Rcpp::List spec) { return to_game(game).walks_by_memory(to_draw(spec["draw"])); }
 
-// The deck of a trial as it was shuffled.
+// The decks of trials as they were shuffled, a column for each.
 // [[Rcpp::export]]
-Rcpp::IntegerVector core_game_deck(Rcpp::List spec, double seed, double trial) {
+Rcpp::IntegerMatrix core_game_decks(Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
   const habanera::Draw draw = to_draw(spec["draw"]);
-  std::vector<habanera::Card> deck = draw.fresh_table();
-  habanera::RandomChance chance(to_count(seed), to_count(trial), habanera::lane::deal);
+  const std::vector<habanera::Card> fresh = draw.fresh_table();
+  Rcpp::IntegerMatrix decks(static_cast<int>(fresh.size()), static_cast<int>(trials.size()));
   habanera::Workspace work;
   habanera::Silent silent;
-  draw(deck, work, chance, silent);
-  return pack_kinds(deck);
+  for (int column = 0; column < decks.ncol(); ++column) {
+    std::vector<habanera::Card> deck = fresh;
+    habanera::RandomChance chance(to_count(seed), to_count(trials[column]), habanera::lane::deal);
+    draw(deck, work, chance, silent);
+    std::transform(deck.begin(), deck.end(), decks.column(column).begin(),
+                   [](habanera::Card card) { return card + 1; });
+  }
+  return decks;
 }
 
 // [[Rcpp::export]]
