@@ -78,12 +78,14 @@ score_units <- function() as.list(rlang::set_names(rep(whole_score, most_custom_
 # The first outcome that is a seat, NA where none is.
 winner_among <- function(outcomes) names(outcomes)[vapply(outcomes, `[[`, "", "type") == "seat"][1]
 
-# Outcomes as numbers, with the scores.
-with_scores <- function(numbers, winner, seats) {
-  if (is.na(winner)) return(numbers)
-  won <- numbers[[winner]]
-  score <- if (won == 0) rep(whole_score / seats, seats) else whole_score * (seq_len(seats) == won)
-  c(numbers, rlang::set_names(score, score_names(seats)))
+# A function of outcomes as numbers that puts the scores to them.
+score_keeper <- function(winner, seats) {
+  if (is.na(winner)) return(identity)
+  scores <- lapply(0:seats, function(won) {
+    rlang::set_names(if (won == 0) rep(whole_score / seats, seats) else whole_score * (seq_len(seats) == won),
+                     score_names(seats))
+  })
+  function(numbers) c(numbers, scores[[numbers[[winner]] + 1]])
 }
 
 # What is said of them in a kind.

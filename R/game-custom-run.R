@@ -36,15 +36,27 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   own <- game$kind$own_play
   setting <- custom_setting(game)
   players <- seated_players(game$rules$players, setting$seats)
-  usual <- function(seat, view, moves) player_choice(players[[seat]], seat, view, moves, luck)
+  # Whose function is being asked, if it fails.
+  asked <- 0
+  functions <- lapply(players, function(player) player$f)
+  usual <- function(seat, view, moves) {
+    if (length(moves) == 1) return(1)
+    f <- functions[[seat]]
+    if (is.null(f)) return(luck$below(length(moves)))
+    asked <<- seat
+    answer <- f(view, moves)
+    asked <<- 0
+    chosen <- if (is.atomic(moves)) match(answer, moves)
+    if (isTRUE(chosen > 0)) chosen else place_of_move(answer, seat, moves)
+  }
   choose <- if (is.null(ask)) usual else function(seat, view, moves) {
     ask(seat, view, moves, function() usual(seat, view, moves))
   }
   here <- new_table(setting, luck, choose, watch)
   rules <- unclass(game$rules)
   kinds <- kinds_of(game$deck)
-  winner <- winner_among(own$outcomes)
   read <- outcome_reader(own$outcomes, setting$seats)
+  with_scores <- score_keeper(winner_among(own$outcomes), setting$seats)
   places <- if (is.null(own$of_cards)) match(codes_of(game$deck), kinds$codes) else seq_along(game$deck)
   lay <- deck_layer(own, setting, kinds$copies, places)
   play <- function(deck) {
@@ -52,16 +64,13 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
     here$begin(lies$cards, lies$at, lies$bag)
     if (length(own$decks) > 1) for (pile in names(own$decks)) here$verbs$shuffle(pile)
     if (!is.null(watch)) watch("deal", 0, integer(), here$piles())
-    with_scores(read(own$play(here$verbs, rules, players)), winner, setting$seats)
+    with_scores(read(own$play(here$verbs, rules, players)))
   }
-  structure(play, step = here$step)
+  structure(play, step = here$step, asked = function() asked)
 }
 
-# The place of the move that a player makes.
-player_choice <- function(player, seat, view, moves, luck) {
-  if (length(moves) == 1) return(1)
-  if (is.null(player$f)) return(luck$below(length(moves)))
-  answer <- refuse_if_fails(player$f(view, moves), sprintf("The player of seat %d failed.", seat), "function", NULL)
+# The place of the move that a player has answered with, of moves that are no plain vector.
+place_of_move <- function(answer, seat, moves) {
   chosen <- which(vapply(seq_along(moves), function(i) identical_move(moves[[i]], answer), NA))
   if (length(chosen)) return(chosen[1])
   open <- vapply(seq_along(moves), function(i) paste(format(moves[[i]]), collapse = " "), "")
@@ -84,8 +93,10 @@ with_own_errors <- function(code, game, seed, trial, play) {
   tryCatch(code, error = function(cnd) {
     ours <- inherits(cnd, "habanera_error")
     if (inherits(cnd, "habanera_far_enough") || (ours && !inherits(cnd, "habanera_error_function"))) stop(cnd)
+    asked <- if (is.null(attr(play, "asked"))) 0 else attr(play, "asked")()
     said <- if (ours) rlang::cnd_message(cnd) else {
-      sprintf("Your play() failed: %s.", sub("[.]?[[:space:]]*$", "", conditionMessage(cnd)))
+      sprintf("%s failed: %s.", if (asked > 0) sprintf("The player of seat %d", asked) else "Your play()",
+              sub("[.]?[[:space:]]*$", "", conditionMessage(cnd)))
     }
     step <- attr(play, "step")
     if (!is.null(step)) said <- sprintf("%s (step %s)", said, format_count(step()))

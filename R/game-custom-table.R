@@ -100,9 +100,8 @@ new_table <- function(setting, luck, choose, watch) {
   }
   verb$any <- function(from, to) verb$move(from, to, at = luck$below(verb$size(from)))
   verb$ask <- function(seat, view, moves) {
-    goes_on()
-    if (!length(moves)) refuse(sprintf("Seat %s is asked, and has no move.", said(seat)), "function", NULL)
-    chosen <- choose(seat, view, moves)
+    if ((steps <<- steps + 1) > most_custom_steps) goes_on()
+    chosen <- if (length(moves)) choose(seat, view, moves) else refuse_moveless(seat)
     if (watched) told(paste("chooses", paste(format(moves[[chosen]]), collapse = " ")), seat)
     moves[[chosen]]
   }
@@ -144,6 +143,10 @@ refuse_pile <- function(piles, name) {
   if (rlang::is_string(name) && name %in% piles) return(invisible())
   refuse(sprintf("There is no pile %s%s Piles: %s.", quoted(as.character(name)[1]),
                  did_you_mean(as.character(name)[1], piles), join_words(piles)), "function", NULL)
+}
+
+refuse_moveless <- function(seat) {
+  refuse(sprintf("Seat %s is asked, and has no move.", said(seat)), "function", NULL)
 }
 
 # The pile does not hold so many cards, or none at these places.

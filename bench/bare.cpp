@@ -11,6 +11,7 @@
 //       blackjack312 (rounds of blackjack by a table from fresh shoes of six packs; count the results),
 //       shoes312 (whole shoes of it, counted and betted on by the true count),
 //       baccarat416 (rounds of baccarat from fresh shoes of eight packs; count who wins),
+//       lift52 (games of lift of two seats that go on to fifteen points; count the winner and the cards turned),
 //       machine52 (the best play of a pay table from 52 cards, as often as there are trials),
 //       pairs30 (whole games of pairs, 30 cards, two seats that remember all; count the turns),
 //       battery52 (shuffle, and keep all the counts that an audit keeps).
@@ -406,6 +407,35 @@ double baccarat416(std::uint64_t trials) {
   return counts[1];
 }
 
+// Games of lift (inst/examples/lift.cpp) of two seats that go on to fifteen points; counts who wins and how many cards
+// are turned.
+double lift52(std::uint64_t trials) {
+  std::vector<std::uint8_t> deck(52);
+  for (std::size_t i = 0; i < 52; ++i) deck[i] = static_cast<std::uint8_t>(i % 13 + 1);
+  std::vector<std::uint32_t> counts(3 * 53);
+  std::uint64_t state = 1;
+  const auto next = [&state] { return mix(state += 0x9e3779b97f4a7c15ULL); };
+  for (std::uint64_t trial = 0; trial < trials; ++trial) {
+    int points[2] = {0, 0}, in_turn = 0, seat = 0;
+    std::size_t turned = 0;
+    std::uint64_t word = 0;
+    while (turned < 52 && points[0] < 30 && points[1] < 30) {
+      if (turned % 8 == 0) word = next();
+      const Wide scaled = static_cast<Wide>(word) * (52 - turned);
+      word = static_cast<std::uint64_t>(scaled);
+      std::swap(deck[turned], deck[turned + static_cast<std::size_t>(scaled >> 64)]);
+      const int rank = deck[turned++];
+      in_turn += rank;
+      if (rank < 11 && in_turn < 15 && points[seat] + in_turn < 30 && turned < 52) continue;
+      points[seat] += rank < 11 ? in_turn : 0;
+      seat = 1 - seat;
+      in_turn = 0;
+    }
+    ++counts[(points[0] > points[1] ? 0 : points[0] < points[1] ? 1 : 2) * 53 + turned];
+  }
+  return counts[20];
+}
+
 // The best play of a pay table from 52 cards, as often as there are trials: all hands by their sets of cards, then each
 // hand once for all that differ in the names of suits. Cards are rank * 4 + suit.
 class BareMachine {
@@ -726,6 +756,7 @@ Job find_job(const std::string& name) {
   if (name == "highcard52") return highcard52;
   if (name == "baccarat416") return baccarat416;
   if (name == "machine52") return machine52;
+  if (name == "lift52") return lift52;
   if (name == "blackjack312") return blackjack312;
   if (name == "shoes312") return shoes312;
   if (name == "pairs30") return pairs30;

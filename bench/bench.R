@@ -84,6 +84,50 @@ plain_machine <- function() {
   anyDuplicated(c(kept, cards[5 + seq_len(5 - length(kept))])) > 0
 }
 
+# Lift, a game of one's own (inst/examples/lift.cpp), of two seats that go on to fifteen points: in plain R by hand, and
+# by the verbs of a table.
+values <- card_attributes(deck_standard())$rank_low
+goes_on <- function(view) view$in_turn < 15
+plain_lift <- function() {
+  deck <- sample(52)
+  points <- c(0, 0)
+  in_turn <- turned <- 0
+  seat <- 1
+  while (turned < 52 && all(points < 30)) {
+    turned <- turned + 1
+    value <- values[deck[turned]]
+    in_turn <- in_turn + value
+    goes <- value < 11 && points[seat] + in_turn < 30 && turned < 52 && goes_on(list(in_turn = in_turn))
+    if (!goes) {
+      if (value < 11) points[seat] <- points[seat] + in_turn
+      seat <- 3 - seat
+      in_turn <- 0
+    }
+  }
+  list(winner = if (points[1] == points[2]) 0 else which.max(points), turned = turned)
+}
+own_lift <- game_custom("lift", deck_standard(), function(table, rules, players) {
+  points <- c(0, 0)
+  in_turn <- turned <- 0
+  seat <- 1
+  while (turned < 52 && all(points < rules$enough)) {
+    turned <- turned + 1
+    value <- table$of$rank_low[table$move("stock", "row")]
+    in_turn <- in_turn + value
+    goes <- value < 11 && points[seat] + in_turn < rules$enough && turned < 52 &&
+      table$ask(seat, list(in_turn = in_turn), c("stop", "go on")) == "go on"
+    if (!goes) {
+      if (value < 11) points[seat] <- points[seat] + in_turn
+      seat <- 3 - seat
+      in_turn <- 0
+    }
+  }
+  list(winner = if (points[1] == points[2]) 0 else which.max(points), turned = turned)
+}, outcomes = list(winner = outcome_seat("who has won"), turned = outcome_whole("cards turned")),
+piles = c(stock = "hidden", row = "open"), rules = list(enough = 30), seats = 2,
+players = player_with(function(view, moves) if (goes_on(view)) "go on" else "stop"))
+cpp_lift <- game_cpp(system.file("examples", "lift.cpp", package = "habanera"), players = "daring")
+
 # A table of pairs, two seats that remember all.
 plain_pairs <- function(pairs) {
   deck <- sample(rep(seq_len(pairs), 2))
@@ -162,6 +206,10 @@ jobs <- list(
   list(name = "best play of a pay table, 52 cards", run = function(n, threads) {
          for (i in seq_len(n)) best_strategy(game_video_poker())
        }, trials = 2, bare = "machine52", plain = function(n) NULL, plain_trials = 1),
+  list(name = "a game of one's own in C++", experiment = cpp_lift, trials = 2e6, bare = "lift52",
+       plain = function(n) replicate(n, plain_lift()), plain_trials = 5000),
+  list(name = "the same in R", experiment = own_lift, trials = 1e4, bare = "lift52",
+       plain = function(n) replicate(n, plain_lift()), plain_trials = 5000),
   list(name = "shoes of blackjack, six packs", experiment = game_blackjack(cut_after = 234), trials = 5e4,
        bare = "shoes312", plain = function(n) replicate(n, plain_shoe()), plain_trials = 70),
   list(name = "the same, counted, betted and played by the count", trials = 5e4, bare = "shoes312",
@@ -204,8 +252,8 @@ measure <- function(job) {
   data.frame(
     job = job$name, trials = format(job$trials, big.mark = ",", scientific = FALSE),
     `ns a trial` = round(median(times$ours)),
-    `times faster than plain R` = round(median(times$plain / times$ours)),
-    `the same on two threads` = round(median(times$plain / times$ours_two)),
+    `times faster than plain R` = signif(median(times$plain / times$ours), 2),
+    `the same on two threads` = signif(median(times$plain / times$ours_two), 2),
     `times the bare loop` = round(median(times$ours / times$bare), 2),
     `second thread` = round(median(times$ours / times$ours_two), 2),
     `second thread, bare` = round(median(times$bare / times$bare_two), 2),

@@ -22,7 +22,7 @@ class Game : public OwnGame {
     std::array<std::int64_t, 4> points{};
     std::int64_t in_turn = 0;
     std::size_t seat = 0, turned = 0;
-    bool may_stop = false;
+    bool may_stop = false, over = false;
   };
 
   explicit Game(const Setting& given)
@@ -31,7 +31,7 @@ class Game : public OwnGame {
 
   // What comes next: a card to a pile, a decision of a seat, or nothing more.
   Next next(const Position& now) const {
-    if (now.turned == cards_ || *std::max_element(now.points.begin(), now.points.end()) >= enough_) return game_over();
+    if (now.over) return game_over();
     return now.may_stop ? decision(now.seat) : deal_to(1, now.seat);
   }
   void give(Position& now, const Next&, Card card) const {
@@ -67,6 +67,7 @@ class Game : public OwnGame {
  private:
   void end_turn(Position& now, std::int64_t points) const {
     now.points[now.seat] += points;
+    now.over = now.points[now.seat] >= enough_ || now.turned == cards_;
     now.seat = (now.seat + 1) % seats_;
     now.in_turn = 0;
     now.may_stop = false;

@@ -96,7 +96,7 @@ class OwnPlayers {
 
   std::vector<SeatPlayer> all(const Rcpp::List& specs) const {
     std::vector<SeatPlayer> players;
-    for (const Rcpp::List spec : specs) players.push_back(one(spec));
+    for (const Rcpp::List spec : specs) players.push_back(one(spec, players.size()));
     return players;
   }
 
@@ -112,18 +112,18 @@ class OwnPlayers {
     }
   };
 
-  SeatPlayer one(const Rcpp::List& spec) const {
+  SeatPlayer one(const Rcpp::List& spec, std::size_t seat) const {
     const std::string name = Rcpp::as<std::string>(spec["name"]);
     for (std::size_t i = 0; i < G::players.size(); ++i)
       if (name == G::players.begin()[i].name)
-        return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i);
+        return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i, seat);
     if (name == "nobody") return nullptr;
     if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
     if (name == "with") return function_player<View>(spec["f"], ToView{Game(rules_)});
     if constexpr (Game::can_be_weighed()) {
       if (name == "lookahead")
         return std::make_shared<habanera::LookaheadPlayer<Game>>(
-            Game(rules_), static_cast<std::size_t>(to_count(spec["samples"])), one(spec["playing"]));
+            Game(rules_), static_cast<std::size_t>(to_count(spec["samples"])), one(spec["playing"], seat));
       if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Game>>(own_solver<G>(spec));
     }
     Rcpp::stop("internal error: no player is called \"%s\"", name);

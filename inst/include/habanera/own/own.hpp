@@ -319,23 +319,23 @@ class Own : public OneRound {
   std::vector<double> alike_copies_;
 };
 
-// A player that the game brings, by its place among them.
+// A player that the game brings, by its place among them, in a seat.
 template <class G>
 class OwnGamePlayer : public Player<typename Own<G>::View> {
  public:
   using View = typename Own<G>::View;
-  OwnGamePlayer(G game, std::size_t which) : game_(std::move(game)), which_(which) {}
+  OwnGamePlayer(G game, std::size_t which, std::size_t seat) : game_(std::move(game)), which_(which), seat_(seat) {}
   std::unique_ptr<Player<View>> copy() const override { return std::make_unique<OwnGamePlayer>(*this); }
   std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
     if constexpr (G::players.size() > 0)
-      return game_.choose(which_, view.own, game_.next(view.own).seat, moves, chance);
+      return game_.choose(which_, view.own, seat_, moves, chance);
     else
       return moves.first();
   }
 
  private:
   G game_;
-  std::size_t which_;
+  std::size_t which_, seat_;
 };
 
 }  // namespace habanera
