@@ -16,8 +16,8 @@
 #' which count; `bets-at-the-window.csv` and `bets-by-the-door.csv`, what two guests bet there on an afternoon, with the
 #' cards seen; `takings-front.csv` and `takings-back.csv`, what two such tables took in forty nights; `stall.yaml`,
 #' `table.yaml`, `banker-table.yaml` (with `third-cards.csv`) and `machine.yaml` (with `machine-pays.csv`), the tables
-#' of the hall as [edge_table()] reads them, and `kept-by-the-baker.txt`, what the baker keeps at the machine; and a
-#' file with a fault of each kind, `dirty-*`.
+#' of the hall as [edge_table()] reads them, and `kept-by-the-baker.txt`, what the baker keeps at the machine;
+#' `queue.R`, a game of the hall's own; and a file with a fault of each kind, `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.
 #' @return The path of the file, or the names of all.
@@ -42,7 +42,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
                   stall_question(folder, threads), hands_stall_question(folder, threads), windfall_question(folder),
                   quick_game_question(folder, threads), pairs_table_question(folder, threads),
                   twenty_one_question(folder, threads), counting_question(folder, threads),
-                  reserve_question(folder, threads), edges_question(folder))
+                  reserve_question(folder, threads), edges_question(folder), queue_question(folder))
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
   c("Lantern Hall, card night:",
@@ -63,7 +63,8 @@ demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-sh
                "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt",
                "prize-hands.txt", "bakers-table.csv", "level-one.yaml", "twins-bets.csv", "bets-at-the-window.csv",
                "bets-by-the-door.csv", "takings-front.csv", "takings-back.csv", "stall.yaml", "table.yaml",
-               "banker-table.yaml", "third-cards.csv", "machine.yaml", "machine-pays.csv", "kept-by-the-baker.txt")
+               "banker-table.yaml", "third-cards.csv", "machine.yaml", "machine-pays.csv", "kept-by-the-baker.txt",
+               "queue.R")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

@@ -35,7 +35,7 @@
 #'   bets follow the count? [bets_follow()]
 #' * who goes broke, what is to be staked? [bankroll()], [bet_progression()], [stake_fraction()], [rounds_to_show()];
 #'   what does a season bring, how large a reserve? [sessions()]; was it luck? [takings()]
-#' * a game of your own: [game_custom()], [check_game()], [write_game_template()]
+#' * a game of your own: [game_custom()], [game_cpp()], [check_game()], [write_game_template()]
 #' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [estimates()]
 #' * what is a card worth? [card_impact()]
 #' * a figure, a page, a file: [autoplot()], [report()], [write_result()]

@@ -1,5 +1,5 @@
-# Games of one's own: a patience, a game of going out with a discard pile that is shuffled again, and tricks with a
-# trump. Each is one function; luck, log, exact answers and checks come with it.
+# Games of one's own: a patience, a game of going out with a discard pile that is shuffled again, tricks with a trump, and
+# one in C++. Luck, log, exact answers and checks come with each.
 library(habanera)
 
 # Clock patience: thirteen piles of four; the card turned says where the next is turned. It comes out when all are.
@@ -67,10 +67,11 @@ tricks <- game_custom(
   "tricks", deck_standard(),
   function(table, rules, players) {
     hands <- sprintf("hand_%d", 1:4)
-    table$deal("stock", hands, 13)
+    tricks <- table$size("stock") / 4
+    table$deal("stock", hands, tricks)
     leads <- 1
     taken <- numeric(4)
-    for (trick in 1:13) {
+    for (trick in seq_len(tricks)) {
       seats <- (leads + 0:3 - 1) %% 4 + 1
       led <- NULL
       for (seat in seats) {
@@ -90,18 +91,31 @@ tricks <- game_custom(
       table$move("trick", "taken", 4)
     }
     ours <- if (rules$partners) taken[1] + taken[3] else taken[1]
-    list(ours = ours, theirs = 13 - ours)
+    list(ours = ours, theirs = tricks - ours)
   },
   outcomes = list(ours = outcome_whole("tricks of seat 1, and of its partner"), theirs = outcome_whole("the others")),
   piles = c(stock = "hidden", trick = "open", taken = "open", hand = "own"),
   rules = list(rule_choice("trump", c("spades", "hearts", "diamonds", "clubs"), "the suit that beats all others"),
-               partners = TRUE), seats = 4
+               partners = TRUE), seats = 4,
+  # What it is worth to a seat, for players who look ahead.
+  worth = function(outcome, seat) if (seat %in% c(1, 3)) outcome$ours else outcome$theirs
 )
 print(simulate(tricks, nsim = 30, seed = 44))
 # A player who lays his highest card against three who lay any.
 highest <- player_with(function(view, moves) moves[which.max(view$hand[moves] %% 13)], "high cards")
 print(simulate(change_rules(tricks, players = list(highest, player_random(), player_random(), player_random())),
                nsim = 30, seed = 44))
-# A player who tries each move in deals that fit what he could see, a few games of it (it plays each out many times).
+# A player who tries each move in deals that fit what he could see, some games of it (he plays each out many times).
 ahead <- change_rules(going_out, cards = 3, players = list(player_lookahead(5), player_random()))
-print(trials(ahead, 44, 1:2))
+print(simulate(ahead, nsim = 8, seed = 44))
+five_each <- deck_standard(ranks = c("10", "J", "Q", "K", "A"))
+print(simulate(change_rules(tricks, deck = five_each, players = list(player_lookahead(3), player_random(),
+                                                                     player_random(), player_random())),
+               nsim = 5, seed = 44))
+
+# Lift, in C++ (lift.cpp, beside this file): as fast as the games that are shipped, with exact answers and best play. It
+# is compiled the first time.
+lift <- game_cpp(system.file("examples", "lift.cpp", package = "habanera"), players = list("daring", "random"))
+print(simulate(lift, nsim = 1e6, seed = 44))
+print(best_play(change_rules(lift, enough = 5)))
+print(round_robin(lift, c("daring", "random", "lookahead:samples=10"), nsim = 500, seed = 44))
