@@ -143,7 +143,7 @@ varied_points <- function(x, outcome, seconds_per_round, call) {
   if (is.null(counts)) refuse("This is a part of what vary_rules() gave; draw the whole.", call = call)
   record <- attr(x, "game")$record
   numbers <- record[!is_category(attr(x, "game"), record)]
-  if (is.null(outcome)) outcome <- if (length(numbers)) paste0(numbers[1], "_p90") else x$term[1]
+  if (is.null(outcome)) outcome <- usual_outcome(numbers, attr(x, "game")$kind$rounds, x$term[1])
   check_string(outcome, "outcome", call)
   rows <- lapply(counts, varied_term, outcome, numbers, unique(x$term), call)
   data <- cbind(attr(x, "grid"), do.call(rbind, rows))
@@ -156,6 +156,11 @@ varied_points <- function(x, outcome, seconds_per_round, call) {
     data[timed] <- data[timed] * seconds_per_round / 60
   }
   structure(data, outcome = outcome, is_chance = grepl("=", outcome, fixed = TRUE))
+}
+
+# Of how long games last the long ones are asked for; of other numbers the mean.
+usual_outcome <- function(numbers, rounds, first) {
+  if (!length(numbers)) first else if (identical(numbers[1], rounds)) paste0(rounds, "_p90") else numbers[1]
 }
 
 varied_term <- function(counts, outcome, numbers, terms, call) {

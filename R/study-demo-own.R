@@ -2,16 +2,16 @@
 
 queue_question <- function(folder) {
   queue <- game_from_file(file.path(folder, "queue.R"), NULL)
-  found <- vary_rules(recording(queue, "takes"), repeats = 1:2, stops_at = c(15, 20, 25, 30, 35), nsim = 2000,
+  found <- vary_rules(recording(queue, "takes"), stops_at = c(15, 20, 25, 30, 35), repeats = 1:2, nsim = 2000,
                       seed = demo_seed)
   sentence <- queue_sentence(found, check_game(queue, nsim = 50, seed = demo_seed))
   list(
     title = "A game of the hall's own for the queue: when should a guest stop, and what may it give away?",
-    sentence = sentence, surprise = FALSE, figure = bare_figure(found),
+    sentence = sentence, surprise = FALSE, figure = bare_figure(found, outcome = "takes"),
     alt = paste("What a guest takes on average, by where he stops and by the rule.", sentence),
     caption = "What a guest takes on average (with 95% intervals), by the sum at which he stops.",
     reports = c("The game, an R function" = "queue.R"),
-    command = "habanera vary queue.R --over repeats=1,2 --over stops_at=15,20,25,30,35 --record takes --seed 44"
+    command = "habanera vary queue.R --over stops_at=15,20,25,30,35 --over repeats=1,2 --record takes --seed 44"
   )
 }
 

@@ -1,7 +1,8 @@
 # Runs the core's own tests, then testthat's, and ends with the number of tests that passed, failed
 # and were skipped. Exit status 1 if any failed.
 
-Sys.setenv(NOT_CRAN = "true")  # snapshots are compared here
+# Snapshots are compared here; games in C++ are compiled once for all tests.
+Sys.setenv(NOT_CRAN = "true", R_USER_CACHE_DIR = file.path(getwd(), "build", "kept"))
 
 core_results <- function() {
   lines <- suppressWarnings(system2("build/core-tests", "--no-colors", stdout = TRUE, stderr = TRUE))

@@ -1,11 +1,13 @@
-# Compiled once for all tests, in a folder of their own.
+# Compiled once for all tests.
 games_in_cpp <- local({
   made <- NULL
   function() {
     skip_on_cran()
     if (is.null(made)) {
-      Sys.setenv(R_USER_CACHE_DIR = file.path(tempdir(), "kept"))
-      withr::defer(Sys.unsetenv("R_USER_CACHE_DIR"), teardown_env())
+      if (!nzchar(Sys.getenv("R_USER_CACHE_DIR"))) {
+        Sys.setenv(R_USER_CACHE_DIR = file.path(tempdir(), "kept"))
+        withr::defer(Sys.unsetenv("R_USER_CACHE_DIR"), teardown_env())
+      }
       made <<- list(lift = suppressMessages(game_cpp(system.file("examples", "lift.cpp", package = "habanera"))),
                     duel = suppressMessages(game_cpp(test_path("duel.cpp"), deck = deck_numbered(8))))
     }

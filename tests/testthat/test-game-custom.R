@@ -61,7 +61,9 @@ test_that("shuffles, choices and several decks are walked as they are played", {
 test_that("clock patience comes out once in thirteen, and going out and tricks keep their cards", {
   env <- new.env()
   lines <- parse(system.file("examples", "own-games.R", package = "habanera"))
-  made <- Filter(function(line) is.call(line) && identical(line[[1]], quote(`<-`)), as.list(lines))
+  made <- Filter(function(line) {
+    is.call(line) && identical(line[[1]], quote(`<-`)) && as.character(line[[2]]) %in% c("hours", "clock", "going_out", "tricks")
+  }, as.list(lines))
   for (line in made) eval(line, env)
   found <- tidy(simulate(env$clock, 3000, seed = 7))
   row <- found[found$term == "out=yes", ]

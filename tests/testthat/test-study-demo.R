@@ -39,7 +39,7 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
 })
 
 test_that("every example script runs", {
-  scripts <- list.files(system.file("examples", package = "habanera"), full.names = TRUE)
+  scripts <- list.files(system.file("examples", package = "habanera"), "[.]R$", full.names = TRUE)
   expect_gt(length(scripts), 0)
   # Studies that take minutes are run small.
   withr::local_envvar(SEEDS = 2, TRIALS = 300, CARDS = 12, PROCEDURES = "naive_swap;uniform")
