@@ -38,8 +38,8 @@ custom_replay <- function(game, deck, seed, trial, kept) {
   outcome <- custom_trial(game, seed, trial, play, deck)
   part <- function(name, type) vapply(steps, `[[`, type, name)
   zero <- rep(0, length(steps))
-  list(steps = list(depth = zero, round = as.numeric(seq_along(steps) > 1), seat = part("seat", 0), action = part("action", ""),
-                    cards = lapply(steps, `[[`, "cards"),
+  list(steps = list(depth = zero, round = as.numeric(seq_along(steps) > 1), seat = part("seat", 0),
+                    action = part("action", ""), cards = lapply(steps, `[[`, "cards"),
                     sizes = do.call(rbind, lapply(steps, `[[`, "sizes")), value = zero, open = zero,
                     running_count = zero, true_count = zero),
        outcome = as.list(unname(outcome)), zones = zones)

@@ -64,6 +64,8 @@ checked_outcomes <- function(outcomes, call) {
 
 taken_columns <- c("n", "example_trial", "probability", "turn", "trial")
 
+most_custom_seats <- 7
+
 # What each seat has of the win, of games in which a seat wins: in parts that any number of seats can share.
 whole_score <- 420
 score_names <- function(seats) sprintf("score_%d", seq_len(seats))

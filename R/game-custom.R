@@ -76,8 +76,6 @@ game_custom <- function(name, deck, play, outcomes, piles = c(stock = "hidden", 
   make_game(kind, list(players = players), NULL, game_settings(shuffle, NULL, seat_names, record), call)
 }
 
-most_custom_seats <- 7
-
 custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth) {
   own <- list(play = play, outcomes = outcomes, piles = piles, decks = lengths(decks), worth = worth,
               words = custom_words, trials = custom_trials, replay = custom_replay, walk = custom_walk)

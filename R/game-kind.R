@@ -134,6 +134,17 @@ until_the_end <- function(game, seed, code) {
   })
 }
 
+# What the code of a game of one's own throws is an error of the user's function; what the core has to say of any game
+# is said as of any.
+told_of_own_code <- function(game, code) {
+  if (is.null(game$kind$file)) return(code)
+  tryCatch(code, `C++Error` = function(cnd) {
+    if (inherits(cnd, c("habanera::EndlessGame", "habanera::OutOfReach", "std::length_error"))) stop(cnd)
+    said <- sub("^trial [0-9]+ ", "", conditionMessage(cnd))
+    refuse(sprintf("%s failed: %s", basename(game$kind$file), sub("[.]?[[:space:]]*$", "", said)), "function", NULL)
+  })
+}
+
 # Outcomes under the names that the core has for them.
 core_columns <- function(kind, names) {
   vapply(names, function(name) {

@@ -152,17 +152,12 @@ in_trial <- function(game, seed, trial, code) {
            habanera_error_function = function(cnd) refuse_in_trial(cnd, game, seed, trial))
 }
 
-refuse_in_trial <- function(cnd, game, seed, trial) {
-  refuse(c(rlang::cnd_message(cnd),
-           i = sprintf("%s, seed %s, trial %s; the same again: trials(x, seed = %s, trials = %s).", game$kind$title,
-                       whole_code(seed), format_count(trial), whole_code(seed), whole_code(trial))), "function", NULL)
-}
-
 # The kinds of the deck as trials deal it, from the top: a column for each; of one trial a vector.
 game_decks <- function(game, seed, trials) {
   if (!has_function(game$shuffle)) return(core_game_decks(game$spec, seed, trials))
+  codes <- kinds_of(game$deck)$codes
   vapply(trials, function(trial) {
-    match(codes_of(shuffled_cards(game$deck, game$shuffle, seed, trial, NULL)), kinds_of(game$deck)$codes)
+    match(codes_of(shuffled_cards(game$deck, game$shuffle, seed, trial, NULL)), codes)
   }, integer(length(game$deck)))
 }
 
@@ -177,7 +172,8 @@ as_plain.habanera_game <- function(experiment) {
        seat_names = experiment$seat_names, record = experiment$record,
        play = if (is_own_game(experiment)) paste(deparse(experiment$kind$own_play$play), collapse = "\n"),
        code = if (!is.null(experiment$kind$code)) paste(experiment$kind$code, collapse = "\n"),
-       has_function = if (has_r_function(experiment) || !is.null(experiment$kind$code)) TRUE, named = !is.null(settings$seat_names))
+       has_function = if (has_r_function(experiment) || !is.null(experiment$kind$code)) TRUE,
+       named = !is.null(settings$seat_names))
 }
 
 plain_given <- function(given) {

@@ -11,6 +11,7 @@
 //       blackjack312 (rounds of blackjack by a table from fresh shoes of six packs; count the results),
 //       shoes312 (whole shoes of it, counted and betted on by the true count),
 //       baccarat416 (rounds of baccarat from fresh shoes of eight packs; count who wins),
+//       ace52 (cards turned until an ace comes; count them),
 //       lift52 (games of lift of two seats that go on to fifteen points; count the winner and the cards turned),
 //       machine52 (the best play of a pay table from 52 cards, as often as there are trials),
 //       pairs30 (whole games of pairs, 30 cards, two seats that remember all; count the turns),
@@ -407,6 +408,27 @@ double baccarat416(std::uint64_t trials) {
   return counts[1];
 }
 
+// Cards turned until an ace comes; counts how many.
+double ace52(std::uint64_t trials) {
+  std::vector<std::uint8_t> deck(52);
+  for (std::size_t i = 0; i < 52; ++i) deck[i] = static_cast<std::uint8_t>(i % 13);
+  std::vector<std::uint32_t> counts(53);
+  std::uint64_t state = 1;
+  const auto next = [&state] { return mix(state += 0x9e3779b97f4a7c15ULL); };
+  for (std::uint64_t trial = 0; trial < trials; ++trial) {
+    std::uint64_t word = 0;
+    std::size_t turned = 0;
+    do {
+      if (turned % 8 == 0) word = next();
+      const Wide scaled = static_cast<Wide>(word) * (52 - turned);
+      word = static_cast<std::uint64_t>(scaled);
+      std::swap(deck[turned], deck[turned + static_cast<std::size_t>(scaled >> 64)]);
+    } while (deck[turned++] != 0);
+    ++counts[turned];
+  }
+  return counts[1];
+}
+
 // Games of lift (inst/examples/lift.cpp) of two seats that go on to fifteen points; counts who wins and how many cards
 // are turned.
 double lift52(std::uint64_t trials) {
@@ -756,6 +778,7 @@ Job find_job(const std::string& name) {
   if (name == "highcard52") return highcard52;
   if (name == "baccarat416") return baccarat416;
   if (name == "machine52") return machine52;
+  if (name == "ace52") return ace52;
   if (name == "lift52") return lift52;
   if (name == "blackjack312") return blackjack312;
   if (name == "shoes312") return shoes312;

@@ -1,5 +1,5 @@
-# Games of one's own: a patience, a game of going out with a discard pile that is shuffled again, tricks with a trump, and
-# one in C++. Luck, log, exact answers and checks come with each.
+# Games of one's own: a patience, a game of going out with a discard pile that is shuffled again, tricks with a trump,
+# and one in C++. Luck, log, exact answers and checks come with each.
 library(habanera)
 
 # Clock patience: thirteen piles of four; the card turned says where the next is turned. It comes out when all are.

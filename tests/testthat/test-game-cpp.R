@@ -28,7 +28,7 @@ lift_by_hand <- function(counts, enough, best) {
     if (is.null(known[[key]])) known[[key]] <- found(left, points, in_turn, seat)
     known[[key]]
   }
-  ended <- function(points) if (points[1] > points[2]) c(1, 0, 0) else if (points[2] > points[1]) c(0, 1, 0) else c(0, 0, 1)
+  ended <- function(points) c(points[1] > points[2], points[2] > points[1], points[1] == points[2]) + 0
   passed <- function(left, points, in_turn, seat) {
     points[seat] <- points[seat] + in_turn
     if (any(points >= enough) || sum(left) == 0) ended(points) else drawn(left, points, 0, 3 - seat)
@@ -86,7 +86,8 @@ test_that("it is replayed, checked, varied and met as any game", {
   share <- function(counts, seat) {
     sum(counts$n * ((counts$outcomes$winner == seat) + (counts$outcomes$winner == "nobody") / 2)) / 3000
   }
-  expect_equal(scores$estimate[scores$term == "daring"], (share(counts, "1") + share(other, "2")) / 2, tolerance = 1e-12)
+  expect_equal(scores$estimate[scores$term == "daring"], (share(counts, "1") + share(other, "2")) / 2,
+               tolerance = 1e-12)
   expect_output(print(vary_rules(lift, enough = c(10, 30), nsim = 200, seed = 1)), "enough = 10")
   expect_match(experiment_code(lift)$r, "players = list\\(\"daring\", player_random\\(\\)\\)")
 })
@@ -147,7 +148,8 @@ test_that("what goes wrong in it is told with trial and step", {
   expect_equal(which(second == "1"), trial)
   expect_error(trials(slip("throws"), 1, 1:trial), sprintf("trial %d", trial), class = "habanera_error_function")
   expect_error(replay(slip("throws"), 1, trial), "step 2", class = "habanera_error_function")
-  expect_error(simulate(slip("outcome"), 10, seed = 1), "\"winner\" is 3, not 0 to 2", class = "habanera_error_function")
+  expect_error(simulate(slip("outcome"), 10, seed = 1), "\"winner\" is 3, not 0 to 2",
+               class = "habanera_error_function")
   expect_error(simulate(slip("pile"), 10, seed = 1), "no pile 9", class = "habanera_error_function")
   expect_error(simulate(slip("move", players = "lowest"), 10, seed = 1), "the move 63, which it may not",
                class = "habanera_error_function")

@@ -62,7 +62,8 @@ test_that("clock patience comes out once in thirteen, and going out and tricks k
   env <- new.env()
   lines <- parse(system.file("examples", "own-games.R", package = "habanera"))
   made <- Filter(function(line) {
-    is.call(line) && identical(line[[1]], quote(`<-`)) && as.character(line[[2]]) %in% c("hours", "clock", "going_out", "tricks")
+    is.call(line) && identical(line[[1]], quote(`<-`)) &&
+      as.character(line[[2]]) %in% c("hours", "clock", "going_out", "tricks")
   }, as.list(lines))
   for (line in made) eval(line, env)
   found <- tidy(simulate(env$clock, 3000, seed = 7))

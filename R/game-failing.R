@@ -1,24 +1,17 @@
-# What goes wrong in a game in C++ of one's own, told with its trial and step.
+# What goes wrong in a trial, by the code of a user: told with its trial and step, and how to play it again.
 
-# What the code of a game of one's own throws is an error of the user's function; what the core has to say of any game
-# is said as of any.
-told_of_own_code <- function(game, code) {
-  if (is.null(game$kind$file)) return(code)
-  tryCatch(code, `C++Error` = function(cnd) {
-    if (inherits(cnd, c("habanera::EndlessGame", "habanera::OutOfReach", "std::length_error"))) stop(cnd)
-    said <- sub("^trial [0-9]+ ", "", conditionMessage(cnd))
-    refuse(sprintf("%s failed: %s", basename(game$kind$file), sub("[.]?[[:space:]]*$", "", said)), "function", NULL)
-  })
+refuse_in_trial <- function(cnd, game, seed, trial) {
+  refuse(c(rlang::cnd_message(cnd),
+           i = sprintf("%s, seed %s, trial %s; the same again: trials(x, seed = %s, trials = %s).", game$kind$title,
+                       whole_code(seed), format_count(trial), whole_code(seed), whole_code(trial))), "function", NULL)
 }
 
-# Runs the core on trials, one of which fails: `which()` tells the first that does, for the core does not.
-with_failing_trial <- function(game, seed, code, which) {
+# Runs the core on trials; if one fails, `failing()` tells the first that does, for the core does not.
+with_failing_trial <- function(game, seed, code, failing) {
   run <- function(code) until_the_end(game, seed, code)
   if (is.null(game$kind$file)) return(run(code))
   tryCatch(run(code), habanera_error_function = function(cnd) {
-    # An R function has told it already.
-    if (grepl("; the same again: ", paste(cnd$body, collapse = ""), fixed = TRUE)) stop(cnd)
-    trial <- which()
+    trial <- failing()
     said <- sprintf("%s (step %s).", rlang::cnd_message(cnd),
                     format_count(game$kind$failing_step(game, seed, trial)))
     refuse_in_trial(rlang::error_cnd(message = said), game, seed, trial)
