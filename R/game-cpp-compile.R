@@ -20,25 +20,36 @@ core_content <- function() {
 
 binding_file <- function() system.file("templates", "binding.cpp", package = "habanera")
 
-# Compiled by an R of its own, so that what the compiler says can be read; then what it left is loaded here.
+# What is compiled lies in a folder of its own, and a file named by the content says in which: it is written last, so that
+# a compilation that was broken off, or another at the same time, does no harm.
 loaded_game <- function(file, code, key, call) {
-  folder <- file.path(tools::R_user_dir("habanera", "cache"), key)
-  if (!dir.exists(folder) && !dir.create(folder, recursive = TRUE, showWarnings = FALSE)) {
-    folder <- file.path(tempdir(), key)
-    dir.create(folder, showWarnings = FALSE)
-  }
-  source <- file.path(folder, "game.cpp")
-  done <- file.path(folder, "done")
-  if (!file.exists(done)) {
-    write_lines_whole(bound_code(file, code, key), source, call)
+  kept <- kept_games()
+  known <- file.path(kept, key)
+  folder <- if (file.exists(known)) readLines(known, warn = FALSE)[1]
+  if (is.null(folder) || is.na(folder) || !dir.exists(folder)) {
     inform_user(sprintf("Compiling %s, once: it takes about half a minute.", basename(file)))
-    compile_aside(file, code, source, folder, call)
-    write_lines_whole(key, done, call)
+    folder <- tempfile(paste0(substr(key, 1, 8), "-"), kept)
+    dir.create(folder)
+    compiled <- FALSE
+    on.exit(if (!compiled) unlink(folder, recursive = TRUE))
+    write_lines_whole(bound_code(file, code, key), game_source(folder), call)
+    compile_aside(file, code, folder, call)
+    write_lines_whole(folder, known, call)
+    compiled <- TRUE
   }
   found <- new.env()
-  Rcpp::sourceCpp(source, env = found, cacheDir = folder)
+  Rcpp::sourceCpp(game_source(folder), env = found, cacheDir = folder)
   found
 }
+
+# The user's folder for what can be made again; where it cannot be written, the session's.
+kept_games <- function() {
+  folder <- tools::R_user_dir("habanera", "cache")
+  made <- dir.exists(folder) || suppressWarnings(dir.create(folder, recursive = TRUE))
+  if (made && file.access(folder, 2) == 0) folder else tempdir()
+}
+
+game_source <- function(folder) file.path(folder, "game.cpp")
 
 bound_code <- function(file, code, key) {
   template <- gsub("FILE", gsub("[^A-Za-z0-9._-]", "_", basename(file)), readLines(binding_file()), fixed = TRUE)
@@ -47,13 +58,18 @@ bound_code <- function(file, code, key) {
   c(template[seq_len(at - 1)], code, template[-seq_len(at)])
 }
 
-compile_aside <- function(file, code, source, folder, call) {
-  program <- sprintf("Rcpp::sourceCpp(%s, env = new.env(), cacheDir = %s)", deparse(source), deparse(folder))
+# By an R of its own, so that what the compiler says can be read.
+compile_aside <- function(file, code, folder, call) {
+  program <- sprintf("Rcpp::sourceCpp(%s, env = new.env(), cacheDir = %s)", deparse(game_source(folder)),
+                     deparse(folder))
   said <- suppressWarnings(system2(
     file.path(R.home("bin"), "Rscript"), c("--no-init-file", "-e", shQuote(program)), stdout = TRUE, stderr = TRUE,
     env = compiling_settings()
   ))
   if (is.null(attr(said, "status"))) return(invisible())
+  if (any(grepl("No space left on device", said, fixed = TRUE))) {
+    refuse(sprintf("%s could not be compiled: there is no space left in %s.", basename(file), folder), "file", call)
+  }
   refuse(compiler_words(said, file, code), "function", call)
 }
 

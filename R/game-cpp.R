@@ -109,7 +109,7 @@ checked_statement <- function(stated, file, call) {
     if (length(bad)) slip("`%s`: %s must be a name of its own, in small letters, digits and _.", field, quoted(bad[1]))
   }
   if (!grepl(small, stated$name)) slip("`name` must be of small letters, digits and _, not %s.", quoted(stated$name))
-  taken <- c(intersect(names_of(stated$rules), names_of_settings), intersect(names_of(stated$outcomes), taken_columns),
+  taken <- c(intersect(names_of(stated$rules), names_of_settings), has_meaning(names_of(stated$outcomes)),
              intersect(names_of(stated$players), c(names(player_makers()), "with", "nobody")))
   if (length(taken)) slip("the name %s has a meaning already.", quoted(taken[1]))
   seats <- Filter(function(rule) rule$name == "seats", stated$rules)

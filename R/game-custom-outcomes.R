@@ -57,12 +57,16 @@ checked_outcomes <- function(outcomes, call) {
     refuse(sprintf("`outcomes`: `%s` must be outcome_whole() or another such, not %s.", names[bad[1]],
                    said(outcomes[[bad[1]]])), call = call)
   }
-  taken <- c(intersect(names, taken_columns), grep("^score_[0-9]+$", names, value = TRUE))
+  taken <- has_meaning(names)
   if (length(taken)) refuse(sprintf("`outcomes`: `%s` has a meaning already.", taken[1]), call = call)
   outcomes
 }
 
-taken_columns <- c("n", "example_trial", "probability", "turn", "trial")
+# Names that results have for something else.
+has_meaning <- function(names) {
+  c(intersect(names, c("n", "example_trial", "probability", "turn", "trial")),
+    grep("^score_[0-9]+$", names, value = TRUE))
+}
 
 most_custom_seats <- 7
 

@@ -3,6 +3,7 @@
 #
 #   make bench            all jobs, 5 rounds
 #   ROUNDS=3 make bench
+#   JOBS=own make bench   the jobs with this in their names, and no others
 library(habanera)
 
 rounds <- as.integer(Sys.getenv("ROUNDS", "5"))
@@ -49,7 +50,7 @@ jobs <- list(
        }, trials = 2, bare = "machine52", plain = function(n) NULL, plain_trials = 1),
   list(name = "a game of one's own in C++", experiment = cpp_lift, trials = 2e6, bare = "lift52",
        plain = function(n) replicate(n, plain_lift()), plain_trials = 5000),
-  list(name = "the same in R, its player a function", experiment = own_lift, trials = 1e4, bare = "lift52",
+  list(name = "a game of one's own in R, its player a function", experiment = own_lift, trials = 1e4, bare = "lift52",
        plain = function(n) replicate(n, plain_lift()), plain_trials = 5000),
   list(name = "a game of one's own in R, until an ace", experiment = own_ace, trials = 2e4, bare = "ace52",
        plain = function(n) replicate(n, plain_ace()), plain_trials = 2e4),
@@ -212,11 +213,14 @@ single_jobs <- c(single_jobs, list(
 ))
 logged <- shuffle_recorded(recorded[["numbers"]])
 
-results <- do.call(rbind, lapply(jobs, measure))
+only <- Sys.getenv("JOBS")
+results <- do.call(rbind, lapply(Filter(function(job) grepl(only, job$name), jobs), measure))
 cat(sprintf("Medians of %d rounds, one thread unless said.\n\n", rounds))
 cat("|", paste(names(results), collapse = " | "), "|\n")
 cat("|", paste(rep("---", ncol(results)), collapse = " | "), "|\n")
 for (row in seq_len(nrow(results))) cat("|", paste(unlist(results[row, ]), collapse = " | "), "|\n")
+
+if (nzchar(only)) quit()
 
 # A mean game of War has so many rounds.
 rounds_of_war <- tidy(simulate(game_war(record = "rounds"), nsim = 1e5, seed = 1))$estimate[1]

@@ -68,7 +68,7 @@ class Game : public OwnGame {
   void end_turn(Position& now, std::int64_t points) const {
     now.points[now.seat] += points;
     now.over = now.points[now.seat] >= enough_ || now.turned == cards_;
-    now.seat = (now.seat + 1) % seats_;
+    now.seat = now.seat + 1 == seats_ ? 0 : now.seat + 1;
     now.in_turn = 0;
     now.may_stop = false;
   }

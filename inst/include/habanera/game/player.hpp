@@ -44,12 +44,19 @@ class SeatLanes {
 
   class Lane : public PlayerChance {
    public:
-    Lane(std::uint64_t seed, std::uint64_t trial, std::size_t seat) : random_(seed, trial, lane::seat(seat)) {}
-    std::uint64_t below(std::uint64_t size) override { return random_.below(size); }
-    bool happens(double chance) override { return static_cast<double>(random_.bits(53)) * 0x1p-53 < chance; }
+    Lane(std::uint64_t seed, std::uint64_t trial, std::size_t seat) : seed_(seed), trial_(trial), seat_(seat) {}
+    std::uint64_t below(std::uint64_t size) override { return random().below(size); }
+    bool happens(double chance) override { return static_cast<double>(random().bits(53)) * 0x1p-53 < chance; }
 
    private:
-    RandomChance random_;
+    // Many players need no luck.
+    RandomChance& random() {
+      if (!random_) random_.emplace(seed_, trial_, lane::seat(seat_));
+      return *random_;
+    }
+    std::uint64_t seed_, trial_;
+    std::size_t seat_;
+    std::optional<RandomChance> random_;
   };
   Lane of(std::size_t seat) const { return Lane(seed_, trial_, most_seats * shoe_ + seat); }
   // In each shoe of a session luck is new.

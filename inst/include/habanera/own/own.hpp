@@ -238,12 +238,18 @@ class Own : public OneRound {
   }
 
   std::size_t zone_of_pile(std::size_t pile, std::size_t seat) const {
-    if (pile >= G::piles.size()) throw std::domain_error("there is no pile " + std::to_string(pile));
-    if (G::piles[pile].sight != OwnPile::own) return first_zone_[pile];
-    if (seat >= seats_)
-      throw std::domain_error(std::string("a card on the pile \"") + G::piles[pile].name +
-                              "\" must say of which seat");
+    if (pile >= G::piles.size()) refuse_pile(pile);
+    if (!belongs_to_seats(pile)) return first_zone_[pile];
+    if (seat >= seats_) refuse_seat(pile);
     return first_zone_[pile] + seat;
+  }
+  static constexpr bool belongs_to_seats(std::size_t pile) { return G::piles[pile].sight == OwnPile::own; }
+  // Apart, so that what is done for every card stays short.
+  [[noreturn]] static void refuse_pile(std::size_t pile) {
+    throw std::domain_error("there is no pile " + std::to_string(pile));
+  }
+  [[noreturn]] static void refuse_seat(std::size_t pile) {
+    throw std::domain_error(std::string("a card on the pile \"") + G::piles[pile].name + "\" must say of which seat");
   }
 
   // One of each kinds that are alike stands for all: an exact walk deals that one only.
