@@ -53,7 +53,8 @@ SEXP core_table_move(SEXP pointer, SEXP from, SEXP to, SEXP n, SEXP at, SEXP ben
   std::vector<std::size_t> places;
   if (Rf_isNull(at)) {
     const double count = Rf_asReal(n);
-    if (!(count >= 0 && count <= static_cast<double>(table.size(source)))) return R_NilValue;
+    if (!(count >= 0 && count <= static_cast<double>(table.size(source))) || count != std::floor(count))
+      return R_NilValue;
     if (count == 1 && !under) return Rf_ScalarInteger(table.move_top(source, target));
     for (std::size_t place = 1; static_cast<double>(place) <= count; ++place) places.push_back(place);
   } else {

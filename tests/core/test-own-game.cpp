@@ -7,6 +7,7 @@
 #include "habanera/game/lookahead.hpp"
 #include "habanera/game/remembered_walk.hpp"
 #include "habanera/own.hpp"
+#include "habanera/own/pile_table.hpp"
 
 namespace {
 
@@ -117,6 +118,26 @@ TEST_CASE("who looks ahead says what is likelier of hidden cards, and knows no m
   // 16 orders are sure; of the 8 others one choice is made for either hidden card.
   CHECK(right >= 16);
   CHECK(right < all);
+}
+
+TEST_CASE("piles lose no card, whatever is moved") {
+  habanera::PileTable table({"stock", "hand"});
+  CHECK(table.find("hand") == 1);
+  CHECK(table.find("hat") == habanera::PileTable::no_pile);
+  table.lay(0, {1, 2, 3, 4, 5});
+  CHECK(table.move_top(0, 1) == 1);
+  CHECK(table.holds(0, {4, 1}));
+  CHECK(!table.holds(0, {5}));
+  CHECK(!table.holds(0, {0}));
+  CHECK(!table.holds(0, {2, 2}));
+  CHECK(table.move(0, 1, {4, 2}, false) == habanera::PileTable::Cards{5, 3});
+  CHECK(table.cards(1) == habanera::PileTable::Cards{5, 3, 1});
+  CHECK(table.move(0, 1, {1, 2}, true) == habanera::PileTable::Cards{2, 4});
+  CHECK(table.cards(1) == habanera::PileTable::Cards{5, 3, 1, 2, 4});
+  CHECK(table.size(0) == 0);
+  // On the same pile the cards change places alone.
+  table.move(1, 1, {3}, true);
+  CHECK(table.cards(1) == habanera::PileTable::Cards{5, 3, 2, 4, 1});
 }
 
 TEST_CASE("lists between commas") {

@@ -152,6 +152,15 @@ test_that("what goes wrong in a game is told with the trial, the step and how to
          "The pile \"shown\" holds 0 cards, not 1"),
     list(quote(play(function(table, rules, players) table$move("stock", "shown", at = 60))), "function",
          "there is no card at 60"),
+    list(quote(play(function(table, rules, players) table$move("stock", "shown", at = c(2, 2)))), "function",
+         "there is no card at 2"),
+    list(quote(play(function(table, rules, players) table$move("stock", "shown", 1.5))), "function", "not 1.5"),
+    list(quote(play(function(table, rules, players) table$move("stock", "shown", -1))), "function", "not -1"),
+    list(quote(play(function(table, rules, players) table$look("shown"))), "function", "no card at 1"),
+    list(quote(play(function(table, rules, players) table$ask(1, list(), character()))), "function", "has no move"),
+    list(quote(play(function(table, rules, players) table$ask(2, list(), 1:3),
+                    players = player_with(function(view, moves) stop("no idea")))), "function",
+         "The player of seat 2 failed: no idea"),
     list(quote(play(function(table, rules, players) list(y = 1))), "function", "forgotten the outcome `x`"),
     list(quote(play(function(table, rules, players) list(x = 1, y = 1))), "function", "returns `y`"),
     list(quote(play(function(table, rules, players) list(x = "one"))), "function", "as a whole number"),
@@ -179,6 +188,53 @@ test_that("what goes wrong in a game is told with the trial, the step and how to
   }), error = conditionMessage)
   expect_match(message, "(step 4)", fixed = TRUE)
   expect_match(message, "trials(x, seed = 9, trials = 1)", fixed = TRUE)
+})
+
+test_that("cards move from any place to the top or beneath, and none is lost", {
+  game <- game_custom("moves", deck_numbered(6), function(table, rules, players) {
+    table$move("stock", "a", 6)
+    before <- table$cards("a")
+    moved <- table$move("a", "b", at = c(5, 2))
+    beneath <- table$move("a", "b", 2, beneath = TRUE)
+    same <- identical(moved, before[c(5, 2)]) && identical(beneath, before[c(1, 3)]) &&
+      identical(table$cards("b"), before[c(5, 2, 1, 3)]) && identical(table$cards("a"), before[c(4, 6)]) &&
+      identical(table$look("b", 3), before[1]) && identical(table$turn("a", 2:1), before[c(6, 4)])
+    table$move("b", "b")
+    any <- table$any("b", "a")
+    list(same = same && identical(table$cards("b"), setdiff(before[c(5, 2, 1, 3)], any)) && table$size("a") == 3,
+         any = any)
+  }, list(same = outcome_flag("as it should be"), any = outcome_whole("a card at random")),
+  piles = c(stock = "hidden", a = "hidden", b = "hidden"))
+  counts <- simulate(game, 600, seed = 5)
+  expect_true(all(counts$outcomes$same == "yes"))
+  # Any card is as likely, by chi-square.
+  n <- tapply(counts$n, counts$outcomes$any, sum)
+  expect_lt(sum((n - 100)^2 / 100), stats::qchisq(rare, 5, lower.tail = FALSE))
+  law <- exact(game)
+  expect_equal(law$outcomes, data.frame(same = "yes", any = 1:6), ignore_attr = TRUE)
+  expect_equal(law$probability, rep(1, 6) / 6, tolerance = 1e-12)
+})
+
+test_that("everybody meets everybody at a game in which a seat wins", {
+  higher <- game_custom("higher", deck_numbered(8), function(table, rules, players) {
+    table$deal("stock", c("hand_1", "hand_2"), 2)
+    laid <- vapply(1:2, function(seat) {
+      hand <- sprintf("hand_%d", seat)
+      table$ask(seat, list(hand = table$cards(hand)), table$cards(hand))
+    }, 0)
+    list(winner = which.max(laid))
+  }, list(winner = outcome_seat("the higher card")), piles = c(stock = "hidden", hand = "own"), seats = 2)
+  best <- player_with(function(view, moves) max(moves), "best")
+  met <- round_robin(higher, list(best = best, any = player_random()), nsim = 800, seed = 2)
+  found <- tidy(met)
+  row <- found[found$term == "best", ]
+  # Of the four cards the best player has the highest in half of the deals, and wins. Else he has the second in two of
+  # three, and wins where the other lays his lower one; where he has neither he has lost. 1/2 + 1/2 * 2/3 * 1/2.
+  expect_lt(abs(row$estimate - 2 / 3), standard_errors * row$std.error)
+  ran <- round_robin(higher, c("random", "lookahead:samples=4"), nsim = 20, seed = 2)
+  scores <- tidy(ran)
+  expect_equal(sum(scores$estimate[scores$part == "player"]), 1, tolerance = 1e-12)
+  expect_error(round_robin(to_a_rank(), c("random", "random")), class = "habanera_error_input")
 })
 
 test_that("a game in a file stands in the shell, and a template makes one", {
