@@ -7,7 +7,7 @@ check_command <- function() {
                            cli_option("seed", "The seed of the trials [1]", "S", "1"),
                            cli_option("seats-alike", "Also whether all seats win as often", NULL, FALSE)),
       common_options()),
-    c("habanera check clock.R", "habanera check pairs --trials 50"),
+    c("habanera check clock.R", "habanera check lift.cpp --seats-alike", "habanera check pairs --trials 50"),
     function(options, arguments) {
       game <- shell_game(options, arguments, check_command())
       found <- check_game(game, option_number(options, "trials"), option_number(options, "seed"),

@@ -131,12 +131,16 @@ command_help <- function(command) {
   options <- command$options()
   width <- max(vapply(options, function(option) nchar(option_words(option)), 0L))
   c(
-    paste("Use: habanera", command$use), "", strwrap(command$summary, 78), "", "Options:",
+    paste("Use: habanera", command$use), "", strwrap(command$summary, 78), "",
+    if (grepl("^[a-z-]+ GAME\\b", command$use)) c(game_in_help, ""), "Options:",
     vapply(options, function(option) {
       sprintf("  %s  %s", formatC(option_words(option), width = -width), option@help)
     }, ""), "", "Examples:", paste0("  ", command$examples)
   )
 }
+
+game_in_help <- c("GAME is a name (see habanera games) or a file of your own: R code that ends with a",
+                  "game (.R), or a class in C++ (.cpp).")
 
 option_words <- function(option) {
   value <- if (option@action == "store_true") NULL else option@metavar

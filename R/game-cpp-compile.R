@@ -20,8 +20,8 @@ core_content <- function() {
 
 binding_file <- function() system.file("templates", "binding.cpp", package = "habanera")
 
-# What is compiled lies in a folder of its own, and a file named by the content says in which: it is written last, so that
-# a compilation that was broken off, or another at the same time, does no harm.
+# What is compiled lies in a folder of its own, and a file named by the content says in which: it is written last, so
+# that a compilation that was broken off, or another at the same time, does no harm.
 loaded_game <- function(file, code, key, call) {
   kept <- kept_games()
   known <- file.path(kept, key)

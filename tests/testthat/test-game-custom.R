@@ -251,6 +251,7 @@ test_that("a game in a file stands in the shell, and a template makes one", {
   varied <- run_words("vary", file, "--over", "wanted=2,3", "--trials", "20", "--seed", "1")
   expect_match(paste(varied$out, collapse = " "), "wanted = 3")
   expect_equal(run_words("check", file, "--trials", "5")$status, 0)
+  expect_match(paste(run_words("vary", "--help")$out, collapse = " "), "a file of your own: R code", fixed = TRUE)
   writeLines(c("library(habanera)", "game_custom(\"bad\", deck_standard(), function(table, rules, players) list(),",
                "            list(x = outcome_whole(\"x\")))"), file)
   expect_equal(run_words("check", file)$status, 1)
