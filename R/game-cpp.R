@@ -54,7 +54,7 @@ kind_in_cpp <- function(file, call) {
     names_of(stated$outcomes), function(spec) made_machine(part("machine"), spec, file), file = file, code = code,
     settled = function(rules, piles, changed, call) {
       refuse_other_number(rules$players, seats_of(rules), call)
-      refuse_unweighed(stated, rules$players, call)
+      refuse_unweighed(stated, rules$players, seats_of(rules), call)
       refuse_unsolvable(seated_players(rules$players, seats_of(rules)), call)
       rules
     },
@@ -166,11 +166,12 @@ cpp_spec <- function(stated, rules, cards) {
   )))
 }
 
-refuse_unweighed <- function(stated, players, call) {
+refuse_unweighed <- function(stated, players, seats, call) {
   sits <- function(name) any(vapply(players, function(player) player$name == name, NA))
-  if ((sits("lookahead") || sits("solved")) && !stated$can_be_weighed) {
-    refuse("These players must know what outcomes are worth: an outcome that is a seat or money, or a `worth()`.",
-           "rules", call)
+  types <- vapply(stated$outcomes, `[[`, "", "type")
+  if ((sits("lookahead") || sits("solved")) && !stated$has_worth && !tells_worth_to_all(types, seats)) {
+    refuse(paste("These players must know what outcomes are worth: an outcome that is a seat, money for each seat, or",
+                 "a `worth()`."), "rules", call)
   }
   if (sits("solved") && stated$hides_cards) {
     refuse("`player_solved()` is of games in which every seat sees all cards that were dealt; player_lookahead().",

@@ -131,14 +131,13 @@ seat_worth <- function(game, values, seat) {
     winner <- values[[names(types)[types == "seat"][1]]]
     return(if (winner == 0) 1 / game$kind$seats(game$rules) else as.double(winner == seat))
   }
-  rows[[names(types)[types == "money"][1]]]
+  rows[[names(types)[types == "money"][seat]]]
 }
 
-refuse_worthless <- function(kind, rules, call) {
-  own <- kind$own_play
+refuse_worthless <- function(own, rules, seats, call) {
   ahead <- any(vapply(rules$players, function(player) player$name == "lookahead", NA))
   types <- vapply(own$outcomes, `[[`, "", "type")
-  if (!ahead || !is.null(own$worth) || any(c("seat", "money") %in% types)) return(invisible())
-  refuse("player_lookahead() must know what outcomes are worth: `worth`, or an outcome that is a seat or money.",
-         "rules", call)
+  if (!ahead || !is.null(own$worth) || tells_worth_to_all(types, seats)) return(invisible())
+  refuse(paste("player_lookahead() must know what outcomes are worth: `worth`, an outcome that is a seat, or money for",
+               "each seat."), "rules", call)
 }

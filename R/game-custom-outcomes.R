@@ -84,6 +84,9 @@ score_units <- function() as.list(rlang::set_names(rep(whole_score, most_custom_
 # The first outcome that is a seat, NA where none is.
 winner_among <- function(outcomes) names(outcomes)[vapply(outcomes, `[[`, "", "type") == "seat"][1]
 
+# Whether outcomes of these types tell each seat what they are worth to it: one is a seat, or each seat has its money.
+tells_worth_to_all <- function(types, seats) "seat" %in% types || sum(types == "money") == seats
+
 # A function of outcomes as numbers that puts the scores to them.
 score_keeper <- function(winner, seats) {
   if (is.na(winner)) return(identity)

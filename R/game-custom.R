@@ -32,7 +32,7 @@
 #'   returns one of `moves`; one for all, or a list with one for each seat. [player_lookahead()] tries each move in
 #'   deals that fit all that its seat could see (in open piles, its own, and of what was turned).
 #' @param worth For [player_lookahead()]: a function of a list of outcomes and a seat that gives what they are worth to
-#'   it; `NULL`: the win, where an outcome is a seat, or the first that is money.
+#'   it; `NULL`: the win, where an outcome is a seat, or its money, where there is one such outcome for each seat.
 #' @param record The outcomes that are counted; `NULL`: all.
 #' @param shuffle How the deck is shuffled.
 #' @param seat_names Names of the seats.
@@ -90,7 +90,7 @@ custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth)
     columns, names(outcomes), NULL, seats = function(rules) seats,
     settled = function(rules, piles, changed, call) {
       refuse_other_number(rules$players, seats, call)
-      refuse_worthless(list(own_play = own), rules, call)
+      refuse_worthless(own, rules, seats, call)
       rules
     },
     own_play = own,

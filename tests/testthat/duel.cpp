@@ -11,7 +11,7 @@ class Game : public OwnGame {
   static constexpr std::array rules{rule_whole("held", 2, 1, 6, "cards of each seat"),
                                     rule_whole("seats", 2, 2, 2, "how many play"),
                                     rule_flag("guess", "seat 1 says of which half the card of seat 2 is"),
-                                    rule_choice("slip", "none, shows, throws, outcome, move, no_end, pile",
+                                    rule_choice("slip", "none, shows, throws, outcome, move, no_end, pile, seat, look",
                                                 "what is done wrong")};
   static constexpr std::array outcomes{outcome_seat("winner", "who has more tricks"),
                                        outcome_money("net", "half a coin for each trick of seat 1", 0.5),
@@ -37,6 +37,8 @@ class Game : public OwnGame {
   Next next(const Position& now) const {
     if (now.dealt < 2 * held_) return deal_to(slip_ == "pile" ? 9 : 1, now.dealt % 2);
     if (slip_ == "no_end") return decision(0);
+    if (slip_ == "seat") return decision(9);
+    if (slip_ == "look") return {Next::look, 0, 0};
     if (now.made == (guess_ ? 1 : 2 * held_)) return game_over();
     return decision(now.made % 2);
   }

@@ -151,6 +151,8 @@ test_that("what goes wrong in it is told with trial and step", {
   expect_error(simulate(slip("outcome"), 10, seed = 1), "\"winner\" is 3, not 0 to 2",
                class = "habanera_error_function")
   expect_error(simulate(slip("pile"), 10, seed = 1), "no pile 9", class = "habanera_error_function")
+  expect_error(simulate(slip("seat"), 10, seed = 1), "no seat 9, counted from 0", class = "habanera_error_function")
+  expect_error(simulate(slip("look"), 10, seed = 1), "and nothing else", class = "habanera_error_function")
   expect_error(simulate(slip("move", players = "lowest"), 10, seed = 1), "the move 63, which it may not",
                class = "habanera_error_function")
   expect_error(simulate(slip("no_end"), 2, seed = 1), "200,?000 steps", class = "habanera_error_endless")

@@ -137,6 +137,17 @@ test_that("who looks ahead finds what wins, and foresees nothing", {
   expect_error(game_custom("odd", deck_numbered(2), identity, list(x = outcome_whole("x")),
                            players = player_lookahead()), "must know what outcomes are worth",
                class = "habanera_error_rules")
+  # Each seat looks to its own money.
+  share <- function(outcomes) {
+    game_custom("share", deck_numbered(2), function(table, rules, players) {
+      taken <- vapply(1:2, function(seat) table$ask(seat, list(), c("gives", "takes")), "") == "takes"
+      for (seat in 1:2) table$pay(seat, if (taken[seat]) 1 else -1)
+      list(net_1 = table$money(1), net_2 = table$money(2))[names(outcomes)]
+    }, outcomes, seats = 2, players = player_lookahead(3))
+  }
+  nets <- list(net_1 = outcome_money("of seat 1", 1), net_2 = outcome_money("of seat 2", 1))
+  expect_equal(trials(share(nets), 3, 1:5)[-1], data.frame(net_1 = rep(1, 5), net_2 = 1), ignore_attr = TRUE)
+  expect_error(share(nets[1]), "money for each seat", class = "habanera_error_rules")
   replayed <- replay(ask(function(guess, top) guess == 2, TRUE), seed = 3)
   expect_equal(as.character(attr(replayed, "outcome")$winner), "1")
 })

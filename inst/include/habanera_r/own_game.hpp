@@ -59,7 +59,7 @@ Rcpp::List own_statement() {
       }),
       _["moves"] = Rcpp::CharacterVector(G::move_names.begin(), G::move_names.end()),
       _["hides_cards"] = habanera::Own<G>::hides_cards(),
-      _["can_be_weighed"] = habanera::Own<G>::can_be_weighed());
+      _["has_worth"] = habanera::tells_worth<G>);
 }
 
 // The setting as R gives it: rules by name, attributes of the kinds of cards, how many of each kind.

@@ -82,7 +82,7 @@ std::string key_of(const Part&... part) {
 //                        in the deck is told apart already): exact answers and best play go by it, else deal by deal
 //   lies(position, place)   the Place where the card dealt as number `place` (from 0) lies now, where cards move on
 //   worth(outcome, seat) what the values of its outcomes are worth to a seat, for players who weigh moves; else the
-//                        win, where an outcome is a seat, or the first that is money
+//                        win, where an outcome is a seat, or its money, where there is one such outcome for each seat
 struct OwnGame {
   static constexpr std::array<OwnRule, 0> rules{};
   static constexpr std::array piles{pile_hidden("stock"), pile_open("shown")};  // the first is the deck

@@ -85,7 +85,12 @@ class Own : public OneRound {
   std::uint32_t likeness(Card card) const { return static_cast<std::uint32_t>(game_.likeness(card)); }
 
   Position start(std::size_t) const { return {}; }
-  Next next(const Position& position) const { return game_.next(position.own); }
+  Next next(const Position& position) const {
+    const Next next = game_.next(position.own);
+    if (next.what == Next::decide ? next.seat >= seats_ : next.what != Next::deal && next.what != Next::over)
+      refuse_next(next);
+    return next;
+  }
   Moves moves(const Position& position) const { return game_.moves(position.own); }
   void move(Position& position, std::size_t move) const {
     position.course.make(move);
@@ -122,7 +127,7 @@ class Own : public OneRound {
     if constexpr (first_of(OwnOutcome::seat) < own_outcomes)
       return static_cast<double>(all.score[seat]) / static_cast<double>(whole_score);
     if constexpr (first_of(OwnOutcome::money) < own_outcomes) {
-      constexpr std::size_t money = first_of(OwnOutcome::money);
+      const std::size_t money = money_of(seat);
       return static_cast<double>(all.own[money]) * G::outcomes[money].coin;
     }
     throw std::logic_error("it is not said what outcomes are worth");
@@ -231,6 +236,17 @@ class Own : public OneRound {
     return own_outcomes;
   }
 
+  // The money of a seat: there is one such outcome, or one for each seat in their order.
+  static std::size_t money_of(std::size_t seat) {
+    std::size_t place = first_of(OwnOutcome::money);
+    for (std::size_t i = place + 1; i < own_outcomes && seat > 0; ++i) {
+      if (G::outcomes[i].type != OwnOutcome::money) continue;
+      place = i;
+      --seat;
+    }
+    return place;
+  }
+
   // How many values an outcome has, counted from 0; 0 where it can be any number.
   std::int64_t values_of(const OwnOutcome& outcome) const {
     if (outcome.type == OwnOutcome::seat) return static_cast<std::int64_t>(seats_) + 1;
@@ -247,6 +263,11 @@ class Own : public OneRound {
   // Apart, so that what is done for every card stays short.
   [[noreturn]] static void refuse_pile(std::size_t pile) {
     throw std::domain_error("there is no pile " + std::to_string(pile));
+  }
+  [[noreturn]] static void refuse_next(const Next& next) {
+    throw std::domain_error(next.what == Next::decide
+                                ? "there is no seat " + std::to_string(next.seat) + ", counted from 0, to decide"
+                                : "next() gives deal_to(), decision() or game_over(), and nothing else");
   }
   [[noreturn]] static void refuse_seat(std::size_t pile) {
     throw std::domain_error(std::string("a card on the pile \"") + G::piles[pile].name + "\" must say of which seat");
