@@ -68,6 +68,7 @@ kind_in_cpp <- function(file, call) {
     failing_step = function(game, seed, trial) {
       part("failing_step")(game$spec$rules, game_deck(game, seed, trial), seed, trial)
     },
+    view_words = function(rules, view) shown_words(view), move_words = if (length(stated$moves)) stated$moves,
     winner = if (!is.na(winner)) winner, step_words = c(deal = "shuffled"),
     end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")[names_of(stated$outcomes)]),
     fewer_deals = "a smaller deck, coarser cards, or a key() in the file"
@@ -161,9 +162,14 @@ cpp_spec <- function(stated, rules, cards) {
   })
   table <- list(setting = c(list(rules = values), cards))
   c(table, list(players = core_players(
-    seated_players(rules$players, seats_of(rules)), table, function(view) utils::capture.output(utils::str(view)),
-    if (length(stated$moves)) stated$moves
+    seated_players(rules$players, seats_of(rules)), table, shown_words, if (length(stated$moves)) stated$moves
   )))
+}
+
+# What a person in a seat is shown, a line for each thing.
+shown_words <- function(view) {
+  values <- vapply(view, function(each) paste(format_statistic(each), collapse = ", "), "")
+  c("", sprintf("%s: %s", names(view), values))
 }
 
 refuse_unweighed <- function(stated, players, seats, call) {

@@ -26,6 +26,9 @@ sit_in <- function(game, seat = 1, seed = NULL, trial = 1, file = NULL) {
   refuse_without_decisions(game, call)
   check_whole(seat, 1, game$kind$seats(game$rules))
   check_whole(trial)
+  if (!is.null(file) && (is_own_game(game) || !is.null(game$kind$code))) {
+    refuse("Moves at a game with code of one's own are not kept: no `file`.")
+  }
   kept <- if (!is.null(file) && file.exists(check_string(file))) read_sitting(file, call)
   if (!is.null(kept) && is.null(seed)) seed <- kept$seed
   sitting <- list(game = game, seed = resolve_seed(seed, call), trial = trial, seat = as.double(seat),
@@ -138,6 +141,7 @@ judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
   call <- rlang::current_env()
   if (rlang::is_string(x)) x <- read_sitting(x, call)
   if (!is.list(x) || is.null(x$moves)) refuse(sprintf("`x` must be what sit_in() gave, or its file, not %s.", said(x)))
+  if (is.null(x$game$kind$judge)) refuse(sprintf("Moves at %s are not judged.", x$game$kind$title))
   if (rlang::is_string(by)) by <- player_from_text(by, call)
   if (!inherits(by, "habanera_player") || !by$name %in% c("lookahead", "solved")) {
     refuse(sprintf("`by` must be player_lookahead() or player_solved(), not %s.", said(by)))

@@ -43,3 +43,17 @@ expect_bad_usage <- function(cases) {
     expect_match(paste(ran$err, collapse = " "), case[[2]], fixed = TRUE)
   }
 }
+
+# Runs the command with these lines typed.
+typed <- function(lines, ...) {
+  input <- withr::local_tempfile()
+  writeLines(lines, input)
+  out <- withr::local_tempfile()
+  err <- withr::local_tempfile()
+  words <- vapply(c(...), shQuote, "")
+  status <- suppressWarnings(system2(file.path(R.home("bin"), "Rscript"),
+                                     c("-e", shQuote("quit(status = habanera:::run_command(commandArgs(TRUE)))"),
+                                       words),
+                                     stdin = input, stdout = out, stderr = err))
+  list(status = status, out = readLines(out), err = readLines(err))
+}

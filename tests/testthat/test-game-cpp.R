@@ -107,6 +107,20 @@ test_that("players in R are shown what shown() gives, and answer with a move", {
                class = "habanera_error_function")
 })
 
+test_that("a person sits at it, and is shown what shown() gives", {
+  lift <- change_rules(games_in_cpp()$lift, enough = 12)
+  file <- system.file("examples", "lift.cpp", package = "habanera")
+  ran <- typed(rep("2", 60), "play", file, "--set", "enough=12", "--seed", "3", "--person", "1")
+  expect_equal(ran$status, 0)
+  expect_match(ran$err, "points: 0, 0, 0, 0", all = FALSE)
+  expect_match(ran$err, "1 stop, 2 go on", all = FALSE)
+  goes_on <- change_rules(lift, players = list(player_with(function(view, moves) "go on"), player_random()))
+  expect_match(ran$out, sprintf("turned is %d", trials(goes_on, 3, 1)$turned), all = FALSE)
+  expect_error(sit_in(lift, file = "moves.json"), "are not kept", class = "habanera_error_input")
+  sat <- list(game = lift, moves = 1, seat = 1, seed = 3, trial = 1)
+  expect_error(judge_moves(sat), "are not judged", class = "habanera_error_input")
+})
+
 test_that("who looks ahead deals hidden hands anew, and foresees nothing", {
   duel <- games_in_cpp()$duel
   guess <- change_rules(duel, guess = TRUE, held = 1, deck = deck_numbered(4),

@@ -1,17 +1,3 @@
-# Runs the command with these lines typed.
-typed <- function(lines, ...) {
-  input <- withr::local_tempfile()
-  writeLines(lines, input)
-  out <- withr::local_tempfile()
-  err <- withr::local_tempfile()
-  words <- vapply(c(...), shQuote, "")
-  status <- suppressWarnings(system2(file.path(R.home("bin"), "Rscript"),
-                                     c("-e", shQuote("quit(status = habanera:::run_command(commandArgs(TRUE)))"),
-                                       words),
-                                     stdin = input, stdout = out, stderr = err))
-  list(status = status, out = readLines(out), err = readLines(err))
-}
-
 test_that("a person plays at the terminal, stops, goes on, and is judged", {
   file <- withr::local_tempfile(fileext = ".json")
   table <- c("play", "pairs", "--set", "pairs=2", "--set", "seats=1", "--seed", "1", "--person", "1", "--moves", file)
