@@ -56,7 +56,7 @@ autoplot.habanera_sessions <- function(object, ...) {
 }
 
 #' @rdname takings
-#' @param object,x What `takings()` gave.
+#' @param object What `takings()` gave.
 #' @param ... Not used.
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_takings)
 autoplot.habanera_takings <- function(object, ...) {

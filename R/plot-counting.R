@@ -57,7 +57,7 @@ stops_in_short <- function(x) {
 }
 
 #' @rdname bets_follow
-#' @param object,x What `bets_follow()` gave.
+#' @param object What `bets_follow()` gave.
 #' @param ... Not used.
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_bets_follow)
 autoplot.habanera_bets_follow <- function(object, ...) {

@@ -16,7 +16,7 @@ needed_packages <- function() {
     names <- c(names, "lintr")
     version <- c(version, "0")
   }
-  keep <- !is.na(names) & !names %in% c("parallel", "stats", "utils", if (!can_build_svglite()) "svglite")
+  keep <- !is.na(names) & !names %in% c("parallel", "stats", "tools", "utils", if (!can_build_svglite()) "svglite")
   data.frame(name = names[keep], version = version[keep])
 }
 
