@@ -51,9 +51,12 @@ kept_games <- function() {
 
 game_source <- function(folder) file.path(folder, "game.cpp")
 
+# What the compiler calls the file.
+named_in_code <- function(file) gsub("[^A-Za-z0-9._-]", "_", basename(file))
+
 bound_code <- function(file, code, key) {
-  template <- gsub("FILE", gsub("[^A-Za-z0-9._-]", "_", basename(file)), readLines(binding_file()), fixed = TRUE)
-  template <- sub("KEY", key, template, fixed = TRUE)
+  template <- sub("KEY", key, readLines(binding_file()), fixed = TRUE)
+  template <- gsub("FILE", named_in_code(file), template, fixed = TRUE)
   at <- which(template == "CODE")
   c(template[seq_len(at - 1)], code, template[-seq_len(at)])
 }
@@ -86,7 +89,7 @@ compiling_settings <- function() {
 # the line that led there.
 compiler_words <- function(said, file, code) {
   said <- gsub("\\bGame_[0-9a-f]{32}\\b", "Game", said)
-  name <- gsub("[^A-Za-z0-9._-]", "_", basename(file))
+  name <- named_in_code(file)
   place <- function(line) as.numeric(sub(sprintf("^%s:([0-9]+):.*$", name), "\\1", line))
   mine <- startsWith(said, paste0(name, ":"))
   error <- grep("error: ", said, fixed = TRUE)

@@ -8,8 +8,8 @@ custom_runner <- function(game, watch = NULL) {
 custom_trials <- function(game, seed, trials) {
   play <- custom_runner(game)
   at <- NULL
-  all <- length(custom_words(game)$outcomes)
-  found <- matrix(0, all, length(trials), dimnames = list(custom_words(game)$outcomes, NULL))
+  outcomes <- custom_words(game)$outcomes
+  found <- matrix(0, length(outcomes), length(trials), dimnames = list(outcomes, NULL))
   with_own_errors(with_generator_kept(for (block in blocks_of(seq_along(trials), trials_at_once)) {
     decks <- game_decks(game, seed, trials[block])
     seeds <- core_generator_seeds(seed, trials[block], player_lane, generator_kind)

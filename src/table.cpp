@@ -22,7 +22,7 @@ std::size_t to_pile(const Table& table, SEXP name) {
 std::vector<std::size_t> to_places(SEXP at) {
   std::vector<std::size_t> places;
   for (const double place : Rcpp::NumericVector(at))
-    places.push_back(place >= 1 && place == std::floor(place) ? static_cast<std::size_t>(place) : 0);
+    places.push_back(place >= 1 && place <= 1e9 && place == std::floor(place) ? static_cast<std::size_t>(place) : 0);
   return places;
 }
 

@@ -15,6 +15,7 @@
 #include "habanera/game/solver.hpp"
 #include "habanera/own.hpp"
 #include "habanera/own/hiding.hpp"
+#include "habanera/watcher/step_counter.hpp"
 #include "habanera_r/convert.hpp"
 #include "habanera_r/function_player.hpp"
 

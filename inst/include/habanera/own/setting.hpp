@@ -4,6 +4,7 @@
 #include <cstddef>
 #include <cstdint>
 #include <map>
+#include <optional>
 #include <stdexcept>
 #include <string>
 #include <utility>
@@ -30,20 +31,15 @@ class Setting {
   bool flag(const std::string& rule) const { return number(rule) != 0; }
   const std::string& word(const std::string& rule) const { return found(values_.words, rule, "rule that is a text"); }
 
-  // An attribute of the cards that is a whole number, for each kind of card.
-  std::vector<std::int64_t> of_cards(const std::string& attribute) const {
+  // An attribute of the cards that is a whole number, for each kind of card; `without` is for cards that have none.
+  std::vector<std::int64_t> of_cards(const std::string& attribute, std::optional<std::int64_t> without = {}) const {
     std::vector<std::int64_t> all;
     for (const double value : found(values_.card_numbers, attribute, "attribute of the cards that is a number")) {
-      if (std::isnan(value)) throw std::invalid_argument("some card has no \"" + attribute + "\"");
-      all.push_back(static_cast<std::int64_t>(value));
+      if (std::isnan(value) && !without) throw std::invalid_argument("some card has no \"" + attribute + "\"");
+      if (!std::isnan(value) && value != std::floor(value))
+        throw std::invalid_argument("of some card \"" + attribute + "\" is not a whole number");
+      all.push_back(std::isnan(value) ? *without : static_cast<std::int64_t>(value));
     }
-    return all;
-  }
-  // The same with a value for cards that have none.
-  std::vector<std::int64_t> of_cards(const std::string& attribute, std::int64_t without) const {
-    std::vector<std::int64_t> all;
-    for (const double value : found(values_.card_numbers, attribute, "attribute of the cards that is a number"))
-      all.push_back(std::isnan(value) ? without : static_cast<std::int64_t>(value));
     return all;
   }
   // An attribute as text, for each kind; none: "".
