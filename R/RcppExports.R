@@ -149,8 +149,8 @@ core_count_pairs <- function(game_one, one, game_two, two, columns, seed, first,
     .Call(`_habanera_core_count_pairs`, game_one, one, game_two, two, columns, seed, first, count, threads)
 }
 
-core_count_rounds <- function(games, specs, values, classes, seed, first, count, threads) {
-    .Call(`_habanera_core_count_rounds`, games, specs, values, classes, seed, first, count, threads)
+core_count_rounds <- function(games, specs, values, classes, families, seed, first, count, threads) {
+    .Call(`_habanera_core_count_rounds`, games, specs, values, classes, families, seed, first, count, threads)
 }
 
 core_count_holdings <- function(game, spec, holding, seed, first, count, threads) {

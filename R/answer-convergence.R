@@ -4,9 +4,11 @@
 #' value where it can be had at once.
 #'
 #' @param x Counts of a question or of [draw_until()], made by `simulate()`.
-#' @param column Name of an outcome column, or a term of [tidy()][tidy.habanera_counts]; `NULL`: the first.
+#' @param column Name of an outcome column, or a term of [tidy()][tidy.habanera_counts], such as "rounds_p90"; `NULL`:
+#'   the first.
 #' @return A data frame of class `habanera_convergence`: `trials` (how many so far), `estimate`, `conf.low`,
-#'   `conf.high`, `exact` (`NA` where not known). Of a question with turns, of the last turn.
+#'   `conf.high`, `exact` (`NA` where not known), `share_ended` (the share of games that the estimate is of: 1 but where
+#'   games do not end). Of a question with turns, of the last turn.
 #' @section Errors: `habanera_error_input` for counts that were not simulated here, or an unknown column.
 #' @examples
 #' x <- simulate(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2), nsim = 1e4, seed = 1)
@@ -17,7 +19,7 @@ convergence <- function(x, column = NULL) {
   if (!inherits(x, "habanera_counts_outcomes")) {
     refuse(sprintf("`x` must be counts of a question, from simulate(), not %s.", said(x)))
   }
-  estimates <- last_turn(outcome_estimates(x))
+  estimates <- last_turn(tidy(x))
   column <- settled_term(column, estimates, call)
   exact <- estimates$exact[estimates$term == column]
   from <- x$provenance
@@ -50,26 +52,40 @@ settling_stops <- function(trials) unique(round(exp(seq(log(min(10, trials)), lo
 
 settled_row <- function(counts, column, exact) {
   trials <- trial_count(counts)
-  estimates <- last_turn(column_estimates(counts$outcomes, counts$n, trials, 0.95, sums = sums_of_counts(counts)))
-  row <- estimates[estimates$term == column, , drop = FALSE]
+  row <- settled_estimate(counts, column, trials)
   # A text that has not come yet has no row.
   if (!nrow(row)) row <- data.frame(estimate = 0, conf.low = 0, conf.high = none_seen_bound(trials))
   data.frame(trials = trials, estimate = row$estimate, conf.low = row$conf.low, conf.high = row$conf.high,
-             exact = exact)
+             exact = exact, share_ended = share_with_value(counts, column))
+}
+
+settled_estimate <- function(counts, term, trials) {
+  estimates <- last_turn(column_estimates(counts$outcomes, counts$n, trials, 0.95, sums = sums_of_counts(counts)))
+  row <- estimates[estimates$term == term, , drop = FALSE]
+  if (nrow(row) || !is_percentile(term, counts)) row else percentile_row(term, counts)
+}
+
+# The share of the trials that a term tells of.
+share_with_value <- function(counts, term) {
+  values <- counts$outcomes[[sub("(=.*|_p[0-9.]+)$", "", term)]]
+  if (anyNA(values)) 1 - sum(counts$n[is.na(values)]) / sum(counts$n) else 1
 }
 
 #' @export
 print.habanera_convergence <- function(x, rows = 10, ...) {
   cat_wrapped("<convergence> ", attr(x, "term"), ": ", attr(x, "question"))
-  cat(settled_in_words(x), "\n", sep = "")
+  cat_wrapped(settled_in_words(x))
   plain <- plain_table(x)
+  if (all(plain$share_ended == 1)) plain$share_ended <- NULL
   print_head(plain[rev(seq_len(nrow(plain))), ], rows)
   invisible(x)
 }
 
 settled_in_words <- function(x) {
   last <- x[nrow(x), ]
-  sprintf("After %s: %s (95%%: %s to %s)%s.", count_of(last$trials, "trial"), format_number(last$estimate, 4),
-          format_number(last$conf.low, 4), format_number(last$conf.high, 4),
-          if (is.na(last$exact)) "" else sprintf("; exactly %s", format_number(last$exact, 4)))
+  interval <- interval_in_words(last$conf.low, last$conf.high, function(end) format_number(end, 4))
+  sprintf("After %s: %s%s%s%s.", count_of(last$trials, "trial"), format_number(last$estimate, 4),
+          if (is.na(interval)) "" else sprintf(" (%s)", interval),
+          if (is.na(last$exact)) "" else sprintf("; exactly %s", format_number(last$exact, 4)),
+          if (last$share_ended == 1) "" else sprintf("; of the %s of games that ended", share_below_one(last$share_ended)))
 }

@@ -73,18 +73,32 @@ term_in_words <- function(row) {
 }
 
 chance_in_words <- function(row) {
-  if (row$estimate == 0) return(sprintf("none seen, at most %s (95%%)", format_number(none_seen_bound(row$total), 2)))
-  interval <- sprintf("%s (95%%: %s to %s)", format_percent(row$estimate, 4), format_percent(row$conf.low, 4),
-                      format_percent(row$conf.high, 4))
-  paste(c(interval, Filter(nzchar, one_in(row$estimate))), collapse = ", ")
+  if (row$estimate == 0 && is.null(row$by_trial)) {
+    return(sprintf("none seen, at most %s (95%%)", format_number(none_seen_bound(row$total), 2)))
+  }
+  interval <- interval_in_words(row$conf.low, row$conf.high, function(end) format_percent(end, 4))
+  written <- sprintf("%s%s", format_percent(row$estimate, 4), in_brackets(interval, row))
+  paste(c(written, Filter(nzchar, one_in(row$estimate))), collapse = ", ")
 }
 
 mean_in_words <- function(row) {
   if (is.na(row$estimate)) return("no value in any trial")
-  if (is.na(row$std.error)) return(sprintf("%s in a single trial", format_statistic(row$estimate)))
-  if (row$std.error == 0) return(sprintf("%s in every trial", format_statistic(row$estimate)))
-  sprintf("on average %s (95%%: %s to %s)", format_statistic(row$estimate), format_statistic(row$conf.low),
-          format_statistic(row$conf.high))
+  if (row$total == 1) return(sprintf("%s in a single trial", format_statistic(row$estimate)))
+  if (isTRUE(row$std.error == 0) && is.null(row$by_trial)) {
+    return(sprintf("%s in every trial", format_statistic(row$estimate)))
+  }
+  interval <- interval_in_words(row$conf.low, row$conf.high, format_statistic)
+  sprintf("on average %s%s", format_statistic(row$estimate), in_brackets(interval, row))
+}
+
+# An interval, or why there is none.
+in_brackets <- function(interval, row) {
+  if (!is.na(interval)) return(sprintf(" (%s)", interval))
+  clusters <- row[["clusters"]]
+  if (is.null(clusters) || is.na(clusters)) return("")
+  of <- count_of(clusters, "trial")
+  if (clusters < fewest_clusters) sprintf(" (in %s, too few for an interval)", of) else
+    sprintf(" (the same in all of %s)", of)
 }
 
 exactly_in_words <- function(row) {

@@ -50,19 +50,33 @@ percentile_names <- function(name) sprintf("%s_p%d", name, 1:99)
 
 estimate_by_name <- function(name, x, found) {
   at <- match(name, found$term)
-  if (!is.na(at)) return(term_row(name, found$estimate[at], found[["conf.low"]][at], found[["conf.high"]][at]))
-  column <- sub("_p[0-9]+$", "", name)
+  if (!is.na(at)) {
+    interval <- if (is.null(found[["conf.low"]])) rep(found$estimate[at], 2) else {
+      c(found[["conf.low"]][at], found[["conf.high"]][at])
+    }
+    return(term_row(name, found$estimate[at], interval))
+  }
+  if (is_percentile(name, x)) return(percentile_row(name, x))
   # A value that never came.
-  if (column == name || !is.numeric(x$outcomes[[column]])) return(term_row(name, 0, 0, unseen_at_most(x)))
-  at <- column_quantiles(x$outcomes[[column]], if (is.null(x$n)) x$probability else x$n,
-                         as.numeric(sub("^.*_p", "", name)) / 100, inherits(x, "habanera_counts"))
-  term_row(name, at$estimate, at$conf.low, at$conf.high)
+  term_row(name, 0, c(0, if (inherits(x, "habanera_counts")) none_seen_bound(trial_count(x)) else 0))
 }
 
-# An exact value is its own interval.
-term_row <- function(term, estimate, low, high) {
-  data.frame(term = term, estimate = estimate, conf.low = if (is.null(low) || is.na(low)) estimate else low,
-             conf.high = if (is.null(high) || is.na(high)) estimate else high)
+is_percentile <- function(name, x) {
+  column <- sub("_p[0-9]+$", "", name)
+  column != name && is.numeric(x$outcomes[[column]])
 }
 
-unseen_at_most <- function(x) if (inherits(x, "habanera_counts")) none_seen_bound(trial_count(x)) else 0
+# `endless` is what a trial without a value counts as; NA: it is left out.
+percentile_row <- function(name, x, endless = NA) {
+  values <- x$outcomes[[sub("_p[0-9]+$", "", name)]]
+  values[is.na(values)] <- endless
+  at <- column_quantiles(values, if (is.null(x$n)) x$probability else x$n, as.numeric(sub("^.*_p", "", name)) / 100,
+                         has_single_trials(x))
+  # An exact value is its own interval.
+  term_row(name, at$estimate, if (inherits(x, "habanera_distribution")) rep(at$estimate, 2) else
+    c(at$conf.low, at$conf.high))
+}
+
+term_row <- function(term, estimate, interval) {
+  data.frame(term = term, estimate = estimate, conf.low = interval[1], conf.high = interval[2])
+}

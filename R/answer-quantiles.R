@@ -1,7 +1,7 @@
 # Quantiles of the numbers of a result.
 
-# Quantiles of a number by its counts or chances. The interval of counts is that of order statistics (Conover 1999,
-# Practical Nonparametric Statistics, section 3.2).
+# Quantiles of a number by its counts or chances. The interval of counts is that of order statistics; an end that so few
+# trials do not have is open. Trials without a value are left out.
 column_quantiles <- function(values, weight, p, simulated, level = 0.95) {
   weight <- weight[!is.na(values)]
   values <- values[!is.na(values)]
@@ -12,20 +12,23 @@ column_quantiles <- function(values, weight, p, simulated, level = 0.95) {
   values <- values[order]
   reached <- cumsum(weight[order])
   total <- reached[length(reached)]
-  # A share of chances that adds up to p but for rounding has reached it.
-  at <- function(rank) values[findInterval(rank, reached, left.open = TRUE, all.inside = FALSE) + 1]
-  if (!simulated) return(data.frame(estimate = at(p * total - 1e-12), conf.low = NA_real_, conf.high = NA_real_))
-  low <- stats::qbinom((1 - level) / 2, total, p)
-  high <- stats::qbinom((1 + level) / 2, total, p) + 1
-  data.frame(estimate = at(pmax(ceiling(p * total), 1)), conf.low = at(pmax(low, 1)), conf.high = at(pmin(high, total)))
+  # A share that adds up to p but for rounding has reached it.
+  at <- function(rank) values[pmin(findInterval(rank - 1e-12 * total, reached, left.open = TRUE) + 1, length(values))]
+  estimate <- at(p * total)
+  if (!simulated) return(data.frame(estimate = estimate, conf.low = NA_real_, conf.high = NA_real_))
+  ranks <- quantile_ranks(total, p, level)
+  data.frame(estimate = estimate, conf.low = ifelse(ranks$low < 1, -Inf, at(pmax(ranks$low, 1))),
+             conf.high = ifelse(ranks$high > total, Inf, at(ranks$high)))
 }
+
+# Rounds of a shoe hang together: their quantiles have no intervals by order statistics.
+has_single_trials <- function(x) inherits(x, "habanera_counts") && is.null(x[["sums"]])
 
 told_quantiles <- c(0.1, 0.5, 0.9)
 
 # A row for each number and quantile: `term` such as rounds_p90.
 quantile_rows <- function(x, level = 0.95, p = told_quantiles, rows = all_rows(x$outcomes)) {
-  # Rounds of a shoe hang together: their quantiles have no intervals by order statistics.
-  simulated <- inherits(x, "habanera_counts") && is.null(x[["sums"]])
+  simulated <- has_single_trials(x)
   weight <- (if (is.null(x$n)) x$probability else x$n)[rows]
   numbers <- names(x$outcomes)[vapply(x$outcomes, is.numeric, TRUE)]
   found <- lapply(numbers, function(name) {

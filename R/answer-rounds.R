@@ -11,25 +11,28 @@ round_sums <- function(experiment, sums, whole = TRUE) {
 }
 
 round_estimates <- function(terms, trials, level, sums) {
-  error <- if (is.list(sums)) vapply(terms$term, function(term) round_error(sums, term, trials), 0) else {
-    rep(NA_real_, nrow(terms))
-  }
-  # As many independent rounds would have the same error; where none differs, no more than trials.
-  alike <- ifelse(!is.na(error) & error > 0, terms$variance / error^2, ifelse(is.na(error), NA, trials))
-  wilson <- wilson_interval(ifelse(terms$is_chance, terms$estimate * alike, 0), alike, level)
-  half <- stats::qnorm((1 + level) / 2) * error
+  ratios <- lapply(terms$term, function(term) if (is.list(sums)) round_ratio(sums, term, trials) else unknown_ratio)
+  each <- function(part) vapply(ratios, `[[`, 0, part)
+  error <- each("std.error")
+  half <- student_half_width(error, each("freedom"), level)
+  share <- share_interval(terms$estimate, error, each("freedom"), level)
   cbind(
-    terms[c("term", "column", "is_chance", "estimate")], std.error = unname(error),
-    conf.low = ifelse(terms$is_chance, wilson$low, terms$estimate - half),
-    conf.high = ifelse(terms$is_chance, wilson$high, terms$estimate + half),
-    half_width = ifelse(terms$is_chance, wilson$half_width, half), total = terms$total, by_trial = TRUE
+    terms[c("term", "column", "is_chance", "estimate")], std.error = error,
+    conf.low = ifelse(terms$is_chance, share$low, terms$estimate - half),
+    conf.high = ifelse(terms$is_chance, share$high, terms$estimate + half),
+    half_width = ifelse(terms$is_chance, (share$high - share$low) / 2, half), total = terms$total, by_trial = TRUE,
+    clusters = each("clusters")
   )
 }
 
-round_error <- function(sums, term, trials) {
+unknown_ratio <- list(std.error = NA_real_, freedom = NA_real_, clusters = NA_real_)
+
+# Of a term per entry, in its own unit.
+round_ratio <- function(sums, term, trials) {
   columns <- names(sums$sum)
-  ratio_of_sums(sums, trials, as.double(columns == term), as.double(columns == "entries"))$std.error /
-    sums$unit[[term]]
+  found <- ratio_of_sums(sums, trials, as.double(columns == term), as.double(columns == "entries"))
+  found$std.error <- found$std.error / sums$unit[[term]]
+  found
 }
 
 # The sums of counts, where all of their rounds are looked at.

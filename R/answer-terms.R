@@ -50,8 +50,8 @@ outcome_half_widths <- function(found, trials, wanted) {
   column_estimates(found$outcomes, found$n, trials, 0.95, wanted)$half_width
 }
 
-# Estimates from counts, with their intervals: Wilson's for a chance, normal for a mean, which a single value does not
-# have. Of rounds that hang together in their trials, errors are by trial, from `sums` (see round_sums()).
+# Estimates from counts, with their intervals: Wilson's for a chance, Student's t for a mean, which has none where all
+# values were one: that tells nothing of how they vary. Of rounds that hang together in their trials, errors are by trial, from `sums` (see round_sums()).
 column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes), sums = NULL) {
   terms <- weighted_terms(outcomes, n, wanted)
   if (!is.null(sums)) return(round_estimates(terms, trials, level, sums))
@@ -59,7 +59,7 @@ column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(
   error <- sqrt(ifelse(terms$is_chance, terms$variance, terms$variance * total / ifelse(total > 1, total - 1,
                                                                                         NA)) / total)
   wilson <- wilson_interval(ifelse(terms$is_chance, round(terms$estimate * total), 0), total, level)
-  half <- stats::qnorm((1 + level) / 2) * error
+  half <- student_half_width(error, total - 1, level)
   cbind(
     terms[intersect(c("term", "turn", "column", "is_chance", "estimate"), names(terms))], std.error = error,
     conf.low = ifelse(terms$is_chance, wilson$low, terms$estimate - half),

@@ -5,15 +5,16 @@
 #'
 #' Rounds of a shoe hang together, so that all is kept shoe by shoe: means are ratios of sums over shoes, with errors by
 #' the deviations of shoes from them, and sums over counts by the products between them (Cochran 1977, Sampling
-#' Techniques, section 6.4). Bets change nothing of the cards, so that `reprice()` prices the shoes that were played
+#' Techniques, section 6.4), or, of a count that came in 64 shoes or fewer, by leaving out one of them after the other
+#' (the jackknife: Miller 1974, Biometrika 61, 1-15). Intervals are Student's t, by the number of shoes that had the count. Bets change nothing of the cards, so that `reprice()` prices the shoes that were played
 #' anew by other bets, exactly.
 #'
 #' @param sim What [simulate()][simulate.habanera_experiment] gave of a game with a [player_counting()] and a
 #'   `cut_after`; of `reprice()` also what `by_true_count()` gave.
 #' @return A `habanera_by_true_count`, a data frame with a row per true count that came: `true_count` (whole; those
 #'   beyond its range with the outermost), `rounds` (dealt), `played` (by the seat), `share` (of the rounds dealt),
-#'   `mean` (result for each stake bet), `std.error` (`NA` where it came in one shoe alone), `sd` (of a round), `bet`
-#'   (stakes), `gain` (stakes in a hundred rounds dealt that are won at this count). `tidy()`: `term` ("gain", in a
+#'   `mean` (result for each stake bet), `std.error`, `conf.low`, `conf.high` (95%; `NA` where it came in fewer than 6
+#'   shoes, or always brought the same), `sd` (of a round), `bet` (stakes), `gain` (stakes in a hundred rounds dealt that are won at this count). `tidy()`: `term` ("gain", in a
 #'   hundred rounds dealt; "per_bet", for each stake bet; "bet", the mean; "plays", the share of the rounds played),
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` (95%).
 #' @section Errors: `habanera_error_input` for counts of no seat that counts, or that do not record `true_count` and
@@ -84,33 +85,33 @@ priced_counts <- function(kept) {
   came <- which(rounds > 0)
   each <- lapply(came, function(i) {
     at <- replace(numeric(length(from)), i, 1)
-    if (kept$sums$sum[column_of(counted)[i]] == 0) return(list(estimate = NA_real_, std.error = NA_real_))
-    of_count <- ratio(weights("net_per_bet", at / unit), weights(counted, at))
-    # A count that came in one shoe alone, or always brought the same, says nothing of its error.
-    if (isTRUE(of_count$std.error < 1e-12)) of_count$std.error <- NA_real_
-    of_count
+    if (kept$sums$sum[column_of(counted)[i]] == 0) return(c(list(estimate = NA_real_), unknown_ratio))
+    ratio(weights("net_per_bet", at / unit), weights(counted, at))
   })
+  each_half <- vapply(each, function(ratio) student_half_width(ratio$std.error, ratio$freedom), 0)
+  each_mean <- vapply(each, `[[`, 0, "estimate")
   won <- kept$sums$sum[column_of("net_per_bet")] / unit
   rows <- data.frame(
     true_count = from[came], rounds = unname(rounds[came]),
     played = unname(kept$sums$sum[column_of(counted)[came]]), share = unname(rounds[came] / sum(rounds)),
-    mean = vapply(each, `[[`, 0, "estimate"), std.error = vapply(each, `[[`, 0, "std.error"), sd = kept$sd[came],
-    bet = bets[came], gain = unname(100 * bets[came] * won[came] / sum(rounds))
+    mean = each_mean, std.error = ifelse(is.na(each_half), NA, vapply(each, `[[`, 0, "std.error")),
+    conf.low = each_mean - each_half, conf.high = each_mean + each_half, sd = kept$sd[came], bet = bets[came], gain = unname(100 * bets[came] * won[came] / sum(rounds))
   )
   all <- weights("entries")
   totals <- list(gain = ratio(weights("net_per_bet", 100 * bets / unit), all),
                  per_bet = ratio(weights("net_per_bet", bets / unit), weights(counted, bets)),
                  bet = ratio(weights(counted, bets), all), plays = ratio(weights(counted), all))
   kept$totals <- data.frame(term = names(totals), estimate = vapply(totals, `[[`, 0, "estimate"),
-                            std.error = vapply(totals, `[[`, 0, "std.error"), row.names = NULL)
+                            std.error = vapply(totals, `[[`, 0, "std.error"),
+                            freedom = vapply(totals, `[[`, 0, "freedom"), row.names = NULL)
   structure(rows, class = c("habanera_by_true_count", "data.frame"), kept = kept)
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_by_true_count)
 tidy.habanera_by_true_count <- function(x, ...) {
   totals <- attr(x, "kept")$totals
-  half <- stats::qnorm(0.975) * totals$std.error
-  data.frame(totals, conf.low = totals$estimate - half, conf.high = totals$estimate + half)
+  half <- student_half_width(totals$std.error, totals$freedom)
+  data.frame(totals[c("term", "estimate", "std.error")], conf.low = totals$estimate - half, conf.high = totals$estimate + half)
 }
 
 #' @export
@@ -121,7 +122,7 @@ print.habanera_by_true_count <- function(x, rows = 25, ...) {
   anew <- if (kept$repriced) sprintf("; these very shoes priced anew with bets %s", ramp_in_words(kept$ramp)) else ""
   cat_wrapped(sprintf("%s; %s%s.", in_words(kept$game), kept$run, anew))
   shown <- data.frame(`true count` = x$true_count, rounds = format_count(x$rounds), share = format_percent(x$share, 3),
-                      mean = format_percent(x$mean, 3), `+/-` = format_percent(stats::qnorm(0.975) * x$std.error, 2),
+                      mean = format_percent(x$mean, 3), `+/-` = ifelse(is.na(x$conf.low), "", format_percent((x$conf.high - x$conf.low) / 2, 2)),
                       bet = x$bet, `gain in 100` = sprintf("%+.3f", x$gain), check.names = FALSE)
   print_head(middle_rows(shown, x$rounds, rows), rows)
   invisible(x)
@@ -134,9 +135,12 @@ gain_in_words <- function(totals) {
   gain <- of("gain")
   verb <- if (gain$estimate >= 0) "gains" else "loses"
   sign <- if (gain$estimate >= 0) 1 else -1
-  range <- sort(sign * c(gain$conf.low, gain$conf.high))
-  sprintf("Who counts %s %s in 100 rounds (95%%: %s to %s), %s of a mean bet of %s%s.", verb,
-          paste(format_number(abs(gain$estimate), 3), "stakes"), format_number(range[1], 3), format_number(range[2], 3),
+  range <- sort(sign * c(gain$conf.low, gain$conf.high), na.last = TRUE)
+  interval <- interval_in_words(range[1], range[2], function(end) format_number(end, 3))
+  open <- if (!is.na(range[1]) && range[1] <= 0) ", so that it is open whether he gains" else ""
+  sprintf("Who counts %s %s in 100 rounds (%s%s), %s of a mean bet of %s%s.", verb,
+          paste(format_number(abs(gain$estimate), 3), "stakes"),
+          if (is.na(interval)) "too few shoes for an interval" else interval, open,
           format_percent(abs(of("per_bet")$estimate), 3), format_number(of("bet")$estimate, 3),
           if (of("plays")$estimate == 1) "" else {
             sprintf(", playing %s of them", format_percent(of("plays")$estimate, 3))

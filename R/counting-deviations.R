@@ -220,7 +220,8 @@ simulated_changes <- function(found, game, strategy, system, bets, run, call) {
     ratio <- ratio_of_sums(sums, run$nsim, (columns == columns[i + 1]) * 100 / unit_of(game, "net"),
                            columns == "entries")
     found$simulated[i] <- ratio$estimate
-    found$std.error[i] <- ratio$std.error
+    # What made a difference in few shoes says too little of its error.
+    if (sums$held[i + 1] >= enough_differing) found$std.error[i] <- ratio$std.error
   }
   found
 }
@@ -241,8 +242,8 @@ print.habanera_found_deviations <- function(x, rows = 15, ...) {
                       not = x$instead_of, `gain in 100` = sprintf("%.4f", x$gain), share = format_percent(x$share, 2),
                       check.names = FALSE)
   if (any(!is.na(x$simulated))) {
-    shown$simulated <- ifelse(is.na(x$simulated), "", sprintf("%+.4f +/- %.4f", x$simulated,
-                                                              stats::qnorm(0.975) * x$std.error))
+    half <- ifelse(is.na(x$std.error), "", sprintf(" +/- %.4f", stats::qnorm(0.975) * x$std.error))
+    shown$simulated <- ifelse(is.na(x$simulated), "", sprintf("%+.4f%s", x$simulated, half))
   }
   print_head(shown, rows)
   invisible(x)

@@ -15,7 +15,8 @@
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; shoes.
 #' @param seconds_per_round,seconds_per_shuffle How long these take, for what shuffling costs.
 #' @return A `habanera_counter_gain`, a data frame: `packs`, `most_bet`, `cut_after` (share), `gain` (stakes in a
-#'   hundred rounds), `std.error`, `conf.low`, `conf.high` (95%), `mean_bet`, `rounds_per_shoe`, `rounds_per_hour`,
+#'   hundred rounds), `std.error`, `conf.low`, `conf.high` (95%, by shoe), `verdict` ("gains" or "loses" where the whole
+#'   interval does, else "open"), `mean_bet`, `rounds_per_shoe`, `rounds_per_hour`,
 #'   `shuffling` (share of the time), `gain_per_hour`. `tidy()`: a row for each number of packs and highest bet, `term`
 #'   "stops_at": `estimate`, the cut at which the gain is nothing (`NA`: at none of those tried), `conf.low`,
 #'   `conf.high` (where the ends of its intervals are).
@@ -96,13 +97,18 @@ gain_by_cut <- function(game, cut_after, run, call) {
   rows <- lapply(seq_along(cuts), function(i) {
     gain <- ratio_of_sums(sums, trials, weights(net, i, 100 / unit), weights("entries", i))
     rounds <- sum(sums$sum[column("entries", i)])
+    half <- student_half_width(gain$std.error, gain$freedom)
     data.frame(packs = game$rules$packs, most_bet = max(bettor_of(game)$bets), cut_after = cut_after[i],
-               gain = gain$estimate, std.error = gain$std.error,
-               conf.low = gain$estimate - stats::qnorm(0.975) * gain$std.error,
-               conf.high = gain$estimate + stats::qnorm(0.975) * gain$std.error,
+               gain = gain$estimate, std.error = gain$std.error, conf.low = gain$estimate - half,
+               conf.high = gain$estimate + half, verdict = gain_verdict(gain$estimate - half, gain$estimate + half),
                mean_bet = sum(sums$sum[column("bet", i)]) / rounds, rounds_per_shoe = rounds / trials)
   })
   do.call(rbind, rows)
+}
+
+# By the whole interval.
+gain_verdict <- function(low, high) {
+  ifelse(is.na(low), "open", ifelse(low > 0, "gains", ifelse(high < 0, "loses", "open")))
 }
 
 bettor_of <- function(game) game$spec$rules$bettor
@@ -126,7 +132,7 @@ tidy.habanera_counter_gain <- function(x, ...) {
 
 # Where a line through these points first rises above nothing; NA: nowhere between them.
 crossing <- function(x, y) {
-  at <- which(y[-1] > 0 & y[-length(y)] <= 0)
+  at <- if (!anyNA(y)) which(y[-1] > 0 & y[-length(y)] <= 0)
   if (!length(at)) return(NA_real_)
   i <- at[1]
   x[i] - y[i] * (x[i + 1] - x[i]) / (y[i + 1] - y[i])
@@ -136,34 +142,50 @@ crossing <- function(x, y) {
 print.habanera_counter_gain <- function(x, rows = 30, ...) {
   if (is.null(attr(x, "game"))) return(NextMethod())
   cat_wrapped("<counter's gain> ", paste(stop_sentences(x), collapse = " "))
-  cat_wrapped(sprintf("%s; %s.", game_in_words(attr(x, "game"), "cut_after"), attr(x, "run")))
+  cat_wrapped(sprintf("%s; %s.", gain_game_in_words(x), attr(x, "run")))
   print_head(data.frame(
     packs = x$packs, `most bet` = x$most_bet, `cut after` = format_percent(x$cut_after, 3),
-    `gain in 100` = sprintf("%+.3f", x$gain), `+/-` = sprintf("%.3f", stats::qnorm(0.975) * x$std.error),
+    `gain in 100` = sprintf("%+.3f", x$gain), `+/-` = ifelse(is.na(x$conf.low), "", sprintf("%.3f", (x$conf.high - x$conf.low) / 2)),
+    who = x$verdict,
     `minutes shuffling` = sprintf("%.1f", 60 * x$shuffling), `gain an hour` = sprintf("%+.3f", x$gain_per_hour),
     check.names = FALSE), rows)
   invisible(x)
 }
 
+gain_game_in_words <- function(x) {
+  varied <- c("cut_after", if (length(unique(x$packs)) > 1 || x$packs[1] != attr(x, "game")$rules$packs) "packs")
+  game_in_words(attr(x, "game"), varied)
+}
+
 stop_sentences <- function(x) {
   stops <- tidy(x)
   vapply(seq_len(nrow(stops)), function(i) {
-    of <- x[x$packs == stops$packs[i] & x$most_bet == stops$most_bet[i], ]
+    of <- plain_table(x)[x$packs == stops$packs[i] & x$most_bet == stops$most_bet[i], ]
     deepest <- of[which.max(of$cut_after), ]
-    with <- sprintf("With %s and bets of up to %s", count_of(deepest$packs, "pack"),
-                    count_of(deepest$most_bet, "stake"))
-    gain <- sprintf("%s stakes in 100 rounds after %s of the shoe (95%%: %s to %s)", format_number(deepest$gain, 3),
-                    format_percent(deepest$cut_after, 3), format_number(deepest$conf.low, 3),
-                    format_number(deepest$conf.high, 3))
-    if (is.na(stops$estimate[i])) {
-      ends <- if (deepest$gain > 0) "gains at every cut tried" else "gains at none of the cuts tried"
-      return(sprintf("%s who counts %s: %s.", with, ends, gain))
-    }
-    known <- c(stops$conf.low[i], stops$conf.high[i])
-    bounds <- if (anyNA(known)) "" else {
-      sprintf(" (95%%: %s to %s)", format_percent(known[1], 3), format_percent(known[2], 3))
-    }
-    sprintf("%s who counts gains nothing with a cut after %s of the shoe%s or before, and %s.", with,
-            format_percent(stops$estimate[i], 3), bounds, gain)
+    interval <- interval_in_words(deepest$conf.low, deepest$conf.high, function(end) format_number(end, 3))
+    sprintf("With %s and bets of up to %s who counts %s: %s stakes in 100 rounds after %s of the shoe (%s)%s.",
+            count_of(deepest$packs, "pack"), count_of(deepest$most_bet, "stake"), verdicts_in_words(of),
+            format_number(deepest$gain, 3), format_percent(deepest$cut_after, 3),
+            if (is.na(interval)) "too few shoes for an interval" else interval, stop_in_words(stops[i, ]))
   }, "")
+}
+
+# "gains after 75% and 80% of the shoe, loses after 50%, and after 60% it is open".
+verdicts_in_words <- function(rows) {
+  at <- function(verdict) join_words(format_percent(rows$cut_after[rows$verdict == verdict], 3))
+  of <- " of the shoe"
+  words <- character()
+  for (verdict in intersect(c("gains", "loses"), rows$verdict)) {
+    words <- c(words, sprintf("%s after %s%s", verdict, at(verdict), if (length(words)) "" else of))
+  }
+  if (!length(words)) return("may gain or lose, at every cut tried")
+  if ("open" %in% rows$verdict) words <- c(words, sprintf("and after %s it is open", at("open")))
+  paste(words, collapse = ", ")
+}
+
+stop_in_words <- function(stop) {
+  if (is.na(stop$estimate)) return("")
+  interval <- interval_in_words(stop$conf.low, stop$conf.high, function(end) format_percent(end, 3))
+  sprintf("; the gain comes to nothing near %s%s", format_percent(stop$estimate, 3),
+          if (is.na(interval)) "" else sprintf(" (%s)", interval))
 }

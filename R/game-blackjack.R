@@ -59,7 +59,8 @@ kind_of_blackjack <- function() {
     best_strategy = blackjack_best, best_edges = blackjack_best_edges, expected = blackjack_expected,
     dealer_totals = blackjack_dealer_totals, advise = blackjack_advice, mistakes = blackjack_mistakes,
     cells = blackjack_cells, departures = blackjack_departures,
-    core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units, bets = blackjack_bets,
+    core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units,
+    limits = blackjack_limits, bets = blackjack_bets,
     scores = blackjack_scores, score_of = "a stake",
     opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE),
     move_words = blackjack_moves(), view_words = blackjack_view_words, out_of_reach = blackjack_out_of_reach,
@@ -267,6 +268,14 @@ blackjack_unit <- function(rules, bets, call) {
 blackjack_units <- function(rules, unit) {
   money <- c("net", "staked", "insurance_net", paste0("net_", 1:7), paste0("staked_", 1:7), names(rules$side_bets))
   as.list(rlang::set_names(rep(unit / rules$stake, length(money)), money))
+}
+
+# All hands doubled and lost, and insurance with them; or all won. None where somebody bets by the count.
+blackjack_limits <- function(rules) {
+  if (length(counting_seats(rules$players, rules$seats))) return(list())
+  best <- max(2 * rules$most_hands + 1, rules$natural_pays)
+  seat <- rules$stake * c(-2 * rules$most_hands - 0.5, best)
+  c(list(net = rules$seats * seat), rlang::rep_named(paste0("net_", 1:7), list(seat)))
 }
 
 blackjack_spec <- function(rules, cards, dealing) {

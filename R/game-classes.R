@@ -31,6 +31,15 @@ class_columns <- function(game) {
   paste0(classes$column, "=", rep(classes$from, each = 1 + length(classes$numbers)), ":", c("entries", classes$numbers))
 }
 
+# The columns of each class, where those of the game begin after `offset`.
+column_classes <- function(game, offset) {
+  classes <- round_classes(game)
+  if (is.null(classes)) return(NULL)
+  size <- 1 + length(classes$numbers)
+  first <- offset + 1 + length(recorded_totals(game)) + size * (seq_along(classes$from) - 1)
+  data.frame(first = first + 1, size = size)
+}
+
 class_units <- function(game) {
   classes <- round_classes(game)
   if (is.null(classes)) return(NULL)

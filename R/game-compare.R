@@ -13,10 +13,15 @@
 #'   where a game has no value (it never ends), `part` is "unpaired", and `x` and `y` say which of the games has one.
 #'   `tidy()`: a
 #'   row per number (`term`: its name; the mean difference) and per value of a category (`term`: as `winner=1`; the
-#'   difference of the chances), with `estimate`, `std.error`, `conf.low`, `conf.high`, `statistic`, `p.value` and
-#'   `saving`: how many times more trials two separate simulations would need for the same interval,
-#'   (Var x + Var y) / Var(y - x) (Kahn & Marshall 1953, J. Oper. Res. Soc. Am. 1, section 4). Of rounds from one shoe
-#'   the counts have no rows: differences are of the means per round, with errors by shoe.
+#'   difference of the chances), with `estimate`, `std.error`, `conf.low`, `conf.high`, `statistic`, `p.value` (of a
+#'   chance the score interval and test of matched pairs: Tango 1998, Stat. Med. 17, 891-908), `x` and `y` (the means or
+#'   chances of the games), `saving`: how many times more trials two separate simulations would need for the same
+#'   interval, (Var x + Var y) / Var(y - x) (Kahn & Marshall 1953, J. Oper. Res. Soc. Am. 1, section 4), `paired` (the
+#'   share of the deals in which both games have a value), and `differed`, `differed.low` and `differed.high`: the share
+#'   of those deals that differed with its exact interval (Clopper & Pearson 1934). Where fewer than 20 deals differed,
+#'   the mean of a number has no interval (`NA`), or, where the game bounds the number, its range times
+#'   `differed.high`. Of rounds from one shoe the counts have no rows: differences are of the means per round, with
+#'   errors by shoe, and `differed` is `NA`.
 #' @section Errors: `habanera_error_input` for games that have no outcome in common or different seats.
 #' @examples
 #' compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1)
@@ -102,7 +107,7 @@ run_lap.habanera_game_pair <- function(experiment, seed, first, count, threads) 
   specs <- unname(lapply(games, `[[`, "spec"))
   if (pairs_rounds(experiment)) {
     return(tally_of_sums(core_count_rounds(machines, specs, unname(lapply(games, value_counts)),
-                                           unname(lapply(games, core_classes)), seed, first, count, threads)))
+                                           unname(lapply(games, core_classes)), list(), seed, first, count, threads)))
   }
   tally <- until_the_end(experiment$x, seed, core_count_pairs(machines[[1]], specs[[1]], machines[[2]], specs[[2]],
                                                               pair_columns(experiment), seed, first, count, threads))
@@ -180,151 +185,3 @@ pair_words <- function(values, column, category, game) {
   }
   text
 }
-
-#' @export
-tidy.habanera_counts_pairs <- function(x, conf.level = 0.95, ...) {
-  check_between(conf.level, 0, 1)
-  found <- if (!is.null(x[["sums"]])) round_differences(x) else lapply(x$provenance$experiment$record, function(name) {
-    rows <- x$outcomes[["column"]] == name
-    paired_estimates(name, x$outcomes[rows, , drop = FALSE], x$n[rows])
-  })
-  found <- do.call(rbind, found)
-  half <- stats::qnorm((1 + conf.level) / 2) * found$std.error
-  z <- ifelse(!is.na(found$std.error) & found$std.error > 0, found$estimate / found$std.error, NA)
-  data.frame(term = found$term, estimate = found$estimate, std.error = found$std.error,
-             conf.low = found$estimate - half, conf.high = found$estimate + half, statistic = z,
-             p.value = 2 * stats::pnorm(-abs(z)), x = found$x, y = found$y, saving = found$saving)
-}
-
-# Of rounds: the difference of the means per round, with errors by trial that allow for what the deals have in common.
-# A value of a category that never came has no row.
-round_differences <- function(x) {
-  experiment <- x$provenance$experiment
-  columns <- total_columns(experiment)
-  sums <- trial_sums(x[["sums"]], columns)
-  trials <- trial_count(x)
-  found <- lapply(unique(c(recorded_totals(experiment$x), recorded_totals(experiment$y))), function(term) {
-    at <- function(name) cbind(as.double(columns == paste("x:", name)), as.double(columns == paste("y:", name)))
-    units <- c(unit_of(experiment$x, term), unit_of(experiment$y, term))
-    ratio <- function(combine) ratio_of_sums(sums, trials, at(term), at("entries"), combine / units)
-    x <- ratio(c(1, 0))
-    y <- ratio(c(0, 1))
-    both <- ratio(c(-1, 1))
-    separate <- x$std.error^2 + y$std.error^2
-    data.frame(term = term, estimate = both$estimate, std.error = both$std.error, x = x$estimate, y = y$estimate,
-               saving = if (isTRUE(both$std.error > 0)) separate / both$std.error^2 else NA_real_)
-  })
-  Filter(function(row) !grepl("=", row$term, fixed = TRUE) || row$x > 0 || row$y > 0, found)
-}
-
-# The mean difference of a number, or of the chance of each value of a category.
-paired_estimates <- function(name, outcomes, n) {
-  if (!"both" %in% outcomes[["part"]]) {
-    moments <- lapply(c(difference = "difference", x = "x", y = "y"), function(part) {
-      weighted_moments(outcomes[["value"]][outcomes[["part"]] == part], n[outcomes[["part"]] == part])
-    })
-    return(paired_row(name, moments$difference, moments$x, moments$y))
-  }
-  do.call(rbind, lapply(sort(unique(c(outcomes[["x"]], outcomes[["y"]]))), function(value) {
-    in_x <- outcomes[["x"]] == value
-    in_y <- outcomes[["y"]] == value
-    paired_row(paste0(name, "=", value), weighted_moments(in_y - in_x, n), weighted_moments(in_x, n),
-               weighted_moments(in_y, n))
-  }))
-}
-
-weighted_moments <- function(values, n) {
-  total <- sum(n)
-  mean <- if (total > 0) sum(values * n) / total else NA_real_
-  # A single value tells nothing of how they vary.
-  list(mean = mean, variance = if (total > 1) sum(n * (values - mean)^2) / (total - 1) else NA_real_, total = total)
-}
-
-paired_row <- function(term, difference, x, y) {
-  data.frame(term = term, estimate = difference$mean, std.error = sqrt(difference$variance / difference$total),
-             x = x$mean, y = y$mean,
-             saving = if (isTRUE(difference$variance > 0)) (x$variance + y$variance) / difference$variance else
-               NA_real_)
-}
-
-#' @export
-first_answer.habanera_counts_pairs <- function(x) {
-  estimates <- tidy(x)
-  chance <- grepl("=", estimates$term, fixed = TRUE)
-  shown <- function(value, is_chance) ifelse(is_chance, format_percent(value, 4), format_statistic(value))
-  table <- data.frame(
-    outcome = estimates$term, x = shown(estimates$x, chance), y = shown(estimates$y, chance),
-    difference = signed(estimates$estimate, chance),
-    `95%` = ifelse(is.na(estimates$std.error) | estimates$std.error == 0, "",
-                   paste(signed(estimates$conf.low, chance), "to", signed(estimates$conf.high, chance))),
-    saving = ifelse(is.na(estimates$saving), "", format_saving(estimates$saving)), check.names = FALSE
-  )
-  c(pair_in_words(x, estimates), aligned_lines(table),
-    "saving: how many times more trials two separate runs would need for the same interval.",
-    unpaired_in_words(x),
-    sprintf("%s.", sentence(run_in_words(x))))
-}
-
-format_saving <- function(saving) ifelse(saving >= 100, format_count(signif(saving, 2)), format_number(saving, 2))
-
-# The first number and the category that differs most, in a sentence.
-pair_in_words <- function(x, estimates) {
-  chance <- grepl("=", estimates$term, fixed = TRUE)
-  sure <- !is.na(estimates$conf.low) & (estimates$conf.low > 0 | estimates$conf.high < 0)
-  number <- which(!chance & !is.na(estimates$estimate))[1]
-  said <- if (!is.na(number)) {
-    row <- estimates[number, ]
-    if (isTRUE(row$estimate == 0 && row$std.error == 0)) sprintf("%s: the same in every trial", row$term) else
-      if (!sure[number]) sprintf("%s: no difference is seen (95%%: %s to %s)", row$term,
-                               signed(row$conf.low, FALSE), signed(row$conf.high, FALSE)) else
-      sprintf("%s: %s %s in y on average (95%%: %s to %s)", row$term, sub("^[+-]", "", signed(row$estimate, FALSE)),
-              if (row$estimate > 0) "more" else "less", signed(row$conf.low, FALSE), signed(row$conf.high, FALSE))
-  }
-  share <- which(chance & sure)
-  share <- share[which.max(abs(estimates$estimate[share]))]
-  if (length(share)) {
-    row <- estimates[share, ]
-    said <- c(said, sprintf("%s comes %s %s often", row$term, sub("^[+-]", "", signed(row$estimate, TRUE)),
-                            if (row$estimate > 0) "more" else "less"))
-  }
-  if (!length(said)) return("No difference is seen.")
-  paste0(sentence(paste(said, collapse = "; ")), ".")
-}
-
-# Of a number, on how many of the deals both games have one.
-unpaired_in_words <- function(x) {
-  columns <- x$provenance$experiment$x$kind$columns
-  trials <- trial_count(x)
-  unpaired <- x$outcomes[["part"]] == "unpaired"
-  vapply(unique(x$outcomes[["column"]][unpaired]), function(name) {
-    of <- unpaired & x$outcomes[["column"]] == name
-    count <- function(one, two) sum(x$n[of & x$outcomes[["x"]] == one & x$outcomes[["y"]] == two])
-    sprintf("%s: of the %s of deals whose games %s by both; by x alone: %s, by y alone: %s, by neither: %s.",
-            name, format_percent(1 - sum(x$n[of]) / trials, 4), sub("^that ", "", columns[[name]]$told_of),
-            format_count(count("value", "no value")), format_count(count("no value", "value")),
-            format_count(count("no value", "no value")))
-  }, "", USE.NAMES = FALSE)
-}
-
-signed <- function(value, is_chance) {
-  is_chance <- rep_len(is_chance, length(value))
-  size <- abs(value)
-  text <- ifelse(is_chance, paste(format_number(100 * size), "points"),
-                 ifelse(size >= 1000, format_count(round(size)), format_number(size)))
-  ifelse(is.na(value), "", ifelse(value == 0, "none", paste0(ifelse(value < 0, "-", "+"), text)))
-}
-
-#' @export
-print.habanera_counts_pairs <- function(x, ...) {
-  experiment <- x$provenance$experiment
-  cat("<comparison> the same deals by two sets of rules\n")
-  cat_wrapped("  x: ", in_words(experiment$x))
-  cat_wrapped("  y: ", in_words(experiment$y))
-  writeLines(first_answer(x))
-  invisible(x)
-}
-
-#' @rdname compare.habanera_game
-#' @param object What `compare()` gave.
-#' @export
-summary.habanera_counts_pairs <- function(object, ...) object

@@ -61,7 +61,7 @@ kind_in_cpp <- function(file, call) {
     cards = function(rules, deck, record, call) cards_for_cpp(deck),
     core = function(rules, cards, dealing) cpp_spec(stated, rules, cards),
     likeness = function(game) part("likeness")(game$spec$rules),
-    units = function(rules) cpp_units(stated),
+    units = function(rules) cpp_units(stated), limits = function(rules) score_limits(),
     scores = function(rules) if (!is.na(winner)) sprintf("score_%d", seq_len(seats_of(rules))),
     solve = function(player) cpp_solved(part("solved")(player), winner),
     leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed),

@@ -80,6 +80,7 @@ score_columns <- function(seats) {
   })
 }
 score_units <- function() as.list(rlang::set_names(rep(whole_score, most_custom_seats), score_names(most_custom_seats)))
+score_limits <- function() rlang::rep_named(score_names(most_custom_seats), list(c(0, 1)))
 
 # The first outcome that is a seat, NA where none is.
 winner_among <- function(outcomes) names(outcomes)[vapply(outcomes, `[[`, "", "type") == "seat"][1]

@@ -95,6 +95,7 @@ custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth)
     },
     own_play = own,
     units = function(rules) c(as.list(1 / coins[!is.na(coins)]), score_units()),
+    limits = function(rules) score_limits(),
     scores = function(rules) if (!is.na(winner)) score_names(seats), winner = if (!is.na(winner)) winner,
     end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")[names(outcomes)]),
     leak = first_leak, step_words = c(deal = "shuffled"),

@@ -120,8 +120,9 @@ edge_of_results <- function(found, call) {
 # Of prizes: a play at the stake.
 edge_of_payout <- function(payout) {
   lines <- payout$lines
-  row <- edge_row("play", lines[["pays"]] / payout$stake - 1, lines[["chance"]], payout$error$mean / payout$stake,
-                  !is.null(payout$trials))
+  error <- payout$error
+  error$mean <- error$mean / payout$stake
+  row <- edge_row("play", lines[["pays"]] / payout$stake - 1, lines[["chance"]], error, !is.null(payout$trials))
   # Lines that share a pay are one; the moments are those of the payout.
   structure(list(bets = row, words = payout$words, game = NULL, said = payout$question, source = payout),
             class = "habanera_edge")
@@ -144,21 +145,22 @@ edge_of_found <- function(found, bets) {
   weight <- if (simulated) found$n else found$probability
   rows <- lapply(seq_len(nrow(bets)), function(i) {
     net <- found$outcomes[[bets$column[i]]]
-    error <- pay_errors(found, list(by = bets$column[i], of = function(x) net), weight)$mean
-    edge_row(bets$term[i], net / bets$stake[i], weight, error / bets$stake[i], simulated,
+    error <- pay_errors(found, list(by = bets$column[i], of = function(x) net), weight)
+    error$mean <- error$mean / bets$stake[i]
+    edge_row(bets$term[i], net / bets$stake[i], weight, error, simulated,
              mean_staked(found, bets[i, ], weight) / bets$stake[i])
   })
   structure(list(bets = do.call(rbind, rows), words = if (simulated) run_in_words(found) else "exact",
                  game = found$provenance$experiment, source = found), class = "habanera_edge")
 }
 
-# Of a bet, by what it brings in stakes. `error`: the standard error of the mean.
+# Of a bet, by what it brings in stakes. `error`: of the mean, see pay_errors().
 edge_row <- function(term, net, weight, error, simulated, staked = 1) {
   moments <- pay_moments(net, weight)
   how <- if (simulated) "simulated" else "exact"
   data.frame(term = term, estimate = 0 - moments$mean, per_staked = 0 - moments$mean / staked,
              without_ties = per_decided(0 - moments$mean, sum(weight[net == 0]) / sum(weight)),
-             std.error = error, sd = moments$sd, win_share = moments$hit,
+             std.error = error$mean, freedom = error$freedom, sd = moments$sd, win_share = moments$hit,
              largest_pay = max(net[weight > 0]), how = how, spread = how)
 }
 
@@ -183,8 +185,8 @@ new_solved_edge <- function(solved, bets, game, nsim, seed, threads) {
   rows[unknown, c("sd", "win_share")] <- spread[unknown, c("sd", "win_share")]
   tied <- vapply(bets$column, function(column) sum(played$n[played$outcomes[[column]] == 0]) / sum(played$n), 0)
   found <- data.frame(term = rows$term, estimate = 0 - rows$mean, per_staked = 0 - rows$mean / rows$staked,
-                      without_ties = per_decided(0 - rows$mean, unname(tied)), std.error = 0, sd = rows$sd,
-                      win_share = rows$win_share, largest_pay = spread$largest_pay, how = "exact",
+                      without_ties = per_decided(0 - rows$mean, unname(tied)), std.error = 0, freedom = Inf,
+                      sd = rows$sd, win_share = rows$win_share, largest_pay = spread$largest_pay, how = "exact",
                       spread = ifelse(unknown, "simulated", "exact"))
   structure(list(bets = found, words = "exact", game = game, parts = solved$parts, source = game),
             class = "habanera_edge")
@@ -201,7 +203,7 @@ without_cut <- function(game) {
 #' @param ... Not used.
 #' @rawNamespace S3method(generics::tidy, habanera_edge)
 tidy.habanera_edge <- function(x, ...) {
-  half <- stats::qnorm(0.975) * x$bets$std.error
+  half <- ifelse(x$bets$how == "exact", 0, student_half_width(x$bets$std.error, x$bets$freedom))
   data.frame(x$bets[c("term", "estimate", "per_staked", "std.error")], conf.low = x$bets$estimate - half,
              conf.high = x$bets$estimate + half,
              x$bets[c("sd", "win_share", "spread", "without_ties", "largest_pay", "how")], row.names = NULL)
@@ -238,8 +240,9 @@ edge_sentences <- function(x) {
 edge_sentence <- function(row) {
   keeps <- if (row$estimate >= 0) "the house keeps" else "the player keeps"
   known <- if (row$how == "exact") share_in_words(abs(row$estimate)) else {
-    sprintf("%s (95%%: %s to %s)", format_percent(abs(row$estimate), 4), format_percent(row$conf.low, 4),
-            format_percent(row$conf.high, 4))
+    interval <- interval_in_words(row$conf.low, row$conf.high, function(end) format_percent(end, 4))
+    sprintf("%s (%s)", format_percent(abs(row$estimate), 4),
+            if (is.na(interval)) "too little was played for an interval" else interval)
   }
   differs <- isTRUE(abs(row$per_staked - row$estimate) > 1e-12)
   also <- c(if (differs) paste(format_percent(abs(row$per_staked), 4), "of all that is staked"),

@@ -113,8 +113,11 @@ game_in_words <- function(experiment, but = character()) {
   kind <- experiment$kind
   changed <- changed_rules(kind, experiment$rules)
   changed <- changed[setdiff(names(changed), c("deck", but))]
-  start <- if (is.null(experiment$piles)) sprintf("on %s, %s", deck_in_words(experiment$deck),
-                                                  procedure_in_words(experiment$shuffle)) else {
+  # Where packs vary, one deck is told, and not how many cards the game happens to hold.
+  deck <- if ("packs" %in% but) paste("packs of", deck_in_words(experiment$rules$deck)) else {
+    deck_in_words(experiment$deck)
+  }
+  start <- if (is.null(experiment$piles)) sprintf("on %s, %s", deck, procedure_in_words(experiment$shuffle)) else {
     sprintf("from given piles of %s", join_words(format_count(lengths(experiment$piles))))
   }
   words <- if (length(changed)) paste(names(changed), vapply(changed, rule_text, ""))

@@ -3,7 +3,8 @@
 
 # `name`, `title`, `constructor`, `summary` are text, `rules` a list of rules (game-rule.R), `columns` a list by name of
 # what is to be said of each outcome of the core (`meaning`; of a number `told_of`, the games that have one; of a
-# category `legend`, what its words mean), `record` the outcomes counted by default. `machine(core)` makes the game in
+# category `legend`, what its words mean; `lacks_end` where a game without an end has no value; `without_end`, the words
+# that mean that it has none by given rules), `record` the outcomes counted by default. `machine(core)` makes the game in
 # the core from what `core()` gave. `...` are further parts, in the place of those that most games need not have.
 new_kind <- function(name, title, constructor, summary, rules, columns, record, machine, ...) {
   further <- rlang::list2(...)
@@ -42,6 +43,8 @@ usual_kind <- function() list(
   likeness = function(game) seq_along(kinds_of(game$deck)$codes),
   # Of a number that the core counts in a smaller unit: how many of these make one, by its name.
   units = function(rules) list(),
+  # The least and the most that numbers can come to, by their names, where the rules bound them.
+  limits = function(rules) list(),
   # The bets that can be made, for house_edge(): a data frame with `term`, `column` (the outcome that is the player's
   # result), `stake` and `staked` (the outcome that tells what was staked in all; NA: the stake).
   bets = function(rules) NULL,

@@ -32,11 +32,16 @@ kind_of_pairs <- function() {
     pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs, settled = settled_pairs, deck = pairs_deck,
     cards = function(rules, deck, record, call) pair_classes(deck[!duplicated(deck)], rules$match_by),
     core = pairs_spec, likeness = function(game) game$spec$rules$mates, winner = "winner", rounds = "turns",
-    units = pairs_units, solve = solve_pairs, judge = core_judge_pairs, view_words = pairs_view_words,
+    units = pairs_units, limits = pairs_limits, solve = solve_pairs, judge = core_judge_pairs, view_words = pairs_view_words,
     scores = function(rules) sprintf("score_%d", seq_len(rules$seats)),
     in_short = pairs_in_short, step_words = pairs_step_words, end_in_words = pairs_end_in_words, course = pairs_course,
     fewer_deals = "fewer `pairs`", examples = pairs_examples
   )
+}
+
+pairs_limits <- function(rules) {
+  shares <- rlang::rep_named(sprintf("score_%d", 1:6), list(c(0, 1)))
+  c(shares, rlang::rep_named(sprintf("pairs_%d", 1:6), list(c(0, length(pairs_deck(rules)) / 2))))
 }
 
 # Twos of numbered cards.

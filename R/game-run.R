@@ -38,20 +38,20 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
     played <- play_in_r_alone(experiment, seed, trials)
     rows <- recorded_rows(played$rows, experiment$record)
     tally <- tally_of_rows(rows, rep(trials, times = played$each))
-    if (holds_rounds(experiment)) tally$sums <- plain_sums(round_totals(experiment, rows, played$each))
+    if (holds_rounds(experiment)) tally$sums <- sums_of_rounds(list(experiment), list(round_totals(experiment, rows, played$each)), trials)
     return(tally)
   }
   machine <- game_machine(experiment)
   tally <- with_failing_trial(experiment, seed, if (holds_rounds(experiment)) {
     core_count_rounds(list(machine), list(experiment$spec), list(value_counts(experiment)),
-                      list(core_classes(experiment)), seed, first, count, threads)
+                      list(core_classes(experiment)), list(), seed, first, count, threads)
   } else core_count_game(machine, experiment$spec, seed, first, count, threads),
   function() first_failing(experiment, seed, first, count))
   counted_rows(tally, experiment$record)
 }
 
 # What trials add up to, of games on the same deals that are played here since an R function decides.
-sums_in_r <- function(games, seed, first, count) {
+sums_in_r <- function(games, seed, first, count, families = NULL) {
   trials <- first - 1 + seq_len(count)
   totals <- lapply(games, function(game) {
     played <- if (has_r_function(game)) play_in_r_alone(game, seed, trials) else {
@@ -59,7 +59,17 @@ sums_in_r <- function(games, seed, first, count) {
     }
     round_totals(game, recorded_rows(played$rows, game$record), played$each)
   })
-  plain_sums(do.call(cbind, unname(totals)))
+  c(sums_of_rounds(games, totals, trials),
+    if (length(families)) plain_grouped(do.call(cbind, unname(totals)), trials, families))
+}
+
+# All columns of the games together, and the classes of each.
+sums_of_rounds <- function(games, totals, trials) {
+  sizes <- vapply(totals, ncol, 0L)
+  offsets <- cumsum(c(0, sizes))[seq_along(sizes)]
+  classes <- do.call(rbind, c(list(data.frame(first = 1, size = sum(sizes))),
+                              Map(column_classes, unname(games), unname(offsets))))
+  plain_sums(do.call(cbind, unname(totals)), trials, classes)
 }
 
 # What each trial adds up to, a row each, from its `each` rows of the core: how many rows there are, of a number its
@@ -114,11 +124,18 @@ finest_outcome.habanera_game <- function(experiment) {
 }
 
 #' @export
-precision_terms.habanera_game <- function(experiment) experiment$record
+precision_terms.habanera_game <- function(experiment) {
+  numbers <- experiment$record[!is_category(experiment, experiment$record)]
+  c(experiment$record, if (!holds_rounds(experiment)) unlist(lapply(numbers, percentile_names)))
+}
 
 #' @export
 half_widths.habanera_game <- function(experiment, tally, done, wanted) {
   found <- counted_outcomes(experiment, tally)
+  if (is_percentile(wanted, found)) {
+    row <- percentile_row(wanted, new_counts("game", found$outcomes, found$n, found$example_trial, NULL, NULL))
+    return(max(row$conf.high - row$estimate, row$estimate - row$conf.low))
+  }
   column_estimates(found$outcomes, found$n, done, 0.95, wanted, round_sums(experiment, tally[["sums"]]))$half_width
 }
 

@@ -46,11 +46,12 @@ print.habanera_game_summary <- function(x, rows = 12, ...) {
   invisible(x)
 }
 
-# "rounds: one in ten by 60, half by 150, nine in ten by 330; from 3 to 1,204 (trial 77)."
+# "rounds: one in ten up to 60 (95%: 52 to 66), half up to 150 (140 to 161), nine in ten up to 330 (at least 290); from 3
+# to 1,204 (trial 77)."
 spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
   quantiles <- quantile_rows(x, rows = rows)
   said <- vapply(unique(quantiles$column), function(name) {
-    at <- format_statistic(quantiles$estimate[quantiles$column == name])
+    at <- quantiles_in_words(quantiles[quantiles$column == name, ])
     values <- x$outcomes[[name]][rows]
     # What is always the same is told already.
     if (length(unique(values[!is.na(values)])) == 1) return(NA_character_)
@@ -62,6 +63,12 @@ spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
             if (is.null(example) || !is.finite(example)) "" else sprintf(" (trial %s)", format_count(example)))
   }, "", USE.NAMES = FALSE)
   said[!is.na(said)]
+}
+
+quantiles_in_words <- function(quantiles) {
+  intervals <- interval_in_words(quantiles$conf.low, quantiles$conf.high, format_statistic)
+  intervals[-1] <- sub("^95%: ", "", intervals[-1])
+  paste0(format_statistic(quantiles$estimate), ifelse(is.na(intervals), "", sprintf(" (%s)", intervals)))
 }
 
 #' @export
@@ -82,12 +89,14 @@ in_short <- function(x, rows = all_rows(x$outcomes)) {
 shoes_in_words <- function(x, weight) {
   if (!holds_rounds(x$provenance$experiment)) return(NULL)
   if (is.null(x$n)) return(sprintf("A shoe holds %s rounds on average.", format_number(sum(weight), 4)))
-  sums <- sums_of_counts(x)
   trials <- trial_count(x)
   mean <- sum(weight) / trials
-  half <- stats::qnorm(0.975) * sqrt(max(0, sums$product["entries", "entries"] / trials - mean^2) / (trials - 1))
-  sprintf("A shoe holds %s rounds on average (95%%: %s to %s).", format_number(mean, 4), format_number(mean - half, 4),
-          format_number(mean + half, 4))
+  squares <- sums_of_counts(x)$product["entries", "entries"]
+  error <- sqrt(max(0, squares / trials - mean^2) / (trials - 1))
+  half <- if (isTRUE(error > 1e-9)) student_half_width(error, trials - 1) else NA_real_
+  interval <- interval_in_words(mean - half, mean + half, function(end) format_number(end, 4))
+  if (is.na(interval)) return(sprintf("Each of the shoes held %s rounds.", format_statistic(mean)))
+  sprintf("A shoe holds %s rounds on average (%s).", format_number(mean, 4), interval)
 }
 
 # What the words of an outcome mean, for those that came.
@@ -110,7 +119,7 @@ course_in_words <- function(x, rows = all_rows(x$outcomes)) {
   vapply(unique(told_of), function(games) {
     names <- numbers[told_of == games]
     share <- 1 - sum(weight[is.na(outcomes[[names[1]]])]) / sum(weight)
-    sprintf("%s: of the %s of games %s.", join_words(names), format_percent(share, 4), games)
+    sprintf("%s: of the %s of games %s.", join_words(names), share_below_one(share), games)
   }, "", USE.NAMES = FALSE)
 }
 

@@ -9,14 +9,19 @@
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; each combination is played `nsim` times,
 #'   and again beside the first one.
 #' @param want `NULL`, or a condition on estimates, as text: `"rounds_p90 * 6 <= 900"`, `"winner_1 > 0.45"`. A
-#'   combination meets it surely ("yes") or surely not ("no") when it holds, or does not, at both ends of all 95%
-#'   intervals in it; otherwise more games must tell ("open").
+#'   combination meets it surely ("yes") or surely not ("no") when it holds, or does not, all over the 95% intervals
+#'   of what it names; otherwise more games must tell ("open"). A game without an end is longer than any: `rounds_p90 <=
+#'   200` is missed where more than a tenth do not end, and a mean is never surely small while more than one game in a
+#'   thousand may have no end (or the share that the wish itself allows, as in `"rounds <= 150 & ended_never_ends <=
+#'   0.01"`; how games ended may be named whether it is recorded or not).
 #' @param of "outcomes": each combination is played. "edge": nothing is played, and what is told is the house's exact
 #'   edge (see [house_edge()]; term "edge", which `want` may name), in a `habanera_varied_edges` with the same columns.
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game], then `difference`,
 #'   `difference.low` and `difference.high` against the first combination on the same deals (with its 95% interval; `NA`
-#'   for quantiles), and with `want` the column `meets`. `attr(x, "counts")` holds the counts of each combination.
+#'   for quantiles, and where fewer than 20 deals differed, see [compare()][compare.habanera_game]), `differed` (the share
+#'   of the deals that did), `share_ended` (the share of games that ended; numbers are of those), and with `want` the
+#'   column `meets`. `attr(x, "counts")` holds the counts of each combination.
 #'   Interrupting keeps the combinations played by then, with a warning.
 #' @section Errors: `habanera_error_rules` for rules that do not exist, or when all combinations contradict themselves;
 #'   `habanera_error_language` for a wish that cannot be understood; before anything is played.
@@ -41,22 +46,16 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   grid <- possible_variants(game, rule_grid(values, call), call)
   seed <- resolve_seed(seed)
   played <- lapply_until_interrupted(grid$variants, function(variant) {
-    list(counts = simulate(variant, nsim = nsim, seed = seed, threads = threads),
+    list(counts = simulate(with_ending(variant), nsim = nsim, seed = seed, threads = threads),
          beside = beside_first(variant, grid$variants[[1]], nsim, seed, threads))
   }, "combination")
   table <- grid$table[seq_along(played), , drop = FALSE]
-  rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], wish, call))
+  rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], game, wish, call))
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
   structure(rows, class = c("habanera_varied", "data.frame"), rules = names(values),
             counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed,
             want = want)
-}
-
-checked_wish <- function(want, game, call) {
-  if (is.null(want)) return(NULL)
-  expr <- parse_expression(check_string(want, "want", call), "want", call)
-  checked_on_names(expr, estimate_names(game), NULL, "what can be wished of is", call)
 }
 
 # How a variant differs from the first, or NULL where deals cannot be compared (an R function shuffles; other seats).
@@ -66,28 +65,24 @@ beside_first <- function(variant, first, nsim, seed, threads) {
            habanera_error_input = function(cnd) NULL)
 }
 
-varied_rows <- function(played, rules, wish, call) {
+varied_rows <- function(played, rules, game, wish, call) {
   terms <- tidy(played$counts)
-  beside <- played$beside[match(terms$term, played$beside$term), c("estimate", "conf.low", "conf.high")]
-  if (is.null(beside)) beside <- terms[c("estimate", "conf.low", "conf.high")] * NA
-  names(beside) <- c("difference", "difference.low", "difference.high")
+  terms <- terms[recorded_of_term(terms$term) %in% game$record, , drop = FALSE]
+  told <- c("estimate", "conf.low", "conf.high")
+  beside <- if (is.null(played$beside)) cbind(terms[told] * NA, differed = NA_real_) else {
+    played$beside[match(terms$term, played$beside$term), c(told, "differed")]
+  }
+  names(beside) <- c("difference", "difference.low", "difference.high", "differed")
+  ended <- share_ended(played$counts)$estimate
   found <- cbind(rules[rep(1, nrow(terms)), , drop = FALSE],
-                 terms[c("term", "estimate", "std.error", "conf.low", "conf.high")], beside)
+                 terms[c("term", "estimate", "std.error", "conf.low", "conf.high")], beside,
+                 share_ended = if (is.null(ended)) 1 else ended)
   if (!is.null(wish)) found$meets <- meets_wish(wish, played$counts, call)
   found
 }
 
-# "yes", "no" or "open": the wish at all corners of the intervals of what it names.
-meets_wish <- function(wish, counts, call) {
-  names <- unique(all.vars(wish))
-  terms <- estimates(counts, names)
-  if (anyNA(terms$estimate)) return("open")
-  corners <- expand.grid(Map(function(low, high) unique(c(low, high)), terms$conf.low, terms$conf.high))
-  names(corners) <- names
-  holds <- interpret(wish, list(values = as.list(corners), rows = nrow(corners)), call)
-  if (!is.logical(holds)) refuse("`want` must be a condition, such as \"rounds_p90 <= 150\".", "language", call)
-  if (all(holds)) "yes" else if (!any(holds)) "no" else "open"
-}
+# The outcome that a term is of: rounds of rounds_p90, winner of winner=1.
+recorded_of_term <- function(terms) sub("(=.*|_p[0-9.]+)$", "", terms)
 
 # The combinations that can be played, as games; the others are told.
 possible_variants <- function(game, grid, call) {
@@ -154,62 +149,88 @@ print.habanera_varied <- function(x, rows = 30, ...) {
   print_head(varied_table(x), rows)
   differences <- difference_table(x)
   if (!is.null(differences)) {
-    cat("Against the first row, on the same deals (* 0 lies outside the 95% interval):\n")
+    cat_wrapped("Against the first row, on the same deals (* 0 lies outside the 95% interval; where few deals ",
+                "differed, how many):")
     print_head(differences, rows)
   }
   invisible(x)
 }
 
-# Which combination is best by the wish, or which has the smallest and the largest mean of the first number.
+# Which combination is best by the wish, or which has the smallest and the largest mean of the first number; and which
+# had games that did not end.
 varied_in_words <- function(x) {
   grid <- attr(x, "grid")
   first <- !duplicated(do.call(paste, c(unname(as.list(x[names(grid)])), sep = "\r")))
-  if (!is.null(attr(x, "want"))) {
-    meets <- x$meets[first]
-    yes <- which(meets == "yes")
-    named <- vapply(yes, function(i) rules_in_words(as.list(grid[i, , drop = FALSE])), "")
-    shown <- if (length(yes)) paste0(": ", join_some(named, 4)) else ""
-    return(sprintf("`%s` is surely met by %s of %s%s; surely not by %s, open for %s.", attr(x, "want"),
-                   format_count(length(yes)), count_of(nrow(grid), "combination"), shown,
-                   format_count(sum(meets == "no")),
-                   format_count(sum(meets == "open"))))
-  }
+  unended <- unended_in_words(grid, x$share_ended[first])
+  if (is.null(attr(x, "want"))) return(c(extremes_in_words(x), unended))
+  meets <- x$meets[first]
+  yes <- which(meets == "yes")
+  named <- vapply(yes, function(i) rules_in_words(as.list(grid[i, , drop = FALSE])), "")
+  shown <- if (length(yes)) paste0(": ", join_some(named, 4)) else ""
+  c(sprintf("`%s` is surely met by %s of %s%s; surely not by %s, open for %s.", attr(x, "want"),
+            format_count(length(yes)), count_of(nrow(grid), "combination"), shown,
+            format_count(sum(meets == "no")), format_count(sum(meets == "open"))), unended)
+}
+
+extremes_in_words <- function(x) {
   game <- attr(x, "game")
   numbers <- game$record[!is_category(game, game$record)]
   rows <- which(x$term == numbers[1] & !is.na(x$estimate))
+  # What a part of the games took is no answer beside what all took.
+  rows <- if (is_of_ended(game, numbers[1])) rows[x$share_ended[rows] == 1] else rows
   if (length(rows) < 2) return(character())
   least <- rows[which.min(x$estimate[rows])]
   most <- rows[which.max(x$estimate[rows])]
-  at <- function(row) {
-    sprintf("%s (%s)", rules_in_words(as.list(x[row, names(grid), drop = FALSE])), format_statistic(x$estimate[row]))
+  if (x$estimate[least] == x$estimate[most]) {
+    return(sprintf("The mean of %s came out the same with all, %s.", numbers[1], format_statistic(x$estimate[least])))
   }
-  sprintf("The mean of %s is smallest with %s and largest with %s.", numbers[1], at(least), at(most))
+  at <- function(row) {
+    interval <- interval_in_words(x$conf.low[row], x$conf.high[row], format_statistic)
+    sprintf("%s (%s%s)", rules_in_words(as.list(x[row, names(attr(x, "grid")), drop = FALSE])),
+            format_statistic(x$estimate[row]), if (is.na(interval)) "" else paste(";", interval))
+  }
+  sprintf("The mean of %s came out smallest with %s and largest with %s.", numbers[1], at(least), at(most))
+}
+
+unended_in_words <- function(grid, share) {
+  short <- which(share < 1)
+  if (!length(short)) return(NULL)
+  named <- vapply(short, function(i) {
+    sprintf("%s (%s ended)", rules_in_words(as.list(grid[i, , drop = FALSE])), share_below_one(share[i]))
+  }, "")
+  sprintf("Not all games ended with %s: what their numbers tell is of those that did.", join_some(named, 4))
 }
 
 varied_terms <- function(x) {
   terms <- unique(x$term)
-  terms[order(match(sub("(=.*|_p[0-9]+)$", "", terms), attr(x, "game")$record), terms)]
+  terms[order(match(recorded_of_term(terms), attr(x, "game")$record), terms)]
 }
 
 # A row for each combination, a column for each term, with half the width of its interval.
 varied_table <- function(x) {
   grid <- attr(x, "grid")
   terms <- varied_terms(x)
+  key <- function(table) do.call(paste, c(unname(as.list(table[names(grid)])), sep = "\r"))
   cells <- lapply(terms, function(term) {
-    vapply(attr(x, "counts"), function(counts) {
-      found <- tidy(counts)
-      row <- found[match(term, found$term), ]
-      if (is.na(row$estimate)) return("none")
-      half <- (row$conf.high - row$conf.low) / 2
-      if (is.na(half)) return(format_statistic(row$estimate))
-      if (grepl("=", term, fixed = TRUE)) sprintf("%s \u00b1%.1f", format_percent(row$estimate), 100 * half) else
-        sprintf("%s \u00b1%s", format_statistic(row$estimate), format_number(half, 2))
-    }, "")
+    rows <- x[x$term == term, , drop = FALSE]
+    rows <- rows[match(key(grid), key(rows)), , drop = FALSE]
+    vapply(seq_len(nrow(rows)), function(i) varied_cell(rows[i, , drop = FALSE], grepl("=", term, fixed = TRUE)), "")
   })
   shown <- cbind(grid, rlang::set_names(as.data.frame(cells), terms))
-  if (!is.null(x$meets)) shown$meets <- x$meets[!duplicated(x[names(grid)])]
+  first <- !duplicated(x[names(grid)])
+  if (any(x$share_ended < 1)) shown$ended <- share_below_one(x$share_ended[first])
+  if (!is.null(x$meets)) shown$meets <- x$meets[first]
   rownames(shown) <- NULL
   shown
+}
+
+varied_cell <- function(row, is_chance) {
+  if (is.na(row$estimate)) return("none")
+  show <- if (is_chance) format_percent else format_statistic
+  half <- (row$conf.high - row$conf.low) / 2
+  if (is.na(half)) return(show(row$estimate))
+  if (is.infinite(half)) return(sprintf("%s (%s)", show(row$estimate), open_in_words(row$conf.low, row$conf.high, show)))
+  sprintf("%s \u00b1%s", show(row$estimate), if (is_chance) sprintf("%.1f", 100 * half) else format_number(half, 2))
 }
 
 difference_table <- function(x) {
@@ -221,9 +242,16 @@ difference_table <- function(x) {
     rows <- x[x$term == term, , drop = FALSE]
     rows <- rows[match(key(grid), key(rows)), , drop = FALSE]
     sure <- !is.na(rows$difference.low) & (rows$difference.low > 0 | rows$difference.high < 0)
-    paste0(signed(rows$difference, grepl("=", term, fixed = TRUE)), ifelse(sure, " *", ""))
+    paste0(signed(rows$difference, grepl("=", term, fixed = TRUE)), ifelse(sure, " *", ""), few_differed(x, rows))
   })
   shown <- cbind(grid, rlang::set_names(as.data.frame(cells), terms))[-1, , drop = FALSE]
   rownames(shown) <- NULL
   shown
+}
+
+# "(in 3 deals)" where so few differed that the difference has no interval of its own.
+few_differed <- function(x, rows) {
+  deals <- round(rows$differed * trial_count(attr(x, "counts")[[1]]))
+  few <- which(deals > 0 & deals < enough_differing)
+  replace(character(length(deals)), few, sprintf(" (in %s)", vapply(deals[few], count_of, "", "deal")))
 }

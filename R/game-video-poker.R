@@ -51,6 +51,7 @@ kind_of_video_poker <- function() {
     video_poker_rules(), video_poker_columns(), c("category", "net"), core_video_poker,
     settled = settled_video_poker, caution = caution_of_pays, cards = video_poker_cards, core = video_poker_spec,
     dealt = function(rules, deck) 2 * rules$cards, units = function(rules) list(net = whole_unit(rules$pays)),
+    limits = function(rules) list(net = c(0, max(rules$pays)) - 1, kept = c(0, rules$cards)),
     bets = function(rules) data.frame(term = "main", column = "net", stake = 1, staked = NA_character_),
     without = video_poker_without, best_play = best_keep, advise = video_poker_advice, mistakes = video_poker_mistakes,
     price_lines = video_poker_price_lines, in_short = video_poker_in_short, step_words = video_poker_step_words,

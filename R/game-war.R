@@ -106,14 +106,15 @@ war_endings <- c(
 )
 
 war_columns <- function() {
-  ended <- function(meaning) list(meaning = meaning, told_of = "that ended")
+  ended <- function(meaning) list(meaning = meaning, told_of = "that ended", lacks_end = TRUE)
   won <- function(meaning) list(meaning = meaning, told_of = "that somebody won")
   points <- rlang::set_names(lapply(1:6, function(seat) ended(sprintf("rounds won by seat %d", seat))),
                              sprintf("points_%d", 1:6))
   c(
     list(
       winner = list(meaning = "the seat's name, or nobody"),
-      ended = list(meaning = paste("how it ended:", join_words(names(war_endings), "or")), legend = war_endings),
+      ended = list(meaning = paste("how it ended:", join_words(names(war_endings), "or")), legend = war_endings,
+                   without_end = function(rules) c("never_ends", if (rules$at_limit == "none") "round_limit")),
       rounds = ended("rounds played"),
       comparisons = ended("times face-up cards were compared"),
       ties = ended("comparisons that were ties"),

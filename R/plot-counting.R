@@ -8,9 +8,8 @@ autoplot.habanera_by_true_count <- function(object, ...) {
   kept <- attr(object, "kept")
   # What hardly came tells nothing.
   shown <- plain_table(object)[object$share >= 1e-4 & !is.na(object$std.error), ]
-  half <- stats::qnorm(0.975) * shown$std.error
-  data <- data.frame(true_count = shown$true_count, mean = shown$mean, low = shown$mean - half,
-                     high = shown$mean + half, share = shown$share)
+  data <- data.frame(true_count = shown$true_count, mean = shown$mean, low = shown$conf.low, high = shown$conf.high,
+                     share = shown$share)
   ggplot2::ggplot(data, ggplot2::aes(.data$true_count, .data$mean)) +
     ggplot2::geom_hline(yintercept = 0, colour = "grey40") +
     ggplot2::geom_linerange(ggplot2::aes(ymin = .data$low, ymax = .data$high), colour = figure_colours[["data"]]) +
@@ -36,23 +35,25 @@ autoplot.habanera_counter_gain <- function(object, ...) {
                                                fill = .data$series)) +
     ggplot2::geom_hline(yintercept = 0, colour = "grey40") +
     ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), alpha = 0.2, colour = NA) +
-    ggplot2::geom_line() + ggplot2::geom_point() +
+    ggplot2::geom_line() +
+    ggplot2::geom_point(ggplot2::aes(shape = .data$verdict), size = 2.6, stroke = 1) +
+    ggplot2::scale_shape_manual(values = c(gains = 19, open = 1, loses = 4), name = "who counts") +
     ggplot2::scale_colour_manual(values = colours, name = "") +
     ggplot2::scale_fill_manual(values = colours, name = "") +
     ggplot2::scale_x_continuous(labels = function(x) format_percent(x, 3)) +
     ggplot2::labs(x = "cut after this share of the shoe", y = "stakes gained in 100 rounds",
                   title = "What a counter gains, by how deep the shoe is dealt",
                   subtitle = wrapped(stops_in_short(object)),
-                  caption = wrapped(paste0(game_in_words(attr(object, "game"), "cut_after"), "; ", attr(object, "run"),
+                  caption = wrapped(paste0(gain_game_in_words(object), "; ", attr(object, "run"),
                                            ". Bands: 95% intervals by shoe."))) +
     figure_theme()
-  if (nlevels(data$series) > 1) figure else figure + ggplot2::theme(legend.position = "none")
+  if (nlevels(data$series) > 1) figure else figure + ggplot2::guides(colour = "none", fill = "none")
 }
 
 # Of many lines the figure itself tells.
 stops_in_short <- function(x) {
   sentences <- stop_sentences(x)
-  if (length(sentences) > 2) return("Where a line lies at nothing or below, who counts gains nothing.")
+  if (length(sentences) > 1) return("Where a band lies above nothing who counts gains; where it holds nothing, it is open.")
   paste(sentences, collapse = " ")
 }
 

@@ -87,9 +87,11 @@ autoplot.habanera_varied <- function(object, outcome = NULL, seconds_per_round =
     ggplot2::geom_line(position = spread, alpha = 0.4, na.rm = TRUE) +
     ggplot2::geom_linerange(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), position = spread,
                             linewidth = 0.9, na.rm = TRUE) +
-    ggplot2::geom_point(position = spread, size = 2.6, na.rm = TRUE)
+    ggplot2::geom_point(ggplot2::aes(shape = .data$all_ended), position = spread, size = 2.6, fill = "white",
+                        na.rm = TRUE) +
+    ggplot2::scale_shape_manual(values = c(`TRUE` = 19, `FALSE` = 21), guide = "none")
   figure + varied_scales(data, rules, seconds_per_round, attr(data, "is_chance")) +
-    varied_words(object, rules, attr(data, "outcome"), seconds_per_round) + figure_theme()
+    varied_words(object, rules, data, seconds_per_round) + figure_theme()
 }
 
 within_mark <- function(within) {
@@ -115,16 +117,21 @@ varied_scales <- function(data, rules, seconds_per_round, is_chance) {
   )
 }
 
-varied_words <- function(x, rules, outcome, seconds_per_round) {
+varied_words <- function(x, rules, data, seconds_per_round) {
+  outcome <- attr(data, "outcome")
+  open <- any(is.infinite(c(data$conf.low, data$conf.high)))
+  all_ended <- all(data$all_ended)
   in_minutes <- !is.null(seconds_per_round)
   unit <- if (in_minutes) sprintf("minutes, at %s seconds a round", format_count(seconds_per_round)) else outcome
   ggplot2::labs(
     x = rules[1], y = unit,
     title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes, attr(x, "game")$kind$rounds)),
                     join_words(rules)),
-    caption = wrapped(sprintf("%s; %s each, on the same deals, seed %s. Lines: 95%% intervals.",
+    caption = wrapped(sprintf("%s; %s each, on the same deals, seed %s. Lines: 95%% intervals%s.%s",
                               sentence(game_in_words(attr(x, "game"), rules)),
-                              count_of(trial_count(attr(x, "counts")[[1]]), "game"), whole_code(attr(x, "seed"))))
+                              count_of(trial_count(attr(x, "counts")[[1]]), "game"), whole_code(attr(x, "seed")),
+                              if (open) ", open where they reach the edge" else "",
+                              if (!all_ended) " Hollow: not all games ended; told of those that did." else ""))
   )
 }
 
@@ -146,7 +153,7 @@ varied_points <- function(x, outcome, seconds_per_round, call) {
   if (is.null(outcome)) outcome <- usual_outcome(numbers, attr(x, "game")$kind$rounds, x$term[1])
   check_string(outcome, "outcome", call)
   rows <- lapply(counts, varied_term, outcome, numbers, unique(x$term), call)
-  data <- cbind(attr(x, "grid"), do.call(rbind, rows))
+  data <- cbind(attr(x, "grid"), do.call(rbind, rows), all_ended = games_all_ended(x, outcome))
   if (!is.null(seconds_per_round)) {
     check_between(seconds_per_round, 0, 1e6, "seconds_per_round", call)
     if (!identical(sub("_p[0-9.]+$", "", outcome), attr(x, "game")$kind$rounds)) {
@@ -156,6 +163,12 @@ varied_points <- function(x, outcome, seconds_per_round, call) {
     data[timed] <- data[timed] * seconds_per_round / 60
   }
   structure(data, outcome = outcome, is_chance = grepl("=", outcome, fixed = TRUE))
+}
+
+# By combination: whether the games of which the outcome tells are all of them.
+games_all_ended <- function(x, outcome) {
+  of_ended <- is_of_ended(attr(x, "game"), recorded_of_term(outcome))
+  vapply(attr(x, "counts"), function(counts) !of_ended || isTRUE(share_ended(counts)$estimate == 1), TRUE)
 }
 
 # Of how long games last the long ones are asked for; of other numbers the mean.

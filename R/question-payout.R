@@ -110,15 +110,21 @@ new_payout <- function(x, pays, stake, call) {
   )
 }
 
-# The standard errors of the mean pay and of the hit frequency; NA where they cannot be had.
+# The standard errors of the mean pay and of the hit frequency, NA where they cannot be had, and the degrees of freedom
+# that they are told from.
 pay_errors <- function(x, pays, weight) {
-  if (!inherits(x, "habanera_counts")) return(list(mean = 0, hit = 0))
+  if (!inherits(x, "habanera_counts")) return(list(mean = 0, hit = 0, freedom = Inf))
   values <- pays$of(x$outcomes)
   moments <- pay_moments(values, weight)
   if (is.null(x[["sums"]])) {
-    return(list(mean = moments$sd / sqrt(sum(weight)), hit = sqrt(moments$hit * (1 - moments$hit) / sum(weight))))
+    plays <- sum(weight)
+    # As of any sample: the moments are those of the plays themselves.
+    return(list(mean = if (plays > 1) moments$sd / sqrt(plays - 1) else NA_real_,
+                hit = sqrt(moments$hit * (1 - moments$hit) / plays), freedom = plays - 1))
   }
-  list(mean = round_pay_error(x, pays$by, values), hit = round_pay_error(x, pays$by, as.double(values > 0)))
+  mean <- round_pay_error(x, pays$by, values)
+  list(mean = mean$std.error, hit = round_pay_error(x, pays$by, as.double(values > 0))$std.error,
+       freedom = mean$freedom)
 }
 
 # Of rounds that hang together in their trials: where `values` follow from what trials add up to, since there is one for
@@ -126,7 +132,9 @@ pay_errors <- function(x, pays, weight) {
 round_pay_error <- function(x, by, values) {
   sums <- sums_of_counts(x)
   columns <- names(sums$sum)
-  if (length(by) != 1) return(if (length(unique(values)) == 1) 0 else NA_real_)
+  if (length(by) != 1) {
+    return(list(std.error = if (length(unique(values)) == 1) 0 else NA_real_, freedom = NA_real_))
+  }
   given <- x$outcomes[[by]]
   weights <- rlang::set_names(numeric(length(columns)), columns)
   if (is.character(given)) {
@@ -135,10 +143,10 @@ round_pay_error <- function(x, by, values) {
     ends <- c(which.min(given), which.max(given))
     slope <- if (diff(given[ends]) == 0) 0 else diff(values[ends]) / diff(given[ends])
     start <- values[ends[1]] - slope * given[ends[1]]
-    if (any(abs(start + slope * given - values) > 1e-9 * max(1, abs(values)))) return(NA_real_)
+    if (any(abs(start + slope * given - values) > 1e-9 * max(1, abs(values)))) return(unknown_ratio)
     weights[c("entries", by)] <- c(start, slope / sums$unit[[by]])
   }
-  ratio_of_sums(sums, trial_count(x), weights, as.double(columns == "entries"))$std.error
+  ratio_of_sums(sums, trial_count(x), weights, as.double(columns == "entries"))
 }
 
 pay_moments <- function(values, weight) {
@@ -176,12 +184,12 @@ tidy.habanera_payout <- function(x, ...) {
   if (is.null(x$trials)) return(found)
   # The error of a standard deviation depends on moments that pay tables leave wild: none is given.
   error <- x$error$mean
-  # As many independent plays would have the same error.
-  plays <- if (isTRUE(x$error$hit > 0)) x$moments$hit * (1 - x$moments$hit) / x$error$hit^2 else x$trials
-  hit <- if (is.na(x$error$hit)) list(low = NA_real_, high = NA_real_) else {
-    wilson_interval(x$moments$hit * plays, plays)
+  hit <- if (is.infinite(x$error$freedom) || !isTRUE(x$error$hit > 0)) {
+    list(low = NA_real_, high = NA_real_)
+  } else {
+    share_interval(x$moments$hit, x$error$hit, x$error$freedom)
   }
-  half <- stats::qnorm(0.975) * error
+  half <- student_half_width(error, x$error$freedom)
   found$std.error <- c(error / x$stake, error / x$stake, x$error$hit, error, NA)
   found$conf.low <- found$estimate - c(half / x$stake, half / x$stake, found$estimate[3] - hit$low, half, NA)
   found$conf.high <- found$estimate + c(half / x$stake, half / x$stake, hit$high - found$estimate[3], half, NA)
@@ -208,8 +216,9 @@ payout_sentences <- function(x) {
   between <- function(i, format) {
     if (is.null(x$trials)) return("")
     exact <- if (is.na(row$exact[i])) "" else sprintf("; exactly %s", format(row$exact[i]))
-    if (is.na(row$std.error[i])) return("")
-    sprintf(" (95%%: %s to %s%s)", format(row$conf.low[i]), format(row$conf.high[i]), exact)
+    interval <- interval_in_words(row$conf.low[i], row$conf.high[i], format)
+    if (is.na(interval)) return(if (nzchar(exact)) sprintf(" (%s)", sub("^; ", "", exact)) else "")
+    sprintf(" (%s%s)", interval, exact)
   }
   percent <- function(p) format_percent(p, 4)
   c(sprintf("A play at %s hands back %s on average%s: return to player %s, house edge %s%s.", format_money(x$stake),

@@ -20,8 +20,8 @@ game_page <- function(x, title) {
 quantile_table <- function(summary) {
   quantiles <- summary$quantiles
   if (is.null(quantiles)) return(NULL)
-  interval <- ifelse(is.na(quantiles$conf.low), "", sprintf("%s to %s", format_statistic(quantiles$conf.low),
-                                                            format_statistic(quantiles$conf.high)))
+  interval <- sub("^95%: ", "", interval_in_words(quantiles$conf.low, quantiles$conf.high, format_statistic))
+  interval[is.na(interval)] <- ""
   table <- data.frame(outcome = quantiles$column, `share of games` = format_percent(quantiles$p),
                       `up to` = format_statistic(quantiles$estimate), check.names = FALSE)
   if (summary$simulated) table[["95%"]] <- interval

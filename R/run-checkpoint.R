@@ -2,7 +2,7 @@
 # names the format and the digest of all that follows, a line of JSON that says what it is of and how the numbers
 # divide, and the numbers.
 
-checkpoint_format <- "habanera checkpoint 3"
+checkpoint_format <- "habanera checkpoint 4"
 
 check_checkpoint <- function(file, call) {
   if (is.null(file)) return(NULL)

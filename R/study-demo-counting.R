@@ -21,7 +21,7 @@ counting_question <- function(folder, threads) {
 counting_sentence <- function(gain) {
   at <- function(cut) gain[gain$cut_after == cut, ]
   said <- function(row) {
-    verb <- if (row$conf.low > 0) "gains" else if (row$conf.high < 0) "loses" else "gains nothing that shows,"
+    verb <- if (row$verdict == "open") "may gain or lose," else row$verdict
     sprintf("%s %s stakes in a hundred rounds (95%%: %s to %s) when %s of the shoe is dealt", verb,
             format_number(abs(row$gain), 2), format_number(row$conf.low, 2), format_number(row$conf.high, 2),
             format_percent(row$cut_after, 2))

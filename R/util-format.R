@@ -127,6 +127,11 @@ format_percent <- function(x, digits = 3) {
   ifelse(is.na(x), "NA", paste0(trimws(formatC(100 * x, digits = digits, format = "g")), "%"))
 }
 
+# A share that is not all must not read as if it were.
+share_below_one <- function(share) {
+  ifelse(share < 1 & share > 0.9999, paste("all but", format_percent(1 - share, 2)), format_percent(share, 4))
+}
+
 signed_percent <- function(share) paste0(if (share < 0) "-", format_percent(abs(share), 4))
 
 # A number of any size, to four digits: 0.1708, 28.61, 69,100; whole numbers as they are.

@@ -499,8 +499,8 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_count_rounds
-Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, Rcpp::List classes, double seed, double first, double count, int threads);
-RcppExport SEXP _habanera_core_count_rounds(SEXP gamesSEXP, SEXP specsSEXP, SEXP valuesSEXP, SEXP classesSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
+Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, Rcpp::List classes, Rcpp::List families, double seed, double first, double count, int threads);
+RcppExport SEXP _habanera_core_count_rounds(SEXP gamesSEXP, SEXP specsSEXP, SEXP valuesSEXP, SEXP classesSEXP, SEXP familiesSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::RNGScope rcpp_rngScope_gen;
@@ -508,11 +508,12 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< Rcpp::List >::type specs(specsSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type values(valuesSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type classes(classesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type families(familiesSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_count_rounds(games, specs, values, classes, seed, first, count, threads));
+    rcpp_result_gen = Rcpp::wrap(core_count_rounds(games, specs, values, classes, families, seed, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -1128,7 +1129,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_game_decks", (DL_FUNC) &_habanera_core_game_decks, 3},
     {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 6},
     {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 9},
-    {"_habanera_core_count_rounds", (DL_FUNC) &_habanera_core_count_rounds, 8},
+    {"_habanera_core_count_rounds", (DL_FUNC) &_habanera_core_count_rounds, 9},
     {"_habanera_core_count_holdings", (DL_FUNC) &_habanera_core_count_holdings, 7},
     {"_habanera_core_trial_game", (DL_FUNC) &_habanera_core_trial_game, 4},
     {"_habanera_core_trial_game_on", (DL_FUNC) &_habanera_core_trial_game_on, 5},

@@ -117,6 +117,19 @@ habanera::EntryClasses to_entry_classes(SEXP spec) {
   return classes;
 }
 
+std::vector<habanera::GroupedSums::Family> to_families(const Rcpp::List& families) {
+  std::vector<habanera::GroupedSums::Family> all;
+  for (const Rcpp::List sets : families) {
+    habanera::GroupedSums::Family family;
+    for (const Rcpp::NumericVector places : sets) {
+      family.emplace_back();
+      for (const double place : places) family.back().push_back(static_cast<std::size_t>(to_count(place)) - 1);
+    }
+    all.push_back(family);
+  }
+  return all;
+}
+
 Rcpp::IntegerVector pack_words(const std::vector<habanera::Word>& words) {
   Rcpp::IntegerVector packed;
   for (const habanera::Word& word : words) packed.push_back(word.number, word.name);
@@ -197,9 +210,10 @@ Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::
 // Games whose trials hold rounds, all on the same deals: the tally of the rounds where there is one game, and what the
 // trials add up to. `values` says for each game and recorded column how many values it has, 0 for a number; `classes`
 // of each game by what its rounds are divided (NULL: by nothing), with the places of columns among the recorded.
+// `families` of sets of columns whose squares are added up in groups of trials; a list of lists of places.
 // [[Rcpp::export]]
-Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, Rcpp::List classes, double seed,
-                             double first, double count, int threads) {
+Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, Rcpp::List classes,
+                             Rcpp::List families, double seed, double first, double count, int threads) {
   std::vector<std::unique_ptr<habanera::TrialRunner>> runners;
   std::vector<habanera::RoundCounter::Game> all;
   for (R_xlen_t i = 0; i < games.size(); ++i) {
@@ -208,11 +222,13 @@ Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List valu
     for (const double size : Rcpp::NumericVector(values[i])) sizes.push_back(static_cast<std::size_t>(to_count(size)));
     all.push_back({runners.back().get(), habanera::EntryTotals(sizes, to_entry_classes(classes[i]))});
   }
+  const std::vector<habanera::GroupedSums::Family> told = to_families(families);
   const auto counted = habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
-    return habanera::RoundCounter(all, to_count(seed));
+    return habanera::RoundCounter(all, to_count(seed), told);
   });
-  Rcpp::List packed = pack_tally(counted.tally());
-  packed["sums"] = pack_sums(counted.sums());
+  Rcpp::List packed = pack_tally(counted.tally()), sums = pack_sums(counted.sums());
+  if (!told.empty()) pack_grouped(sums, counted.grouped());
+  packed["sums"] = sums;
   return packed;
 }
 

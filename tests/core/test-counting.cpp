@@ -97,10 +97,10 @@ TEST_CASE("rounds are added up in the class of their number, and nothing is lost
   const std::vector<std::int64_t> found = totals.of(entries);
   CHECK(found == std::vector<std::int64_t>{4, 15, 6, 1, 5, 2, 8, 1, 2});
 
-  TrialSums sums(found.size());
+  TrialSums sums(found.size(), {});
   const std::vector<std::int64_t> other{2, 0, -3, 0, 0, 2, 6, 0, 0};
-  sums.close(found);
-  sums.close(other);
+  sums.close(found, 1);
+  sums.close(other, 2);
   std::size_t at = 0;
   for (std::size_t i = 0; i < found.size(); ++i) {
     CHECK(sums.sums()[i] == found[i] + other[i]);

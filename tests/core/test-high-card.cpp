@@ -147,11 +147,11 @@ TEST_CASE("what trials add up to does not depend on threads, and is what their r
 }
 
 TEST_CASE("sums are wider than 64 bits") {
-  TrialSums sums(1);
-  for (int i = 0; i < 1000; ++i) sums.close({std::int64_t{1} << 40});
+  TrialSums sums(1, {});
+  for (std::uint64_t i = 0; i < 1000; ++i) sums.close({std::int64_t{1} << 40}, i);
   CHECK(sums.products()[0] == static_cast<WideInteger>(1000) << 80);
-  TrialSums other(1);
-  other.close({-5});
+  TrialSums other(1, {});
+  other.close({-5}, 1000);
   other.merge(sums);
   CHECK(other.sums()[0] == 1000 * (std::int64_t{1} << 40) - 5);
 }

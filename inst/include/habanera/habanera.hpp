@@ -121,6 +121,7 @@
 #include "habanera/shuffle/workspace.hpp"
 #include "habanera/stat/exact_sum.hpp"
 #include "habanera/stat/row_law.hpp"
+#include "habanera/stat/grouped_sums.hpp"
 #include "habanera/stat/trial_sums.hpp"
 #include "habanera/video_poker/card_sets.hpp"
 #include "habanera/video_poker/keep_book.hpp"

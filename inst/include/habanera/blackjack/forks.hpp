@@ -38,7 +38,7 @@ class ForkCounter {
   ForkCounter(const Draw& draw, const Plan& plan, std::uint64_t seed)
       : game_(plan.rules), bettor_(plan.bettor), plays_(plan.plays->copy()), departs_(plan.departs->copy()),
         late_(draw), seed_(seed), count_(std::make_unique<ShoeCount>(bettor_.system, game_.cards_used())), totals_(1 + plan.cells.size()),
-        sums_(1 + plan.cells.size()) {
+        sums_(1 + plan.cells.size(), {}) {
     for (std::size_t i = 0; i < plan.cells.size(); ++i) place_of_[plan.cells[i]] = i + 1;
     plays_->counts_by(*count_);
     departs_->counts_by(*count_);
@@ -48,7 +48,7 @@ class ForkCounter {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       std::fill(totals_.begin(), totals_.end(), 0);
       play_shoe(trial);
-      sums_.close(totals_);
+      sums_.close(totals_, trial);
     }
   }
   void merge(const ForkCounter& other) { sums_.merge(other.sums_); }

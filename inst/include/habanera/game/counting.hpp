@@ -12,6 +12,7 @@
 #include "habanera/game/trial.hpp"
 #include "habanera/run/blocks.hpp"
 #include "habanera/run/row_tally.hpp"
+#include "habanera/stat/grouped_sums.hpp"
 #include "habanera/stat/trial_sums.hpp"
 
 namespace habanera {
@@ -69,6 +70,13 @@ class EntryTotals {
   }
 
   std::size_t columns() const { return totals_.size(); }
+  // The columns of each class, where those of all games begin at `offset`.
+  std::vector<ColumnClass> column_classes(std::size_t offset) const {
+    const std::size_t size = 1 + classes_.numbers.size();
+    std::vector<ColumnClass> found;
+    for (std::size_t i = 0; i < classes_.from.size(); ++i) found.push_back({offset + first_class_ + i * size, size});
+    return found;
+  }
   const std::vector<std::int64_t>& of(const Entries& entries) {
     std::fill(totals_.begin(), totals_.end(), 0);
     for (const RowTally::Row& row : entries) add(row);
@@ -103,7 +111,7 @@ class EntryTotals {
 };
 
 // Counts what is recorded of each round, and what every trial adds up to; of two games or more, played on the same
-// deals, what all of them add up to together.
+// deals, what all of them add up to together, and of families of columns in groups of trials.
 class RoundCounter {
  public:
   struct Game {
@@ -111,7 +119,9 @@ class RoundCounter {
     EntryTotals totals;
   };
 
-  RoundCounter(std::vector<Game> games, std::uint64_t seed) : seed_(seed), sums_(all_columns(games)) {
+  RoundCounter(std::vector<Game> games, std::uint64_t seed, std::vector<GroupedSums::Family> families = {})
+      : seed_(seed), sums_(all_columns(games), column_classes(games)),
+        grouped_(all_columns(games), std::move(families)) {
     for (Game& game : games) {
       runners_.push_back(game.runner->copy());
       totals_.push_back(std::move(game.totals));
@@ -128,21 +138,34 @@ class RoundCounter {
         if (runners_.size() == 1)
           for (const RowTally::Row& row : entries) tally_.add(row, trial);
       }
-      sums_.close(all_);
+      sums_.close(all_, trial);
+      grouped_.close(all_, trial);
     }
   }
   void merge(const RoundCounter& other) {
     tally_.merge(other.tally_);
     sums_.merge(other.sums_);
+    grouped_.merge(other.grouped_);
   }
   const RowTally& tally() const { return tally_; }
   const TrialSums& sums() const { return sums_; }
+  const GroupedSums& grouped() const { return grouped_; }
 
  private:
   static std::size_t all_columns(const std::vector<Game>& games) {
     std::size_t all = 0;
     for (const Game& game : games) all += game.totals.columns();
     return all;
+  }
+  // All columns together, and the classes of each game's rounds.
+  static std::vector<ColumnClass> column_classes(const std::vector<Game>& games) {
+    std::vector<ColumnClass> found{{0, all_columns(games)}};
+    std::size_t offset = 0;
+    for (const Game& game : games) {
+      for (const ColumnClass& one : game.totals.column_classes(offset)) found.push_back(one);
+      offset += game.totals.columns();
+    }
+    return found;
   }
 
   std::vector<std::unique_ptr<TrialRunner>> runners_;
@@ -151,6 +174,7 @@ class RoundCounter {
   std::vector<std::int64_t> all_;
   RowTally tally_;
   TrialSums sums_;
+  GroupedSums grouped_;
 };
 
 // Plays two games on the same deals and counts, column by column, how they differ. Rows are (column, part, value,
