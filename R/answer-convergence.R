@@ -35,7 +35,7 @@ convergence <- function(x, column = NULL) {
     so_far <- if (is.null(so_far)) part else c(so_far, part)
     rows[[i]] <- settled_row(so_far, column, exact)
   }
-  structure(do.call(rbind, rows), class = c("habanera_convergence", "data.frame"), term = column,
+  structure(do.call(rbind, rows), class = c("habanera_convergence", "habanera_table", "data.frame"), term = column,
             question = in_words(from$experiment), seed = from$seed)
 }
 

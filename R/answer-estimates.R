@@ -111,15 +111,23 @@ term_name <- function(row) {
   paste0(row$term, if (!is.null(row[["turn"]])) sprintf(" at turn %s", format_count(row[["turn"]])), ": ")
 }
 
-# Whether counts and exact values agree, over all terms at once (Bonferroni); NA when there is nothing to compare.
+# Whether counts and exact values agree, over all terms at once (Bonferroni); NA when there is nothing to compare, or
+# too little was played to tell.
 agrees <- function(estimates) {
   p <- estimates$p.value[!is.na(estimates$p.value)]
-  if (length(p)) min(p) * length(p) >= verdict_level else NA
+  if (!length(p) || max(estimates$total) < fewest_compared) return(NA)
+  min(p) * length(p) >= verdict_level
 }
+
+# As of a chi-square test.
+fewest_compared <- 10
 
 agreement_in_words <- function(estimates) {
   agree <- agrees(estimates)
-  if (is.na(agree)) return(NULL)
+  if (is.na(agree)) {
+    few <- any(!is.na(estimates$p.value))
+    return(if (few) "Too few trials to tell whether they agree with the exact answer.")
+  }
   sprintf("They %s (largest |z| %.1f of %s).",
           if (agree) "agree with the exact answer" else "lie further from the exact answer than 99 in 100 such runs",
           max(abs(estimates$statistic), na.rm = TRUE), count_of(sum(!is.na(estimates$p.value)), "estimate"))

@@ -22,7 +22,7 @@ check_cards <- function(x, against) {
                            ifelse(listed$expected == 0, "foreign", "doubled"))
   listed <- listed[listed$found != listed$expected, , drop = FALSE]
   rownames(listed) <- NULL
-  structure(listed, class = c("habanera_card_check", "data.frame"), cards = length(expected))
+  structure(listed, class = c("habanera_card_check", "habanera_table", "data.frame"), cards = length(expected))
 }
 
 found_codes <- function(x, against, call) {

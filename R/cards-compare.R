@@ -47,7 +47,7 @@ compare.cards <- function(x, y, ...) {
   together <- if (n < 2) rep(FALSE, n) else c(neighbours(after) %in% neighbours(before), FALSE)
   listed <- data.frame(place = seq_len(n), before = before, after = after,
                        in_place = before == after, together = together)
-  structure(listed, class = c("habanera_order_comparison", "data.frame"), cards = y,
+  structure(listed, class = c("habanera_order_comparison", "habanera_table", "data.frame"), cards = y,
             was = x, expected = fair_leftovers(before))
 }
 

@@ -13,7 +13,8 @@
 #' course for a Brownian motion of the same mean and variance (Cox & Miller 1965, The Theory of Stochastic Processes,
 #' section 5.7). The worst fall is the deepest below the highest point so far, ruin or not.
 #'
-#' @param x A game for money, counts or a distribution of one, a [payout()], or a [money_distribution()]. A game is
+#' @param x A game for money, counts or a distribution of one, what [by_true_count()] or [reprice()] gave (so that bets
+#'   by the count are compared on the very same shoes), a [payout()], or a [money_distribution()]. A game is
 #'   taken by its exact law where that is in reach; else by 1e6 rounds (with `cut_after` 20,000 shoes) of seed 1, whose
 #'   mean is moved to the exact edge where that is solved.
 #' @param start The bankroll, in stakes.

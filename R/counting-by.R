@@ -10,7 +10,7 @@
 #' anew by other bets, exactly.
 #'
 #' @param sim What [simulate()][simulate.habanera_experiment] gave of a game with a [player_counting()] and a
-#'   `cut_after`; of `reprice()` also what `by_true_count()` gave.
+#'   `cut_after`; of `reprice()` also what `by_true_count()` gave. [bankroll()] and [sessions()] take either.
 #' @return A `habanera_by_true_count`, a data frame with a row per true count that came: `true_count` (whole; those
 #'   beyond its range with the outermost), `rounds` (dealt), `played` (by the seat), `share` (of the rounds dealt),
 #'   `mean` (result for each stake bet), `std.error`, `conf.low`, `conf.high` (95%; `NA` where it came in fewer than 6
@@ -38,21 +38,27 @@ by_true_count <- function(sim) {
   seats <- seated_players(game$rules$players, game$kind$seats(game$rules))
   ramp <- seats[[counting_seats(game$rules$players, length(seats))]]$settings$bets
   priced_counts(list(game = game, sums = sums_of_counts(sim), trials = trial_count(sim), classes = classes,
-                     sd = sd_by_class(sim, classes), run = run_in_words(sim), ramp = ramp, repriced = FALSE))
+                     nets = nets_by_class(sim, classes), run = run_in_words(sim), ramp = ramp, repriced = FALSE))
 }
 
+# How often a round at a count brought so much for each stake bet: `class`, `net` (0 of a round that was not played),
+# `n`, `played`.
+nets_by_class <- function(sim, classes) {
+  played <- if (is.null(sim$outcomes[["plays"]])) rep(1, length(sim$n)) else sim$outcomes[["plays"]]
+  rows <- gathered_rows(data.frame(class = pmax(1, findInterval(sim$outcomes[["true_count"]], classes$from)),
+                                   net = played * sim$outcomes[["net_per_bet"]]))
+  cbind(rows$outcomes, n = rows$sum(sim$n), played = rows$sum(sim$n * played))
+}
 
 # Of what is won for each stake bet in a round that is played.
-sd_by_class <- function(sim, classes) {
-  class <- pmax(1, findInterval(sim$outcomes[["true_count"]], classes$from))
-  played <- if (is.null(sim$outcomes[["plays"]])) rep(1, length(class)) else sim$outcomes[["plays"]]
-  net <- sim$outcomes[["net_per_bet"]]
+sd_by_class <- function(nets, size) {
   sum_of <- function(x) {
-    found <- tapply(sim$n * played * x, factor(class, seq_along(classes$from)), sum)
+    found <- tapply(x, factor(nets$class, seq_len(size)), sum)
     ifelse(is.na(found), 0, as.vector(found))
   }
-  rounds <- sum_of(1)
-  sqrt(pmax(0, sum_of(net^2) / rounds - (sum_of(net) / rounds)^2))
+  rounds <- sum_of(nets$played)
+  # What was not played adds nothing.
+  sqrt(pmax(0, sum_of(nets$n * nets$net^2) / rounds - (sum_of(nets$n * nets$net) / rounds)^2))
 }
 
 #' @rdname by_true_count
@@ -95,7 +101,7 @@ priced_counts <- function(kept) {
     true_count = from[came], rounds = unname(rounds[came]),
     played = unname(kept$sums$sum[column_of(counted)[came]]), share = unname(rounds[came] / sum(rounds)),
     mean = each_mean, std.error = ifelse(is.na(each_half), NA, vapply(each, `[[`, 0, "std.error")),
-    conf.low = each_mean - each_half, conf.high = each_mean + each_half, sd = kept$sd[came], bet = bets[came], gain = unname(100 * bets[came] * won[came] / sum(rounds))
+    conf.low = each_mean - each_half, conf.high = each_mean + each_half, sd = sd_by_class(kept$nets, length(from))[came], row.names = NULL, bet = bets[came], gain = unname(100 * bets[came] * won[came] / sum(rounds))
   )
   all <- weights("entries")
   totals <- list(gain = ratio(weights("net_per_bet", 100 * bets / unit), all),
@@ -104,7 +110,7 @@ priced_counts <- function(kept) {
   kept$totals <- data.frame(term = names(totals), estimate = vapply(totals, `[[`, 0, "estimate"),
                             std.error = vapply(totals, `[[`, 0, "std.error"),
                             freedom = vapply(totals, `[[`, 0, "freedom"), row.names = NULL)
-  structure(rows, class = c("habanera_by_true_count", "data.frame"), kept = kept)
+  structure(rows, class = c("habanera_by_true_count", "habanera_table", "data.frame"), kept = kept)
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_by_true_count)
@@ -117,7 +123,6 @@ tidy.habanera_by_true_count <- function(x, ...) {
 #' @export
 print.habanera_by_true_count <- function(x, rows = 25, ...) {
   kept <- attr(x, "kept")
-  if (is.null(kept)) return(NextMethod())
   cat_wrapped("<by true count> ", gain_in_words(tidy(x)))
   anew <- if (kept$repriced) sprintf("; these very shoes priced anew with bets %s", ramp_in_words(kept$ramp)) else ""
   cat_wrapped(sprintf("%s; %s%s.", in_words(kept$game), kept$run, anew))

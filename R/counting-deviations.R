@@ -53,7 +53,7 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   found <- simulated_changes(found, game, strategy, system, bets,
                              list(nsim = nsim, seed = if (nsim > 0) resolve_seed(seed, call),
                                   threads = threads, depth = depth), call)
-  structure(found, class = c("habanera_found_deviations", "habanera_deviations", "data.frame"), game = whole,
+  structure(found, class = c("habanera_found_deviations", "habanera_deviations", "habanera_table", "data.frame"), game = whole,
             system = system, strategy = strategy, depth = depth, nsim = nsim)
 }
 
@@ -228,7 +228,6 @@ simulated_changes <- function(found, game, strategy, system, bets, run, call) {
 
 #' @export
 print.habanera_found_deviations <- function(x, rows = 15, ...) {
-  if (is.null(attr(x, "game"))) return(NextMethod())
   main <- sum(x$main)
   cat_wrapped(sprintf(paste(
     "<deviations> %s of %s bring %s of what play by the count gains, %s stakes in 100 rounds in all (at %s of the shoe",

@@ -42,7 +42,7 @@ edge_table <- function(..., rounds_per_hour = 60, rounds = 300) {
   }
   check_whole(rounds, 1, 1e6)
   rows <- Map(edge_table_rows, names, edges, rep_len(unname(rounds_per_hour), length(given)), rounds, list(call))
-  structure(do.call(rbind, unname(rows)), class = c("habanera_edge_table", "data.frame"), rounds = rounds)
+  structure(do.call(rbind, unname(rows)), class = c("habanera_edge_table", "habanera_table", "data.frame"), rounds = rounds)
 }
 
 edge_title <- function(edge) if (is.null(edge$game)) edge$said else edge$game$kind$title
@@ -63,7 +63,7 @@ edge_table_rows <- function(name, edge, per_hour, rounds, call) {
 
 #' @export
 print.habanera_edge_table <- function(x, ...) {
-  if (is.null(attr(x, "rounds")) || !nrow(x)) return(NextMethod())
+  if (!nrow(x)) return(NextMethod())
   place <- function(i) if (x$bet[i] %in% c("main", "play")) x$table[i] else sprintf("%s (%s)", x$bet[i], x$table[i])
   cat_wrapped(sprintf("<edges> Of a stake the house keeps most on %s, %s, and least on %s, %s.",
                       place(which.max(x$edge)), signed_percent(max(x$edge)), place(which.min(x$edge)),

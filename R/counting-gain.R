@@ -51,7 +51,7 @@ counter_gain <- function(game, player = NULL, cut_after = seq(0.5, 0.85, by = 0.
   rows$rounds_per_hour <- hour
   rows$shuffling <- 1 - hour * seconds_per_round / 3600
   rows$gain_per_hour <- rows$gain * hour / 100
-  structure(rows, class = c("habanera_counter_gain", "data.frame"), game = game,
+  structure(rows, class = c("habanera_counter_gain", "habanera_table", "data.frame"), game = game,
             run = sprintf("%s to the deepest cut, seed %s", count_of(nsim, "shoe"), whole_code(seed)))
 }
 
@@ -140,7 +140,6 @@ crossing <- function(x, y) {
 
 #' @export
 print.habanera_counter_gain <- function(x, rows = 30, ...) {
-  if (is.null(attr(x, "game"))) return(NextMethod())
   cat_wrapped("<counter's gain> ", paste(stop_sentences(x), collapse = " "))
   cat_wrapped(sprintf("%s; %s.", gain_game_in_words(x), attr(x, "run")))
   print_head(data.frame(

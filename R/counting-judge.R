@@ -21,13 +21,12 @@ judge_count <- function(system, game = game_blackjack(), player = NULL) {
   if (!is.null(game$kind$cells)) {
     rows <- c(rows, list(data.frame(term = "play", estimate = play_correlation(system, game, call))))
   }
-  structure(do.call(rbind, rows), class = c("habanera_count_judged", "data.frame"), system = system,
+  structure(do.call(rbind, rows), class = c("habanera_count_judged", "habanera_table", "data.frame"), system = system,
             words = in_words(game))
 }
 
 #' @export
 print.habanera_count_judged <- function(x, ...) {
-  if (is.null(attr(x, "system"))) return(NextMethod())
   print(attr(x, "system"))
   told <- x[x$term != "play", ]
   cat_wrapped(sprintf("In %s its tags go with the effects of removal: %s.", attr(x, "words"),

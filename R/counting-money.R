@@ -25,7 +25,7 @@ money_distribution <- function(net, probability) {
   law <- data.frame(net = rows$outcomes[["net"]], probability = rows$sum(probability / sum(probability)))
   law <- law[law$probability > 0, ]
   unit_of_money(law$net, call)
-  structure(law[order(law$net), ], class = c("habanera_money", "data.frame"), row.names = seq_len(nrow(law)))
+  structure(law[order(law$net), ], class = c("habanera_money", "habanera_table", "data.frame"), row.names = seq_len(nrow(law)))
 }
 
 #' @export
@@ -62,8 +62,9 @@ round_law <- function(x, call, bet = 1) {
   if (inherits(x, "habanera_payout")) return(law_of_payout(x))
   if (inherits(x, "habanera_game")) return(law_of_game(x, call, bet))
   if (inherits(x, c("habanera_counts_game", "habanera_distribution_game"))) return(law_of_outcomes(x, call, bet))
-  refuse(sprintf("`x` must be a game for money, counts or a distribution of one, a payout or a law of money, not %s.",
-                 said(x)), call = call)
+  if (inherits(x, "habanera_by_true_count")) return(law_by_true_count(x))
+  refuse(sprintf(paste("`x` must be a game for money, counts or a distribution of one, what by_true_count() or",
+                       "reprice() gave, a payout or a law of money, not %s."), said(x)), call = call)
 }
 
 # Of a game: exact where that is in reach, else of a million rounds; their mean is moved to the exact one where the edge
@@ -82,6 +83,19 @@ law_of_game <- function(game, call, bet = 1) {
   law[c("error", "exact")] <- list(0, FALSE)
   law$words <- paste(law$words, "(its mean exact, its spread simulated)")
   law
+}
+
+# Of the rounds dealt, by the bets that are laid at each count.
+law_by_true_count <- function(x) {
+  kept <- attr(x, "kept")
+  bets <- bets_at(kept$ramp, kept$classes$from)
+  totals <- kept$totals
+  list(net = kept$nets$net * bets[kept$nets$class], probability = kept$nets$n / sum(kept$nets$n),
+       error = totals$std.error[totals$term == "gain"] / 100,
+       words = paste0(in_words(kept$game), if (kept$repriced) {
+         sprintf("; its shoes priced anew with bets %s", ramp_in_words(kept$ramp))
+       }), together = TRUE,
+       exact = FALSE) |> gathered_law()
 }
 
 law_of_payout <- function(x) {

@@ -47,7 +47,7 @@ removal_effects <- function(game, player = NULL, of = NULL) {
     rlang::set_names(data.frame(labels, of[bet], unname(hidden), unname(sums / copies)),
                      c(groups$name, "bet", "copies", "effect"))
   })
-  structure(do.call(rbind, rows), class = c("habanera_removal", "data.frame"), words = in_words(game), game = game)
+  structure(do.call(rbind, rows), class = c("habanera_removal", "habanera_table", "data.frame"), words = in_words(game), game = game)
 }
 
 money_game <- function(game, call) {
@@ -77,7 +77,6 @@ bet_means <- function(game, of, call) {
 
 #' @export
 print.habanera_removal <- function(x, ...) {
-  if (is.null(attr(x, "words")) || !all(c("bet", "effect") %in% names(x))) return(NextMethod())
   cat_wrapped(sprintf("<removal> %s; one card missing, exact", attr(x, "words")))
   for (bet in unique(x$bet)) {
     rows <- x[x$bet == bet, ]

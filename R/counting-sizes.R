@@ -45,7 +45,7 @@ bet_sizes <- function(x, bankroll, fraction = 1, limits = c(1, 12), steps = 1) {
   if (least > most) refuse(sprintf("No whole multiple of `steps` lies within `limits`, %s.", join_words(limits, "to")))
   rows$bet <- pmin(pmax(round(rows$ideal / steps) * steps, least), most)
   growth <- function(bet) 100 * sum(rows$share * (bet * rows$mean / bankroll - bet^2 * square / (2 * bankroll^2)))
-  structure(rows[c("true_count", "share", "mean", "sd", "ideal", "bet")], class = c("habanera_bet_sizes", "data.frame"),
+  structure(rows[c("true_count", "share", "mean", "sd", "ideal", "bet")], class = c("habanera_bet_sizes", "habanera_table", "data.frame"),
             bankroll = bankroll, fraction = fraction,
             growth = c(ideal = growth(rows$ideal), laid = growth(rows$bet)))
 }
@@ -87,7 +87,6 @@ tidy.habanera_bet_sizes <- function(x, ...) {
 #' @export
 print.habanera_bet_sizes <- function(x, rows = 25, ...) {
   growth <- attr(x, "growth")
-  if (is.null(growth)) return(NextMethod())
   cat_wrapped(sprintf(paste(
     "<bet sizes> A bankroll of %s stakes, bet by the count at %s of the fastest growth, grows by %s in 100 rounds;",
     "whole bets within the limits make it %s, %s less."), format_statistic(attr(x, "bankroll")),

@@ -31,7 +31,7 @@ compare.habanera_counts <- function(x, y, ...) {
   law <- fair_law(experiment, kinds_of(experiment$deck)$copies)
   law$expected <- y$probability
   cells <- fit_table(list(outcomes = x$outcomes, n = x$n, law = law), trial_count(x))
-  test <- scaled_chi_square(x$n, cells$expected, law$factor, law$df)
+  test <- scaled_chi_square(x$n, cells$expected, law$factor, law$df, trial_count(x))
   structure(list(agree = agreement(test), test = test,
                  cells = cells, unseen = unseen_kinds(x), trials = trial_count(x),
                  words = run_in_words(x), question = in_words(x$provenance$experiment), counts = x),

@@ -35,7 +35,7 @@ summary.habanera_counts_positions <- function(object, group = NULL, ...) {
 summarise_draws <- function(x, group, call = rlang::caller_env()) {
   cells <- grouped_cells(x, group, call)
   table <- fit_table(cells, trial_count(x))
-  test <- scaled_chi_square(cells$n, table[["expected"]], cells$law$factor, cells$law$df)
+  test <- scaled_chi_square(cells$n, table[["expected"]], cells$law$factor, cells$law$df, trial_count(x))
   structure(list(table = rbind(table, total_row(table)), test = test, unseen = unseen_kinds(x),
                  group = names(cells$outcomes)[1], words = run_in_words(x),
                  question = in_words(x$provenance$experiment)),

@@ -45,12 +45,11 @@ advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, ha
     attr(table, "dealer") <- found$dealer
   }
   words <- paste(c(join_words(as.character(found$held)), as.character(found$up_card)), collapse = " against ")
-  structure(table, class = c("habanera_advice", "data.frame"), words = words, game = game)
+  structure(table, class = c("habanera_advice", "habanera_table", "data.frame"), words = words, game = game)
 }
 
 #' @export
 print.habanera_advice <- function(x, ...) {
-  if (is.null(attr(x, "words"))) return(NextMethod())
   best <- x$action[x$best]
   cat_wrapped(sprintf("<advice> %s: %s%s.", attr(x, "words"), join_words(best, "or"),
                       if (nrow(x) > length(best)) sprintf(", by %s of a stake", format_number(
@@ -74,14 +73,14 @@ print_working <- function(endings, dealer) {
 dealer_totals <- function(game, dead = NULL) {
   call <- rlang::current_env()
   game <- solved_game(game, "dealer_totals", dead, call)
-  structure(game$kind$dealer_totals(game, call), class = c("habanera_dealer_totals", "data.frame"),
+  structure(game$kind$dealer_totals(game, call), class = c("habanera_dealer_totals", "habanera_table", "data.frame"),
             words = in_words(game))
 }
 
 #' @export
 print.habanera_dealer_totals <- function(x, ...) {
   busts <- x[x$total == "bust", ]
-  if (is.null(attr(x, "words")) || !nrow(busts)) return(NextMethod())
+  if (!nrow(busts)) return(NextMethod())
   cat_wrapped(sprintf("<dealer> %s: he busts most often with %s (%s), least with %s (%s).", attr(x, "words"),
                       busts$up_card[which.max(busts$probability)], format_percent(max(busts$probability), 4),
                       busts$up_card[which.min(busts$probability)], format_percent(min(busts$probability), 4)))

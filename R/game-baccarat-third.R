@@ -44,7 +44,7 @@ checked_third_card <- function(value, name, call) {
     table[[column]] <- word
   }
   table <- table[order(table[["total"]]), c("total", third_columns)]
-  structure(table, row.names = seq_len(nrow(table)), class = c("habanera_third_card", "data.frame"))
+  structure(table, row.names = seq_len(nrow(table)), class = c("habanera_third_card", "habanera_table", "data.frame"))
 }
 
 refuse_third_hole <- function(rules, call) {

@@ -9,8 +9,32 @@ solved_shoe <- function(game) {
 # A round that needs more cards than there are cannot be worked out.
 solving <- function(code, call) {
   tryCatch(code, `habanera::StockRanOut` = function(cnd) {
-    refuse("Some courses of a round need more cards than there are; take more packs.", "rules", call)
+    refuse("Some courses of a round need more cards than the pack has; take more packs.", "rules", call)
   })
+}
+
+# The quick solver weighs courses by what comes next, and does not follow any to its end; so where a pack may be too small
+# for a round, one that needs more cards is looked for: among many rounds, and then by walking their courses, as exact()
+# does, as far as that is quickly done.
+refuse_dry_shoe <- function(game, call) {
+  if (!may_run_dry(game)) return(invisible())
+  machine <- game_machine(game)
+  spec <- recording(game, "cards_used")$spec
+  solving(core_count_game(machine, spec, 1, 1, 1e5, 1), call)
+  if (!is.null(game$kind$out_of_reach(game$rules, game$deck))) return(invisible())
+  tryCatch(solving(core_walk_game(machine, spec, 2e5), call), `std::length_error` = function(cnd) NULL)
+  invisible()
+}
+
+# Whether the hands could hold more than all points of the pack, an ace being one: each is over at the latest with the
+# card that takes it beyond where it may still draw.
+may_run_dry <- function(game) {
+  if (is.infinite(game$rules$packs)) return(FALSE)
+  points <- game$spec$rules$points
+  fullest <- max(game$rules$bust_over, game$rules$dealer_stands_on) + max(points)
+  hands <- game$rules$seats * game$rules$most_hands + 1
+  burned <- game$rules$burn * max(points)
+  sum(points * kinds_of(game$deck)$copies) - burned < hands * fullest
 }
 
 # A game whose shoe lacks cards is one of a single pack of what is left.
@@ -46,6 +70,7 @@ blackjack_solved_edge <- function(game, call) {
   if (!is.null(game$rules$cut_after)) return(NULL)
   seats <- lapply(game$spec$rules$players, decided_by_table)
   if (any(vapply(seats, is.null, NA))) return(NULL)
+  refuse_dry_shoe(game, call)
   shoe <- solved_shoe(game)
   parts <- lapply(unique(seats), function(seat) {
     part <- opening_parts(solving(core_blackjack_edge(game$spec$rules, shoe, seat$table, seat$insures), call))

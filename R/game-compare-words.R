@@ -43,13 +43,13 @@ pair_in_words <- function(x, estimates) {
 number_difference_in_words <- function(row, sure, trials) {
   of <- if (row$paired == 1) "" else sprintf(", of the %s of deals that both ended", share_below_one(row$paired))
   said <- function(...) paste0(row$term, ": ", sprintf(...), of)
-  shares <- sprintf("95%%: %s to %s", format_percent(row$differed.low, 2), format_percent(row$differed.high, 2))
+  shares <- sprintf("95%%: %s to %s", format_percent(row$differed.low), format_percent(row$differed.high))
   differing <- round(row$differed * row$paired * trials)
   if (isTRUE(differing == 0)) return(said("the same in every deal (at most %s differ, 95%%)",
-                                          format_percent(row$differed.high, 2)))
+                                          format_percent(row$differed.high)))
   if (isTRUE(differing < enough_differing)) {
     return(said("only %s differed (%s of all; %s), by %s on average: too few to tell a mean from",
-                count_of(differing, "deal"), format_percent(row$differed, 2), shares,
+                count_of(differing, "deal"), format_percent(row$differed), shares,
                 signed(row$estimate / row$differed, FALSE)))
   }
   if (is.na(row$conf.low)) return(said("%s; too little was played for an interval", signed(row$estimate, FALSE)))
@@ -61,7 +61,7 @@ number_difference_in_words <- function(row, sure, trials) {
 
 no_difference_in_words <- function(estimates) {
   if (anyNA(estimates$differed) || any(estimates$differed > 0)) return("No difference is seen.")
-  sprintf("The same in every deal (at most %s differ, 95%%).", format_percent(estimates$differed.high[1], 2))
+  sprintf("The same in every deal (at most %s differ, 95%%).", format_percent(estimates$differed.high[1]))
 }
 
 # Of a number, on how many of the deals both games have one.
@@ -90,7 +90,8 @@ signed <- function(value, is_chance) {
 #' @export
 print.habanera_counts_pairs <- function(x, ...) {
   experiment <- x$provenance$experiment
-  cat("<comparison> the same deals by two sets of rules\n")
+  cat_wrapped("<comparison> ", if (deals_match(experiment$x, experiment$y)) "the same deals by two sets of rules" else
+    "two games trial by trial; their deals are not matched, since deck or shuffle differ")
   cat_wrapped("  x: ", in_words(experiment$x))
   cat_wrapped("  y: ", in_words(experiment$y))
   writeLines(first_answer(x))

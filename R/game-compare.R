@@ -3,8 +3,9 @@
 #' Plays both games on the same deals and counts how they differ, trial by trial. What the deals have in common
 #' cancels out, so a small difference shows in far fewer trials than two separate simulations would need.
 #'
-#' @param x,y Games with the same number of seats that record at least one outcome in common; usually one and the
-#'   same but for a rule.
+#' @param x,y Games of one kind with the same number of seats that record at least one outcome in common; usually one
+#'   and the same but for a rule. Of two decks, or shuffles, the trials of one number are not one deal: what is told then
+#'   is no less true, but nothing cancels out, and the first line says so.
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment].
 #' @param ... Not used.
 #' @return Counts (a `habanera_counts_pairs`) with the columns `column`, `part`, `x`, `y`, `value`, `n` and
@@ -22,7 +23,7 @@
 #'   the mean of a number has no interval (`NA`), or, where the game bounds the number, its range times
 #'   `differed.high`. Of rounds from one shoe the counts have no rows: differences are of the means per round, with
 #'   errors by shoe, and `differed` is `NA`.
-#' @section Errors: `habanera_error_input` for games that have no outcome in common or different seats.
+#' @section Errors: `habanera_error_input` for games of two kinds, or that have no outcome in common or different seats.
 #' @examples
 #' compare(game_war(), game_war(face_down = 1), nsim = 2000, seed = 1)
 #' @export
@@ -34,13 +35,17 @@ compare.habanera_game <- function(x, y, nsim = 1e5, seed = NULL, threads = NULL,
 }
 
 new_game_pair <- function(x, y, call) {
+  if (x$game != y$game) {
+    refuse(sprintf("`x` and `y` are games of two kinds, %s and %s, which have no deals in common.", x$kind$title,
+                   y$kind$title), call = call)
+  }
   shared <- intersect(x$record, y$record)
   if (!length(shared)) {
     refuse(sprintf("The games record nothing in common: %s; and %s.", join_words(x$record), join_words(y$record)),
            call = call)
   }
   seats <- c(x$kind$seats(x$rules), y$kind$seats(y$rules))
-  if (x$game == y$game && seats[1] != seats[2]) {
+  if (seats[1] != seats[2]) {
     refuse(sprintf("The games have %s and %s seats.", format_count(seats[1]), format_count(seats[2])),
            call = call)
   }
@@ -77,7 +82,15 @@ adds_up.habanera_game_pair <- function(experiment, n, trials) {
 }
 #' @export
 in_words.habanera_game_pair <- function(experiment) {
-  sprintf("%s, and on the same deals %s", in_words(experiment$x), in_words(experiment$y))
+  sprintf("%s, and %s %s", in_words(experiment$x),
+          if (deals_match(experiment$x, experiment$y)) "on the same deals" else "trial by trial",
+          in_words(experiment$y))
+}
+
+# Whether trials of one number are one deal: of another deck, or shuffled otherwise, they are not.
+deals_match <- function(x, y) {
+  identical(codes_of(x$deck), codes_of(y$deck)) && identical(procedure_text(x$shuffle), procedure_text(y$shuffle)) &&
+    identical(lapply(x$piles, codes_of), lapply(y$piles, codes_of))
 }
 #' @export
 as_plain.habanera_game_pair <- function(experiment) {

@@ -51,7 +51,7 @@ new_deviations <- function(x, places, call) {
     refuse(sprintf("%s: give `from`, `below`, or both with counts between them.", at(empty[1])), call = call)
   }
   refuse_overlaps(rows, at, call)
-  structure(rows, class = c("habanera_deviations", "data.frame"))
+  structure(rows, class = c("habanera_deviations", "habanera_table", "data.frame"))
 }
 
 whole_counts <- function(values, column, at, call) {

@@ -22,27 +22,26 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   }
   why <- x$kind$out_of_reach(x$rules, x$deck)
   if (!is.null(why)) refuse(why, "work", call)
-  if (is_own_game(x)) return(walked_distribution(x, now(), x$kind$own_play$walk(x, most, call)))
+  if (is_own_game(x)) return(walked_distribution(x, x$kind$own_play$walk(x, most, call)))
   machine <- game_machine(x)
   deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)
-  began <- now()
   walked <- tryCatch(core_walk_game(machine, x$spec, most),
                      `std::length_error` = function(cnd) refuse_deals(x, NULL, most, call),
                      `habanera::StockRanOut` = function(cnd) {
-                       refuse("Some courses of the game need more cards than there are; take a larger pack.", "rules",
+                       refuse("Some courses of the game need more cards than the pack has; take a larger one.", "rules",
                               call)
                      },
                      `habanera::OutOfReach` = refuse_unsolved, `habanera::EndlessGame` = function(cnd) {
                        refuse("By these players some courses of the game never end; simulate().", "work", call)
                      })
-  walked_distribution(x, began, walked)
+  walked_distribution(x, walked)
 }
 
-walked_distribution <- function(x, began, walked) {
+walked_distribution <- function(x, walked) {
   rows <- gathered_rows(game_outcomes(x, recorded_rows(walked$rows, x$record)))
   new_distribution(result_kind(x), rows$outcomes, rows$sum(walked$probability),
-                   new_provenance(x, entries_per_trial(x), seconds = now() - began, source = "exact"))
+                   new_provenance(x, entries_per_trial(x), source = "exact"))
 }
 
 refuse_deals <- function(game, deals, most, call) {

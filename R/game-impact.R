@@ -33,7 +33,7 @@ card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim
   found <- cbind(value = x$values, do.call(rbind, rows))
   found <- found[order(-abs(found$estimate)), , drop = FALSE]
   rownames(found) <- NULL
-  structure(found, class = c("habanera_impact", "data.frame"), counts = counts)
+  structure(found, class = c("habanera_impact", "habanera_table", "data.frame"), counts = counts)
 }
 
 new_holding <- function(game, attribute, outcome, seat, call) {
@@ -117,7 +117,6 @@ holding_slope <- function(held, outcome, n) {
 #' @export
 print.habanera_impact <- function(x, rows = 15, ...) {
   counts <- attr(x, "counts")
-  if (is.null(counts)) return(NextMethod())
   from <- counts$provenance$experiment
   chance <- from$outcome == "win"
   cat_wrapped("<impact> ", in_words(from))

@@ -132,8 +132,9 @@ until_the_end <- function(game, seed, code) {
                    conditionMessage(cnd)), "endless", call = NULL)
   }, `habanera::OutOfReach` = refuse_unsolved, `std::length_error` = function(cnd) refuse_too_many_outcomes(game),
   `habanera::StockRanOut` = function(cnd) {
-    refuse(sprintf("%s with seed %s: %s. Cut the shoe less deep, or take more packs.", game$kind$title,
-                   whole_code(seed), conditionMessage(cnd)), "rules", call = NULL)
+    cure <- if (is.null(game$rules$cut_after)) "Take more packs" else "Cut the shoe less deep, or take more packs"
+    refuse(sprintf("%s with seed %s: %s. %s.", game$kind$title, whole_code(seed), conditionMessage(cnd), cure),
+           "rules", call = NULL)
   })
 }
 

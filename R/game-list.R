@@ -39,7 +39,7 @@ games <- function(game = NULL) {
                default = vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), ""),
                allowed = field("allowed"), meaning = field("meaning"))
   })
-  structure(do.call(rbind, rows), class = c("habanera_games", "data.frame"))
+  structure(do.call(rbind, rows), class = c("habanera_games", "habanera_table", "data.frame"))
 }
 
 #' @export

@@ -153,7 +153,7 @@ judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
   if (!all(whole)) kept_move(NA, integer(), which(!whole)[1], x$file)
   found <- tryCatch(x$game$kind$judge(judged$spec$rules, x$seat, x$moves, deck, x$seed, x$trial),
                     `habanera::OutOfReach` = refuse_unsolved)
-  structure(judged_rows(found, x$moves, x$file), class = c("habanera_judged", "data.frame"), by = format(by),
+  structure(judged_rows(found, x$moves, x$file), class = c("habanera_judged", "habanera_table", "data.frame"), by = format(by),
             words = in_words(x$game), seat = x$seat)
 }
 
@@ -176,7 +176,6 @@ judged_rows <- function(found, moves, file) {
 
 #' @export
 print.habanera_judged <- function(x, rows = 20, ...) {
-  if (is.null(attr(x, "by"))) return(NextMethod())
   cat_wrapped("<judged moves> ", attr(x, "words"), "; seat ", format_count(attr(x, "seat")))
   costly <- sum(x$cost > 1e-11)
   cat_wrapped(sprintf("%s of %s cost something by the judgement of %s, %s in all%s.", format_count(costly),

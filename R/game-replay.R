@@ -93,7 +93,7 @@ new_game_trace <- function(game, played, deck, seed, trial) {
     trace$true_count <- steps$true_count
   }
   trace[zone_columns(game)] <- as.data.frame(steps$sizes)
-  structure(trace, class = c("habanera_game_trace", "data.frame"), game = game, deck = deck, seed = seed,
+  structure(trace, class = c("habanera_game_trace", "habanera_table", "data.frame"), game = game, deck = deck, seed = seed,
             trial = trial, outcome = whole_outcome(game, played$outcome))
 }
 

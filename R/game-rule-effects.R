@@ -29,7 +29,7 @@ rule_effects <- function(game, knows = c("total", "two_cards", "all_cards")) {
   shown <- seq_along(edges)
   structure(data.frame(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], edge = edges,
                        effect = edges - edges[1]),
-            class = c("habanera_rule_effects", "data.frame"), words = in_words(game), passed_over = tried$passed_over,
+            class = c("habanera_rule_effects", "habanera_table", "data.frame"), words = in_words(game), passed_over = tried$passed_over,
             played_by = if (!is.null(game$kind$best_strategy)) knows_labels[[knows]])
 }
 
@@ -69,7 +69,6 @@ edge_finder <- function(game, knows, call) {
 
 #' @export
 print.habanera_rule_effects <- function(x, rows = 40, ...) {
-  if (is.null(attr(x, "words"))) return(NextMethod())
   cat_wrapped(sprintf("<rule effects> %s; each rule changed alone%s, exact", attr(x, "words"), against_whom(x)))
   others <- x[-1, , drop = FALSE]
   cat_wrapped(sprintf("As it is %s. %s", edge_in_words(x$edge[1]), extremes_in_words(others)))

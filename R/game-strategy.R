@@ -24,6 +24,11 @@
 #' basic <- strategy_table(as.data.frame(player_basic()), "of our own")
 #' basic
 #' compare(player_basic(), player_regular("ferryman"))
+#' # Where nothing is split, the row of a pair says what else is done with it.
+#' rows <- as.data.frame(player_basic())
+#' rows <- rows[!grepl("pair", rows$hand) | rows$hand == "pair 5", ]
+#' rows[rows$hand == "pair 5", -1] <- "D/H"
+#' game_blackjack(players = strategy_table(rows, "fives doubled"), most_hands = 1)
 #' @export
 strategy_table <- function(x, name = NULL) {
   call <- rlang::current_env()
@@ -230,7 +235,7 @@ compare.habanera_strategy <- function(x, y, ...) {
   rows <- do.call(rbind, rows)
   rows <- rows[!mapply(identical, rows$x, rows$y), , drop = FALSE]
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_strategy_difference", "data.frame"), names_of = c(x$label, y$label))
+  structure(rows, class = c("habanera_strategy_difference", "habanera_table", "data.frame"), names_of = c(x$label, y$label))
 }
 
 #' @export

@@ -18,7 +18,7 @@ vary_edges <- function(game, grid, want, call) {
     rows$meets <- ifelse(rep_len(holds, length(edges)), "yes", "no")
   }
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_varied_edges", "data.frame"), rules = names(grid$table), game = game,
+  structure(rows, class = c("habanera_varied_edges", "habanera_table", "data.frame"), rules = names(grid$table), game = game,
             want = want)
 }
 

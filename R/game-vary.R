@@ -53,7 +53,7 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], game, wish, call))
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_varied", "data.frame"), rules = names(values),
+  structure(rows, class = c("habanera_varied", "habanera_table", "data.frame"), rules = names(values),
             counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed,
             want = want)
 }
@@ -141,19 +141,25 @@ rule_column <- function(values) {
 
 #' @export
 print.habanera_varied <- function(x, rows = 30, ...) {
-  if (is.null(attr(x, "game"))) return(NextMethod())
   cat_wrapped("<varied rules> ", game_in_words(attr(x, "game"), attr(x, "rules")), "; ",
-              sprintf("%s each, all on the same deals, seed %s", count_of(trial_count(attr(x, "counts")[[1]]), "game"),
-                      whole_code(attr(x, "seed"))))
+              sprintf("%s each, %s, seed %s", count_of(trial_count(attr(x, "counts")[[1]]), "game"),
+                      if (varied_deals_match(x)) "all on the same deals" else
+                        "with other decks or shuffles, so that deals are not matched", whole_code(attr(x, "seed"))))
   writeLines(strwrap(varied_in_words(x), getOption("width")))
   print_head(varied_table(x), rows)
   differences <- difference_table(x)
   if (!is.null(differences)) {
-    cat_wrapped("Against the first row, on the same deals (* 0 lies outside the 95% interval; where few deals ",
+    cat_wrapped("Against the first row, ", if (varied_deals_match(x)) "on the same deals" else "trial by trial",
+                " (* 0 lies outside the 95% interval; where few deals ",
                 "differed, how many):")
     print_head(differences, rows)
   }
   invisible(x)
+}
+
+varied_deals_match <- function(x) {
+  games <- lapply(attr(x, "counts"), function(counts) counts$provenance$experiment)
+  all(vapply(games[-1], deals_match, NA, x = games[[1]]))
 }
 
 # Which combination is best by the wish, or which has the smallest and the largest mean of the first number; and which

@@ -104,7 +104,7 @@ video_poker_cards <- function(rules, deck, record, call) {
   kinds <- kinds_of(deck)
   catalogue <- catalogue_of(deck)
   bound_to <- function(categories) {
-    bound <- bound_hand_rules(hand_rules_of_pays(rules, categories, call), catalogue, call)
+    bound <- bound_hand_rules(hand_rules_of_pays(rules, categories, call), catalogue, kinds$codes, call)
     refuse_rankless(bound, list(codes = kinds$codes, catalogue = catalogue), call)
     utils::modifyList(bound, lapply(bound[c("rank", "suit", "wild")], `[`, kinds$codes))
   }

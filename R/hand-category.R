@@ -10,8 +10,8 @@
 #'   hands without suits.
 #' @param rules [hand_rules()], or a file of them (.yaml, .json).
 #' @param hand_size With one `cards` vector: how many cards make a hand.
-#' @param deck The deck that the hands are dealt from; `NULL`: found from the hands. A hand that holds a card more often
-#'   than its deck is refused.
+#' @param deck The deck that the hands are dealt from, which tells what ranks are neighbours; `NULL`: all cards of the
+#'   catalogue that the hands are of. A hand that holds a card more often than its deck is refused.
 #' @return `hand_category()`: an ordered factor, its levels from the worst; `hand_strength()`: whole numbers;
 #'   `hand_place()`: whole numbers from 1; `explain_hand()`: a `habanera_hand`, a list of `category`, `counting` (the
 #'   cards that count, with what wild ones became) and `strength`.
@@ -54,7 +54,7 @@ hand_worth <- function(hands, rules, hand_size, deck, call) {
 
 # Of hands that are read: a list of `category` (an ordered factor), `strength`, and the rules as they were `bound`.
 worth_of_read <- function(read, rules, call) {
-  bound <- bound_hand_rules(rules, read$catalogue, call)
+  bound <- bound_hand_rules(rules, read$catalogue, read$deck, call)
   refuse_rankless(bound, read, call)
   found <- core_hand_worth(core_hand_rules(bound), read$codes, read$sizes)
   list(category = factor(bound$names[found$category + 1], levels = bound$names, ordered = TRUE),

@@ -1,17 +1,20 @@
-# Rules for hands, bound to a catalogue: what each of its cards is to them.
+# Rules for hands, bound to a deck: what each of its cards is to them.
 
-# A list as the core takes it, over all cards of the catalogue, with the `ranks` by name.
-bound_hand_rules <- function(rules, catalogue, call) {
+# A list as the core takes it, over all cards of the catalogue, with the `ranks` by name. Ranks and suits are those of
+# the deck, `codes` (NULL: all of the catalogue): two ranks are neighbours when no card of the deck lies between.
+bound_hand_rules <- function(rules, catalogue, codes, call) {
   data <- catalogue$data
-  wild <- if (is.null(rules$wild)) rep(FALSE, nrow(data)) else wild_cards(rules$wild, catalogue, call)
+  in_deck <- if (is.null(codes)) rep(TRUE, nrow(data)) else seq_len(nrow(data)) %in% codes
+  wild <- if (is.null(rules$wild)) rep(FALSE, nrow(data)) else wild_cards(rules$wild, catalogue, in_deck, call)
   value <- rank_values(rules, data, call)
+  value[!in_deck] <- NA
   ranks <- sort(unique(value[!is.na(value)]))
   if (length(ranks) > 32) {
     refuse(sprintf("Hands are told by at most 32 ranks; %s has %s.", catalogue$title, format_count(length(ranks))),
            call = call)
   }
   suit <- if (is.null(data$suit)) rep(NA, nrow(data)) else data$suit
-  suits <- unique(suit[!is.na(suit)])
+  suits <- unique(suit[!is.na(suit) & in_deck])
   names <- if (is.null(data$rank)) as.character(ranks) else as.character(data$rank)[match(ranks, value)]
   list(
     size = rules$size, rank = match(value, ranks) - 1, suit = match(suit, suits) - 1, wild = wild,
@@ -34,12 +37,12 @@ bound_category <- function(name, ranks, call) {
        wild = parts$wild)
 }
 
-wild_cards <- function(condition, catalogue, call) {
+wild_cards <- function(condition, catalogue, in_deck, call) {
   data <- catalogue$data
   expr <- checked_on_names(parse_expression(condition, "wild", call), names(data), NULL, "cards have", call)
   holds <- interpret(expr, list(values = as.list(data), rows = nrow(data)), call)
   if (!is.logical(holds)) refuse("`wild` must be a condition, such as rank == \"2\".", "language", call)
-  holds <- rep_len(holds, nrow(data)) & !is.na(holds)
+  holds <- rep_len(holds, nrow(data)) & !is.na(holds) & in_deck
   if (!any(holds)) refuse(sprintf("`wild`: `%s` holds for no card of the deck.", condition), call = call)
   holds
 }

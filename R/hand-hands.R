@@ -1,6 +1,6 @@
 # Hands as users have them: a list of cards, one vector of cards with the size of a hand, or texts, one for each hand.
 
-# A list of `catalogue`, `codes` (all hands end to end) and `sizes`.
+# A list of `catalogue`, `codes` (all hands end to end), `sizes`, and the codes of the `deck` where one is told.
 read_hands <- function(hands, hand_size, deck, call) {
   if (is.character(hands) && is.null(hand_size)) return(typed_hands(hands, deck, call))
   if (is.list(hands) && !is_cards(hands)) return(listed_hands(hands, deck, call))
@@ -82,7 +82,7 @@ checked_hands <- function(catalogue, codes, sizes, deck, call) {
                    quoted(catalogue$data$card[code[first]]), runs$lengths[first],
                    rep_len(most, nrow(catalogue$data))[code[first]]), "conservation", call)
   }
-  list(catalogue = catalogue, codes = codes, sizes = sizes)
+  list(catalogue = catalogue, codes = codes, sizes = sizes, deck = if (!is.null(deck)) unique(codes_of(deck)))
 }
 
 # A card that is in a hand must have a rank, unless it is wild.

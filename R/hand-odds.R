@@ -21,8 +21,8 @@ category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, thread
   check_whole(size, 1, min(9, max(1, length(deck))))
   rules <- if (is.null(rules)) hand_rules(size = min(size, 5)) else check_hand_rules(rules, call)
   if (rules$tie_break == "dealt_order") rules$tie_break <- "kickers"  # a category does not depend on it
-  bound <- bound_hand_rules(rules, catalogue_of(deck), call)
   kinds <- kinds_of(deck)
+  bound <- bound_hand_rules(rules, catalogue_of(deck), kinds$codes, call)
   refuse_rankless(bound, list(codes = kinds$codes, catalogue = catalogue_of(deck)), call)
   refuse_many_hands(kinds, size, call)
   # Cards of a rank side by side, so that hands share their beginnings.
@@ -35,7 +35,7 @@ category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, thread
     }
   )
   found <- data.frame(category = rev(bound$names), n = rev(n), probability = rev(n) / choose(length(deck), size))
-  structure(found, class = c("habanera_odds", "data.frame"), deck = deck, size = size, rules = rules)
+  structure(found, class = c("habanera_odds", "habanera_table", "data.frame"), deck = deck, size = size, rules = rules)
 }
 
 # Where cards are there twice, hands are told apart the slow way.
@@ -50,16 +50,21 @@ refuse_many_hands <- function(kinds, size, call) {
 
 #' @export
 print.habanera_odds <- function(x, ...) {
-  if (is.null(attr(x, "deck"))) return(NextMethod())
   cat_wrapped(sprintf("<category odds> hands of %s from %s, exact", count_of(attr(x, "size"), "card"),
                       deck_in_words(attr(x, "deck"))))
-  best <- x[x$n > 0, , drop = FALSE]
-  cat_wrapped(sprintf("Of %s hands %s are %s or better.", format_count(sum(x$n)),
-                      format_percent(1 - x$probability[nrow(x)], 4), x$category[max(1, nrow(x) - 1)]))
+  cat_wrapped(odds_in_words(x))
   shown <- data.frame(category = x$category, hands = format_count(x$n), chance = format_percent(x$probability, 4),
                       `1 in` = ifelse(x$n > 0, sub("1 in ", "", one_in_odds(x$probability)), ""), check.names = FALSE)
   print(shown, row.names = FALSE)
   invisible(x)
+}
+
+# Better than the least: what there is of that.
+odds_in_words <- function(x) {
+  came <- x$category[x$n > 0]
+  if (length(came) == 1) return(sprintf("All %s hands are %s.", format_count(sum(x$n)), came))
+  sprintf("Of %s hands %s are %s or better.", format_count(sum(x$n)),
+          format_percent(1 - x$probability[x$category == came[length(came)]], 4), came[length(came) - 1])
 }
 
 one_in_odds <- function(p) ifelse(p > 0, format_number(1 / p, 4), "")

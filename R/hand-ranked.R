@@ -27,7 +27,7 @@ ranked_hands <- function(read, rules, call) {
                   collapse = " ", USE.NAMES = FALSE)
   structure(data.frame(hand = texts, category = found$category, strength = found$strength,
                        place = places_of(found$strength)),
-            class = c("habanera_ranked", "data.frame"))
+            class = c("habanera_ranked", "habanera_table", "data.frame"))
 }
 
 #' @export
@@ -55,7 +55,7 @@ compare.habanera_hand_rules <- function(x, y, hands, hand_size = NULL, deck = NU
   structure(data.frame(hand = one$hand, category_x = as.character(one$category),
                        category_y = as.character(two$category), place_x = one$place, place_y = two$place,
                        moved = two$place - one$place),
-            class = c("habanera_moved", "data.frame"))
+            class = c("habanera_moved", "habanera_table", "data.frame"))
 }
 
 #' @export

@@ -41,7 +41,7 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
     if (!is.null(at)) data.frame(open = open, seat = at$seats$seat, equity = at$seats$equity)
   })
   now <- data.frame(open = length(laid$board), seat = found$seats$seat, equity = found$seats$equity)
-  structure(found$seats, class = c("habanera_showdown", "data.frame"), streets = do.call(rbind, c(streets, list(now))),
+  structure(found$seats, class = c("habanera_showdown", "habanera_table", "data.frame"), streets = do.call(rbind, c(streets, list(now))),
             board = paste(catalogue_of(deck)$data$card[laid$board], collapse = " "), exact = found$exact,
             boards = found$boards, seed = if (!found$exact) seed)
 }
@@ -107,7 +107,7 @@ most_showdown_deals <- 1e5
 # NULL where only an exact answer is wanted, and out of reach.
 play_showdown <- function(laid, board, rules, nsim, seed, threads, call, only_exact = FALSE) {
   deals <- showdown_deals(laid, board, call)
-  bound <- bound_hand_rules(rules, catalogue_of(laid$deck), call)
+  bound <- bound_hand_rules(rules, catalogue_of(laid$deck), codes_of(laid$deck), call)
   refuse_rankless(bound, list(codes = codes_of(laid$deck), catalogue = catalogue_of(laid$deck)), call)
   boards <- sum(vapply(deals$specs, boards_to_deal, 0))
   exact <- is.null(nsim) && boards <= most_showdown_boards
@@ -171,7 +171,6 @@ showdown_rows <- function(laid, played, weights, exact) {
 
 #' @export
 print.habanera_showdown <- function(x, ...) {
-  if (is.null(attr(x, "boards"))) return(NextMethod())
   board <- attr(x, "board")
   cat_wrapped(sprintf("<showdown> board: %s; %s", if (nzchar(board)) board else "none yet",
                       if (attr(x, "exact")) sprintf("all %s boards", format_count(attr(x, "boards"))) else

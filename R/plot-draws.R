@@ -71,7 +71,7 @@ draw_figure_words <- function(x) {
 wrapped <- function(text) paste(strwrap(text, 115), collapse = "\n")
 
 draw_figure_caption <- function(x) {
-  about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), run_in_words(x, timed = FALSE))
+  about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), run_in_words(x))
   if (inherits(x, "habanera_counts_positions")) return(about)
   paste(about, "Line: expected. Dark band: 95% of fair counts, card by card. Light band: all of them,",
         "95% of the time.")

@@ -36,7 +36,7 @@ autoplot.habanera_distribution_game <- function(object, column = NULL, ...) {
 game_figure <- function(x, column, call) {
   columns <- drawn_columns(x, column, call)
   summary <- summarise_game(x, rlang::quo(NULL), call)
-  run <- if (summary$simulated) run_in_words(x, timed = FALSE) else "exact"
+  run <- if (summary$simulated) run_in_words(x) else "exact"
   value_bars(summary, columns) +
     ggplot2::labs(
       title = "How the game goes", subtitle = wrapped(paste(summary$notes, collapse = " ")),
@@ -127,9 +127,10 @@ varied_words <- function(x, rules, data, seconds_per_round) {
     x = rules[1], y = unit,
     title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes, attr(x, "game")$kind$rounds)),
                     join_words(rules)),
-    caption = wrapped(sprintf("%s; %s each, on the same deals, seed %s. Lines: 95%% intervals%s.%s",
+    caption = wrapped(sprintf("%s; %s each%s, seed %s. Lines: 95%% intervals%s.%s",
                               sentence(game_in_words(attr(x, "game"), rules)),
-                              count_of(trial_count(attr(x, "counts")[[1]]), "game"), whole_code(attr(x, "seed")),
+                              count_of(trial_count(attr(x, "counts")[[1]]), "game"),
+                              if (varied_deals_match(x)) ", on the same deals" else "", whole_code(attr(x, "seed")),
                               if (open) ", open where they reach the edge" else "",
                               if (!all_ended) " Hollow: not all games ended; told of those that did." else ""))
   )
@@ -147,7 +148,6 @@ outcome_title <- function(outcome, in_minutes, rounds) {
 # The estimates drawn, a row per combination of rules.
 varied_points <- function(x, outcome, seconds_per_round, call) {
   counts <- attr(x, "counts")
-  if (is.null(counts)) refuse("This is a part of what vary_rules() gave; draw the whole.", call = call)
   record <- attr(x, "game")$record
   numbers <- record[!is_category(attr(x, "game"), record)]
   if (is.null(outcome)) outcome <- usual_outcome(numbers, attr(x, "game")$kind$rounds, x$term[1])
@@ -201,9 +201,9 @@ autoplot.habanera_counts_pairs <- function(object, ...) {
   effect_figure(data, data$term) +
     ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free", ncol = 1) +
     ggplot2::labs(
-      x = NULL, y = NULL, title = "What the other rules change, on the same deals",
+      x = NULL, y = NULL, title = paste0("What the other rules change", if (deals_match(from$x, from$y)) ", on the same deals"),
       caption = wrapped(sprintf("From %s to %s; %s. Lines: 95%% intervals.", in_words(from$x), in_words(from$y),
-                                run_in_words(object, timed = FALSE)))
+                                run_in_words(object)))
     ) + figure_theme()
 }
 
@@ -225,7 +225,7 @@ autoplot.habanera_impact <- function(object, ...) {
         sprintf("card of a %s", from$attribute)),
       subtitle = if (nrow(data) < nrow(object)) sprintf("The %d largest of %d effects.", nrow(data), nrow(object)),
       caption = wrapped(sprintf("%s; %s. Lines: 95%% intervals.", sentence(in_words(from)),
-                                run_in_words(counts, timed = FALSE)))
+                                run_in_words(counts)))
     ) + figure_theme()
 }
 

@@ -23,7 +23,7 @@ autoplot.habanera_counts_meeting <- function(object, ...) {
       subtitle = sprintf("What the player of a row has of %s at tables with that of a column; on average it is %s",
                          score_of, format_percent(even)),
       caption = wrapped(sprintf("%s; %s. Small: 95%% intervals.", sentence(in_words(object$provenance$experiment)),
-                                run_in_words(object, timed = FALSE)))
+                                run_in_words(object)))
     ) + figure_theme() + ggplot2::theme(panel.grid = ggplot2::element_blank())
 }
 

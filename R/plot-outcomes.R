@@ -36,7 +36,7 @@ drawn_columns <- function(x, column, call) {
 }
 
 question_figure_words <- function(x, summary) {
-  run <- if (summary$simulated) run_in_words(x, timed = FALSE) else "exact"
+  run <- if (summary$simulated) run_in_words(x) else "exact"
   about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), run)
   turns <- !is.null(summary$estimates[["turn"]])
   marks <- if (!summary$simulated) NULL else if (turns) "Band: 95% interval. Points: exact, where known." else {

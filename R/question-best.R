@@ -37,7 +37,7 @@ best_exchange <- function(hand, value, deck = deck_standard()) {
   found <- do.call(rbind, found)
   found <- found[order(-found$estimate, found$exchanged), , drop = FALSE]
   rownames(found) <- NULL
-  structure(found, class = c("habanera_exchanges", "data.frame"), hand = paste(format(hand), collapse = " "),
+  structure(found, class = c("habanera_exchanges", "habanera_table", "data.frame"), hand = paste(format(hand), collapse = " "),
             value = expression_text(columns$value))
 }
 

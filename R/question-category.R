@@ -4,7 +4,7 @@
 # text of the word says all of it.
 checked_category <- function(word, catalogue, env, call) {
   rules <- asked_hand_rules(as.list(word)[-1], env, call)
-  bound_hand_rules(rules, catalogue, call)
+  bound_hand_rules(rules, catalogue, NULL, call)
   as.call(c(word[[1]], changed_hand_rules(rules)))
 }
 
@@ -33,7 +33,7 @@ category_word <- function(word, pool, text, call) {
   rules$tie_break <- "kickers"  # a category does not depend on it
   catalogue <- catalogue_of(pool$deck)
   codes <- pool$kinds$codes
-  bound <- bound_hand_rules(rules, catalogue, call)
+  bound <- bound_hand_rules(rules, catalogue, codes, call)
   refuse_rankless(bound, list(codes = codes, catalogue = catalogue), call)
   if (any(bound$wild) && !any(bound$wild[codes])) {
     refuse(sprintf("In `%s`, `%s` holds for no card of the deck.", text, rules$wild), "language", call)

@@ -27,7 +27,7 @@ copies_curve <- function(question, card, copies = 0:10, instead_of = NULL) {
     terms <- tidy(exact(question_with_deck(question, deck, call)))
     cbind(grid[rep(row, nrow(terms)), , drop = FALSE], cards = length(deck), terms, row.names = NULL)
   })
-  structure(do.call(rbind, found), class = c("habanera_copies", "data.frame"), card = card, instead_of = instead_of,
+  structure(do.call(rbind, found), class = c("habanera_copies", "habanera_table", "data.frame"), card = card, instead_of = instead_of,
             question = in_words(question), deck_now = card_counts(question$whole, cards$card))
 }
 

@@ -120,7 +120,7 @@ line_prices <- function(now, edge_of, lines, edge, whole, words, call) {
   }
   rows$off <- rows$edge - edge
   rows <- utils::head(rows[order(abs(rows$off)), , drop = FALSE], 12)
-  structure(rows, row.names = seq_len(nrow(rows)), class = c("habanera_line_prices", "data.frame"), wanted = edge,
+  structure(rows, row.names = seq_len(nrow(rows)), class = c("habanera_line_prices", "habanera_table", "data.frame"), wanted = edge,
             lines = lines, now = now[lines], edge_now = edge_of(now), words = words)
 }
 
@@ -147,7 +147,6 @@ solved_pay <- function(over, now) {
 
 #' @export
 print.habanera_line_prices <- function(x, ...) {
-  if (is.null(attr(x, "wanted"))) return(NextMethod())
   lines <- attr(x, "lines")
   pays <- function(values) join_words(sprintf("%s for %s", vapply(values, format_money, ""), lines))
   percent <- function(share) sprintf("%.3f%%", 100 * share)

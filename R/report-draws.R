@@ -97,7 +97,6 @@ draw_report_settings <- function(x) {
     Trials = join_words(ranges),
     `Cards a trial` = format_count(from$entries),
     Source = from$source,
-    `Time taken` = if (!is.null(from$seconds)) format_seconds(from$seconds),
     Version = sprintf("habanera %s, %s", from$version, R.version.string)
   )
 }

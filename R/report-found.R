@@ -11,7 +11,6 @@ report.habanera_counts_pairs <- function(x, file, title = NULL) {
 #' @export
 report.habanera_impact <- function(x, file, title = NULL) {
   counts <- attr(x, "counts")
-  if (is.null(counts)) refuse("This is a part of what card_impact() gave; report the whole.")
   from <- counts$provenance$experiment
   code <- sprintf("x <- card_impact(%s, %s, %s, seat = %s, nsim = %s, seed = %s)", experiment_code(from$game)$r,
                   as_code(from$attribute), as_code(from$outcome), whole_code(from$seat),

@@ -54,7 +54,6 @@ result_settings <- function(x) {
     Trials = if (!is.null(from$trials)) join_words(sprintf("%s to %s", format_count(from$trials$first),
                                                            format_count(from$trials$last))),
     Source = if (is.null(from$trials)) "exact answer" else from$source,
-    `Time taken` = if (!is.null(from$seconds)) format_seconds(from$seconds),
     Version = sprintf("habanera %s, %s", from$version, R.version.string)
   )
 }

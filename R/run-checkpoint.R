@@ -22,7 +22,7 @@ write_checkpoint <- function(run, state) {
 checkpoint_bytes <- function(run, state) {
   parts <- tally_parts(state$tally)
   about <- list(experiment = experiment_digest(run$experiment), words = in_words(run$experiment),
-                first = run$first, seed = state$seed, done = state$done, seconds = state$seconds,
+                first = run$first, seed = state$seed, done = state$done,
                 parts = names(parts), lengths = as.double(lengths(parts)))
   content <- c(text_bytes(as.character(to_json(about))),
                writeBin(as.double(unlist(parts, use.names = FALSE)), raw(), endian = "little"))
@@ -65,7 +65,7 @@ read_checkpoint <- function(run, call) {
            "checkpoint", call)
   }
   refuse_other_run(run, kept, call)
-  state <- list(seed = kept$about$seed, done = kept$about$done, seconds = kept$about$seconds, tally = kept$tally)
+  state <- list(seed = kept$about$seed, done = kept$about$done, tally = kept$tally)
   if (!adds_up(run$experiment, state$tally[["n"]], state$done)) {
     refuse(sprintf("The checkpoint %s does not add up to its %s; say `anew = TRUE` (--anew) to begin the run anew.",
                    quoted(file), count_of(state$done, "trial")), "checkpoint", call)

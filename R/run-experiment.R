@@ -131,7 +131,7 @@ trials <- function(x, seed, trials) {
   if (!fits) refuse(sprintf("`trials` must be trial numbers, such as 1:10, not %s.", said(trials)))
   check_simulation(x, list(nsim = length(trials)), rlang::current_env())
   played <- play_trials(x, seed, as.double(trials))
-  class(played) <- c("habanera_trials", class(played))
+  class(played) <- c("habanera_trials", "habanera_table", class(played))
   played
 }
 
@@ -149,15 +149,6 @@ print.habanera_trials <- function(x, rows = 30, ...) {
     print_wrapped_trials(outcomes, cards, rows)
   }
   invisible(x)
-}
-
-# Some of the columns are a table like any other.
-#' @export
-`[.habanera_trials` <- function(x, ...) {
-  found <- NextMethod()
-  if (is.data.frame(found) && !identical(names(found), names(x))) class(found) <- setdiff(class(found),
-                                                                                          "habanera_trials")
-  found
 }
 
 # Hands too long for a column: each is a paragraph of its own.

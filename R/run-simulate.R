@@ -26,8 +26,8 @@ stats::simulate
 #' @param checkpoint `NULL`, or a file that keeps what is counted, so that the same call takes a
 #'   stopped run up again. It holds data alone and knows when it was damaged.
 #' @param anew With `checkpoint`: whether to begin the run anew and write over a file that is there.
-#' @param progress Whether to show a progress bar on runs over about two seconds; `NULL`: when
-#'   interactive.
+#' @param progress Whether to show a progress bar on runs over about two seconds, and to say at their end how
+#'   long they took; `NULL`: when interactive. Both go to standard error, and are no part of the result.
 #' @return Counts; see [counts].
 #' @section Errors: `habanera_error_input` for settings out of range; `habanera_error_checkpoint` for
 #'   a checkpoint that is damaged or belongs to something else; `habanera_error_file` when it cannot be written (what
@@ -67,25 +67,25 @@ refuse_unknown_settings <- function(..., call) {
          call = call)
 }
 
-# How far a run has come: trials done, seconds spent, and the tally, changed in one assignment each
+# How far a run has come: trials done and the tally, changed in one assignment each
 # lap, so that an interrupt always finds it whole.
 start_state <- function(run, call) {
   kept <- if (!is.null(run$checkpoint) && !run$anew) read_checkpoint(run, call)
   if (!is.null(kept)) return(kept)
-  list(seed = resolve_seed(run$seed, call), done = 0, seconds = 0, tally = NULL)
+  list(seed = resolve_seed(run$seed, call), done = 0, tally = NULL)
 }
 
 run_laps <- function(run, state) {
   stops <- lap_stops(run)
   lap <- if (plays_at_once(run$experiment)) run$nsim else most_in_lap(run$experiment, first_lap)
   bar <- start_bar(run)
-  saved <- now()
+  started <- saved <- now()
   tryCatch(
     while (state$done < run$nsim && !reached_precision(run, state)) {
       stop <- stops[findInterval(state$done, stops) + 1]
       count <- min(lap, stop - state$done)
       begun <- now()
-      state <- add_lap(state, play_lap(run, state$done, count), count, now() - begun)
+      state <- add_lap(state, play_lap(run, state$done, count), count)
       if (tally_size(state$tally) > most_outcomes) refuse_too_many_outcomes(run$experiment)
       lap <- next_lap(run$experiment, count, now() - begun)
       bar$move(state$done)
@@ -100,6 +100,9 @@ run_laps <- function(run, state) {
   )
   bar$close()
   keep_state(run, state)
+  if (run$progress && now() - started > seconds_worth_telling) {
+    inform_user(sprintf("%s in %s.", count_of(state$done, "trial"), format_seconds(now() - started)))
+  }
   state
 }
 
@@ -130,6 +133,7 @@ lap_stops <- function(run) c(if (!is.null(run$precision)) precision_stops(run$ns
 now <- function() proc.time()[["elapsed"]]
 
 seconds_per_lap <- 0.3
+seconds_worth_telling <- 2
 seconds_between_checkpoints <- 5
 most_entries_per_lap <- 2^32 - 1
 first_lap <- 1000
@@ -151,10 +155,9 @@ play_lap <- function(run, done, count) {
   run_lap(run$experiment, run$seed, run$first + done, count, run$threads)
 }
 
-add_lap <- function(state, tally, count, seconds) {
+add_lap <- function(state, tally, count) {
   state$tally <- add_tallies(state$tally, tally)
   state$done <- state$done + count
-  state$seconds <- state$seconds + seconds
   state
 }
 
@@ -173,7 +176,7 @@ warn_interrupted <- function(done, nsim) {
 counts_so_far <- function(run, state) {
   ranges <- data.frame(first = run$first, last = run$first + state$done - 1)
   from <- new_provenance(run$experiment, entries_per_trial(run$experiment), state$seed, ranges,
-                         state$seconds, source_of(run$experiment))
+                         source_of(run$experiment))
   found <- counted_outcomes(run$experiment, state$tally)
   new_counts(result_kind(run$experiment), found$outcomes, found$n, found$example_trial, found[["squares"]], from,
              state$tally[["sums"]])

@@ -106,10 +106,9 @@ audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, 
   check_whole(nsim, 1, most_program_trials)
   call <- rlang::current_env()
   audit_plan(procedure$deck, level, ..., call = call)  # nothing bad waits for the program's end
-  begun <- now()
   made <- run_shuffle_program(procedure, nsim, call)
   procedure$identity <- made$identity
-  found <- if (!is.null(made$rows)) audit_rows(procedure, made$rows, level, threads, ..., begun = begun)
+  found <- if (!is.null(made$rows)) audit_rows(procedure, made$rows, level, threads, ...)
   if (is.null(made$failure)) return(found)
   kept <- if (!is.null(found)) {
     c(i = sprintf("The audit of the %s that it had written is in the error's field `audit`.",

@@ -4,7 +4,6 @@ audit_procedure <- function(procedure, deck, nsim, seed, start, level, threads, 
   identity <- !has_function(procedure) || !anyDuplicated(codes_of(check_deck(deck)))
   plan <- audit_plan(deck, level, ..., identity = identity, call = call)
   plan$threads <- resolve_threads(threads, call)
-  begun <- now()
   counted <- if (has_function(procedure)) {
     count_function(procedure, plan, nsim, seed, start)
   } else {
@@ -13,7 +12,7 @@ audit_procedure <- function(procedure, deck, nsim, seed, start, level, threads, 
     list(halves = halves)
   }
   new_audit(counted, plan, list(words = words_of(procedure), procedure = procedure,
-                                seed = seed, start = start, asked = nsim, seconds = now() - begun))
+                                seed = seed, start = start, asked = nsim))
 }
 
 # What is to be counted, checked. `...`: `alike`, `grid` and `progress` of audit().
@@ -68,13 +67,11 @@ check_alike <- function(alike, deck, call = rlang::caller_env()) {
   alike
 }
 
-audit_rows <- function(source, rows, level, threads, ..., begun = now(), call = rlang::caller_env()) {
-  force(begun)
+audit_rows <- function(source, rows, level, threads, ..., call = rlang::caller_env()) {
   plan <- audit_plan(source$deck, level, ..., identity = source$identity, call = call)
   counted <- list(halves = count_rows(rows, plan$spec, resolve_threads(threads, call)),
                   repeated = core_repeated_rows(rows), rows = rows)
-  new_audit(counted, plan, list(words = source$source, shuffles = source, start = "fresh", asked = nrow(rows),
-                                seconds = now() - begun))
+  new_audit(counted, plan, list(words = source$source, shuffles = source, start = "fresh", asked = nrow(rows)))
 }
 
 words_of <- function(procedure) {

@@ -179,7 +179,7 @@ new_diagnosis <- function(audit, ranked, yardstick) {
   )
   table <- table[order(table[["behind"]]), , drop = FALSE]
   rownames(table) <- NULL
-  structure(table, class = c("habanera_diagnosis", "data.frame"), audit = audit)
+  structure(table, class = c("habanera_diagnosis", "habanera_table", "data.frame"), audit = audit)
 }
 
 # Where a score lies between that of a uniform shuffle (0) and the best that chances could have (1).

@@ -38,7 +38,7 @@ follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_
     }
     follow_law(procedure, position, where_from, times, deck_size, nsim, seed)
   }
-  structure(found, class = c("habanera_followed", "data.frame"), procedure = short_words(procedure),
+  structure(found, class = c("habanera_followed", "habanera_table", "data.frame"), procedure = short_words(procedure),
             deck_size = deck_size)
 }
 
@@ -164,7 +164,7 @@ restore_period <- function(procedure, deck_size = 52) {
   cycles <- lapply(passes, cycle_lengths)
   found <- data.frame(deck_size = as.double(deck_size), period = vapply(cycles, least_common_multiple, 0),
                       cycles = vapply(cycles, cycles_in_words, ""))
-  structure(found, class = c("habanera_periods", "data.frame"), procedure = short_words(procedure))
+  structure(found, class = c("habanera_periods", "habanera_table", "data.frame"), procedure = short_words(procedure))
 }
 
 cycle_lengths <- function(from) {

@@ -131,7 +131,7 @@ shuffle_steps <- function() {
     data.frame(step = name, does = kind$does, seconds = kind$seconds, source = kind$source,
                parameters = paste(names(kind$parameters), collapse = " "))
   })
-  structure(do.call(rbind, rows), class = c("habanera_steps", "data.frame"))
+  structure(do.call(rbind, rows), class = c("habanera_steps", "habanera_table", "data.frame"))
 }
 
 #' @export

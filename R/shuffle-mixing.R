@@ -49,7 +49,7 @@ mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5,
   }, "row")
   table <- do.call(rbind, rows)
   table[["passes"]] <- table[["distance"]] < distance & table[["gain_high"]] < gain
-  structure(table, class = c("habanera_mixing", "data.frame"), deck = deck_in_words(deck), deck_code = deck_code(deck),
+  structure(table, class = c("habanera_mixing", "habanera_table", "data.frame"), deck = deck_in_words(deck), deck_code = deck_code(deck),
             nsim = nsim, seed = seed,
             threshold = c(distance = distance, gain = gain), texts = vapply(procedures, format, ""))
 }

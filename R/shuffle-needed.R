@@ -23,7 +23,7 @@ trials_needed <- function(procedure, ..., level = 0.01, power = 0.95) {
                    pilot_trials = pilot$trials)
   table <- data.frame(term = vapply(made, `[[`, "", "term"), trials = ceiling(trials))
   structure(table[order(table[["trials"]]), , drop = FALSE], row.names = seq_len(nrow(table)), pilot = pilot,
-            class = c("habanera_trials_needed", "data.frame"))
+            class = c("habanera_trials_needed", "habanera_table", "data.frame"))
 }
 
 # `per_trial` is a noncentrality, or for a normal law its root; for coincidences the surplus of the chance

@@ -23,7 +23,7 @@ audit_over_sizes <- function(procedure, sizes, nsim, seed, start, level, threads
   table <- do.call(rbind, lapply(audits, size_row))
   bad <- which(table[["verdict"]] != "no_bias_seen")
   smallest <- if (length(bad)) audits[[bad[which.min(table[["deck_size"]][bad])]]]
-  structure(table, class = c("habanera_audit_sizes", "data.frame"), words = words_of(procedure), level = level,
+  structure(table, class = c("habanera_audit_sizes", "habanera_table", "data.frame"), words = words_of(procedure), level = level,
             smallest = smallest, example = if (!is.null(smallest)) example_to_follow(smallest),
             exact = if (!is.null(smallest)) worst_arrangement(smallest))
 }

@@ -150,8 +150,7 @@ audit_header <- function(x) {
   how <- c(sprintf("%s trials", format_count(x$trials)),
            if (!is.null(x$made$seed)) sprintf("seed %s", whole_code(x$made$seed)),
            if (x$made$start == "continued") sprintf("going on in chains of %s", format_count(chain_trials)))
-  sprintf("<audit> %s on %s; %s, in %s", x$made$words, deck_in_words(x$plan$deck), paste(how, collapse = ", "),
-          format_seconds(x$made$seconds))
+  sprintf("<audit> %s on %s; %s", x$made$words, deck_in_words(x$plan$deck), paste(how, collapse = ", "))
 }
 
 printed_tests <- function(table) {

@@ -26,11 +26,11 @@ new_distribution <- function(kind, outcomes, probability, provenance) {
 # Where a result comes from. `trials` is a data frame of ranges, `first` to `last`; `source` says
 # what was counted when it was not our own simulation, and `made_by` the code that then made it (a
 # list of `r` and `shell`).
-new_provenance <- function(experiment, entries, seed = NULL, trials = NULL, seconds = NULL,
+new_provenance <- function(experiment, entries, seed = NULL, trials = NULL,
                            source = "simulation", made_by = NULL) {
   if (!is.null(trials)) trials[] <- lapply(trials, as.double)
   list(experiment = experiment, entries = as.double(entries), seed = seed, trials = trials,
-       seconds = seconds, source = source, made_by = made_by, version = package_version_text())
+       source = source, made_by = made_by, version = package_version_text())
 }
 
 package_version_text <- function() as.character(utils::packageVersion("habanera"))
@@ -66,8 +66,8 @@ is_result <- function(x) inherits(x, c("habanera_counts", "habanera_distribution
 #'   `probability` (the expected number per trial).
 #'
 #'   `provenance()`: a list with `seed`, `trials` (data frame of ranges, `first` and `last`),
-#'   `entries` (per trial), `experiment` (in words), `data` (the same as plain data), `source`,
-#'   `seconds` and `version`.
+#'   `entries` (per trial), `experiment` (in words), `data` (the same as plain data), `source` and
+#'   `version`. How long it took is no part of a result: the same seed gives the same again.
 #' @section Errors: `c()` refuses results that share trials, or are of different experiments or
 #'   seeds (`habanera_error_merge`).
 #' @examples
@@ -97,7 +97,7 @@ provenance <- function(x) {
   from <- x$provenance
   list(seed = from$seed, trials = from$trials, entries = from$entries,
        experiment = in_words(from$experiment), data = as_plain(from$experiment),
-       source = from$source, seconds = from$seconds, version = from$version)
+       source = from$source, version = from$version)
 }
 
 #' @export
@@ -110,7 +110,6 @@ merge_counts <- function(x, y, call = rlang::caller_env()) {
   refuse_unlike(x$provenance, y$provenance, call)
   from <- x$provenance
   from$trials <- join_ranges(rbind(from$trials, y$provenance$trials), call)
-  from$seconds <- if (!is.null(from$seconds)) from$seconds + y$provenance$seconds
   x$provenance <- from
   x["sums"] <- list(add_sums(x[["sums"]], y[["sums"]]))
   if (!identical(x$outcomes, y$outcomes)) return(with_rows_joined(x, y))
@@ -198,11 +197,10 @@ print_head <- function(data, rows) {
   if (nrow(data) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(data) - rows)))
 }
 
-# "1,000 trials, seed 7, in 0.02 s"; or where recorded counts came from.
-run_in_words <- function(x, timed = TRUE) {
+# "1,000 trials, seed 7"; or where recorded counts came from.
+run_in_words <- function(x) {
   from <- x$provenance
   trials <- count_of(trial_count(x), "trial")
   if (from$source != "simulation") return(sprintf("%s from %s", trials, from$source))
-  words <- sprintf("%s, seed %s", trials, whole_code(from$seed))
-  if (timed) sprintf("%s, in %s", words, format_seconds(from$seconds)) else words
+  sprintf("%s, seed %s", trials, whole_code(from$seed))
 }

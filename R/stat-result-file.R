@@ -93,7 +93,7 @@ result_header <- function(x) {
   list(
     habanera = from$version, result = if (inherits(x, "habanera_counts")) "counts" else "distribution",
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
-    trials = from$trials, entries = from$entries, seconds = from$seconds, source = from$source,
+    trials = from$trials, entries = from$entries, source = from$source,
     made_by = from$made_by, rows = nrow(table), squares = !is.null(x[["squares"]]),
     sums = x[["sums"]], form = result_form,
     columns = as.list(vapply(table, typeof, ""))
@@ -162,7 +162,7 @@ read_parquet_result <- function(file) {
 # way is of no use to anybody.
 result_from <- function(kept) {
   header <- kept$header
-  if (!identical(as.double(header$form), result_form)) refuse_other_form(header)
+  if (!is_read_here(header)) refuse_other_form(header)
   stopifnot(is.list(kept$table), is.list(header$columns), names(header$columns) %in% names(kept$table))
   table <- Map(typed_column, kept$table[names(header$columns)], header$columns)
   table <- as.data.frame(table, stringsAsFactors = FALSE, optional = TRUE)
@@ -170,7 +170,7 @@ result_from <- function(kept) {
   experiment <- restore_experiment(header$experiment)
   from <- new_provenance(experiment, if (is.null(header$entries)) NA else header$entries, double_or_null(header$seed),
                          if (length(header$trials)) as.data.frame(header$trials),
-                         double_or_null(header$seconds), header$source, header$made_by)
+                         header$source, header$made_by)
   from$version <- header$habanera
   numbers <- c("n", "example_trial", "probability", if (isTRUE(header$squares)) "squares")
   outcomes <- table[setdiff(names(table), numbers)]
@@ -188,7 +188,13 @@ result_from <- function(kept) {
 }
 
 # The form of the files: raised when what they hold changes.
-result_form <- 2
+result_form <- 3
+
+# Of single trials the form before it holds all that this one does.
+is_read_here <- function(header) {
+  identical(as.double(header$form), result_form) ||
+    (identical(as.double(header$form), result_form - 1) && !length(header$sums))
+}
 
 refuse_other_form <- function(header) {
   refuse(sprintf(paste("The result was written by version %s in another form (%s; this version reads %s).",

@@ -57,6 +57,3 @@ estimate_cells <- function(n, squares, trials, level = 0.95) {
 
 # The columns `exact`, `statistic` and `p.value` beside an estimate, where an exact value is known.
 exact_columns <- function(x) UseMethod("exact_columns")
-
-# The rows of a result that is a data frame, without what else it knows.
-plain_table <- function(x) as.data.frame(unclass(x)[names(x)], optional = TRUE)

@@ -23,7 +23,6 @@ format_p_value <- function(p) {
 }
 
 format_seconds <- function(seconds) {
-  if (is.null(seconds) || is.na(seconds)) return("an unknown time")
   if (seconds < 1) return(sprintf("%.2f s", seconds))
   if (seconds < 120) return(sprintf("%.1f s", seconds))
   sprintf("%.1f min", seconds / 60)

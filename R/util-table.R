@@ -1,0 +1,43 @@
+# Results that are data frames, and tell in words what all of their rows say. A part of one says only what its rows say:
+# it is a data frame like any other. Classes end in "habanera_table", "data.frame".
+
+#' Results that are tables
+#'
+#' Many results are data frames that print with a sentence about all of their rows. Some of the rows or columns
+#' (`x[x$seats == 2, ]`, `head(x)`, `subset(x, ...)`) are a plain data frame, which prints as such; so is what
+#' `as.data.frame(x)` and `rbind()` give. A table that says nothing beyond its rows, such as [deviations()], stays what
+#' it is.
+#'
+#' @param x A result that is a data frame.
+#' @param row.names,optional,... As in [as.data.frame()].
+#' @return A data frame.
+#' @examples
+#' odds <- category_odds()
+#' head(odds, 3)
+#' odds[odds$n > 1e5, ]
+#' @name tables
+NULL
+
+#' @rdname tables
+#' @export
+as.data.frame.habanera_table <- function(x, row.names = NULL, optional = FALSE, ...) plain_table(x)
+
+#' @export
+`[.habanera_table` <- function(x, ...) {
+  found <- NextMethod()
+  if (!is.data.frame(found)) return(found)
+  says_more <- length(setdiff(names(attributes(x)), c("names", "row.names", "class"))) > 0
+  if (says_more || !identical(names(found), names(x))) plain_table(found) else found
+}
+
+#' @export
+rbind.habanera_table <- function(...) {
+  do.call(rbind, lapply(list(...), function(part) if (is.data.frame(part)) plain_table(part) else part))
+}
+
+# The rows of a result that is a data frame, without what else it knows.
+plain_table <- function(x) {
+  rows <- as.data.frame(unclass(x)[names(x)], optional = TRUE, stringsAsFactors = FALSE)
+  attr(rows, "row.names") <- attr(x, "row.names")
+  rows
+}
