@@ -6,7 +6,7 @@
 #' Tags rise with the effect: of all tags with a given spread those do best (the sum of squares from the effects,
 #' scaled, is least where each tag is the level nearest to its effect). All of these are tried.
 #'
-#' @param effects What [removal_effects()] gave, of one bet.
+#' @param effects What [removal_effects()] gave, of one bet, or the rows of one.
 #' @param levels Whole numbers that a tag may be, such as `-2:2`, up to 9 of them.
 #' @param balanced TRUE: the tags of a whole pack add up to nothing.
 #' @return A `habanera_designed_tags`: a list with `tags` (numbers by value, for [counting_system()]), `correlation`,
@@ -20,8 +20,10 @@
 #' @export
 design_tags <- function(effects, levels = -1:1, balanced = TRUE) {
   call <- rlang::current_env()
-  if (!inherits(effects, "habanera_removal") || length(unique(effects$bet)) != 1) {
-    refuse("`effects` must be what removal_effects() gave, of one bet.")
+  fits <- is.data.frame(effects) && all(c("bet", "effect", "copies") %in% names(effects)) &&
+    length(unique(effects$bet)) == 1
+  if (!fits) {
+    refuse("`effects` must be what removal_effects() gave, or rows of it, of one bet.")
   }
   fits <- is.numeric(levels) && length(unique(levels)) %in% 2:9 && all(levels == round(levels) & abs(levels) <= 100)
   if (!fits) refuse(sprintf("`levels` must be 2 to 9 whole numbers, such as -1:1, not %s.", said(levels)))

@@ -5,8 +5,8 @@
 #'
 #' The rise is the slope of bets on true counts before the round, \eqn{\sum (b - \bar b)(c - \bar c) / \sum (c - \bar
 #' c)^2}{sum((b - mean b)(c - mean c)) / sum((c - mean c)^2)}. Bets of a shoe hang together, and so do counts, so that
-#' its error is by shoe: what the shoes deviate from the common slope (Liang & Zeger 1986, Biometrika 73, 13-22), with a
-#' t distribution of a degree of freedom for each shoe but two. Bets that rise after wins, or with the hour, do not rise
+#' its error is by shoe: how the slope moves as one shoe after the other is left out (the jackknife: Miller 1974,
+#' Biometrika 61, 1-15), with a t distribution of a degree of freedom for each shoe but two. Bets that rise after wins, or with the hour, do not rise
 #' with the count but by chance.
 #'
 #' @param file A CSV file with a row per round, or such a data frame: `shoe` (which one), `bet` (in any money), `cards`
@@ -42,13 +42,18 @@ bets_follow <- function(file, system = "level one balanced", game = game_blackja
 
 # The slope of bets on counts with its error by shoe, and the power to see a rise of so much (NA where none was asked).
 rise_of <- function(bets, counts, shoes, asked = NA) {
-  centred <- counts - mean(counts)
-  slope <- sum(centred * bets) / sum(centred^2)
-  by_shoe <- as.vector(rowsum(centred * (bets - mean(bets) - slope * centred), shoes))
-  size <- length(by_shoe)
+  shoe <- match(shoes, unique(shoes))
+  sums <- rowsum(cbind(1, counts, bets, counts * bets, counts^2), shoe)
+  slope_of <- function(sums) {
+    unname((sums[, 4] - sums[, 2] * sums[, 3] / sums[, 1]) / (sums[, 5] - sums[, 2]^2 / sums[, 1]))
+  }
+  slope <- slope_of(t(colSums(sums)))
+  without <- slope_of(sweep(-sums, 2, colSums(sums), "+"))
+  size <- nrow(sums)
   freedom <- size - 2
-  error <- sqrt(size / freedom * sum(by_shoe^2)) / sum(centred^2)
+  error <- sqrt((size - 1) / size * sum((without - mean(without))^2))
   # Bets that never differ do not rise, whatever the count.
+  if (!is.finite(error) || error < 1e-12 * max(abs(bets))) error <- 0
   statistic <- if (error > 0) slope / error else 0
   half <- stats::qt(0.975, freedom) * error
   needed <- size * ((stats::qnorm(0.95) + stats::qnorm(0.9)) * error / asked)^2

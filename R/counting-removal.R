@@ -110,8 +110,9 @@ shoe_edge <- function(game, shoe, player = NULL) {
   house_edge(game, player)
 }
 
-# Of tags, from their mean, with effects, whose mean is nothing.
+# Of tags and effects, each from its mean: that of effects is nothing but where a card is shown, as for insurance.
 weighed_correlation <- function(tags, effects, copies) {
   tags <- tags - sum(copies * tags) / sum(copies)
+  effects <- effects - sum(copies * effects) / sum(copies)
   sum(copies * tags * effects) / sqrt(sum(copies * tags^2) * sum(copies * effects^2))
 }

@@ -168,7 +168,7 @@ varied_in_words <- function(x) {
   grid <- attr(x, "grid")
   first <- !duplicated(do.call(paste, c(unname(as.list(x[names(grid)])), sep = "\r")))
   unended <- unended_in_words(grid, x$share_ended[first])
-  if (is.null(attr(x, "want"))) return(c(extremes_in_words(x), unended))
+  if (is.null(attr(x, "want"))) return(c(means_in_words(x), unended))
   meets <- x$meets[first]
   yes <- which(meets == "yes")
   named <- vapply(yes, function(i) rules_in_words(as.list(grid[i, , drop = FALSE])), "")
@@ -178,7 +178,7 @@ varied_in_words <- function(x) {
             format_count(sum(meets == "no")), format_count(sum(meets == "open"))), unended)
 }
 
-extremes_in_words <- function(x) {
+means_in_words <- function(x) {
   game <- attr(x, "game")
   numbers <- game$record[!is_category(game, game$record)]
   rows <- which(x$term == numbers[1] & !is.na(x$estimate))

@@ -33,11 +33,12 @@ category_word <- function(word, pool, text, call) {
   rules$tie_break <- "kickers"  # a category does not depend on it
   catalogue <- catalogue_of(pool$deck)
   codes <- pool$kinds$codes
-  bound <- bound_hand_rules(rules, catalogue, codes, call)
-  refuse_rankless(bound, list(codes = codes, catalogue = catalogue), call)
-  if (any(bound$wild) && !any(bound$wild[codes])) {
+  wild <- if (!is.null(rules$wild)) wild_cards(rules$wild, catalogue, rep(TRUE, nrow(catalogue$data)), call)
+  if (!is.null(wild) && !any(wild[codes])) {
     refuse(sprintf("In `%s`, `%s` holds for no card of the deck.", text, rules$wild), "language", call)
   }
+  bound <- bound_hand_rules(rules, catalogue, codes, call)
+  refuse_rankless(bound, list(codes = codes, catalogue = catalogue), call)
   rows <- c("straight", "flush", "straight flush", "royal flush")
   if (pool$most < rules$size && any(rules$categories %in% rows)) {
     inform_user(sprintf("`%s`: %s count, and hands have at most %s: no straight and no flush can be. See hand_rules().",

@@ -139,8 +139,8 @@ jackknife_error <- function(tops, bases, combine) {
 # The totals, trial by trial, of columns that were kept: of the class of all, or of those that hold the columns.
 kept_totals <- function(sums, used) {
   used <- which(used)
+  if (!length(sums$classes)) return(NULL)
   all <- sums$classes[[1]]
-  if (is.null(all)) return(NULL)
   if (!is.null(all$values)) return(list(columns = used, values = all$values[, used, drop = FALSE]))
   holding <- Filter(function(class) any(class$columns %in% used), sums$classes[-1])
   held <- unlist(lapply(holding, `[[`, "columns"))

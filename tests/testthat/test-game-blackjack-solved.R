@@ -210,7 +210,7 @@ test_that("mistakes add up to what a player gives away, insurance with it", {
     list(quote(house_edge(game_blackjack(packs = Inf), dead = "5S")), "rules", "lacks no cards"),
     list(quote(best_strategy(game_blackjack(), "everything")), "input", "must be"),
     list(quote(best_strategy(game_blackjack(deck = deck_standard(ranks = c("2", "3")), packs = 1))), "rules",
-         "more cards than there are")
+         "more cards than the pack has")
   ))
   expect_output(print(house_edge(game_blackjack(), player_errs(player_basic()), nsim = 1000, seed = 1)), "1,000 trials")
 })

@@ -292,7 +292,7 @@ test_that("houses that cannot be are refused with the way out", {
   expect_s3_class(simulate(game_blackjack(deck = orchard), 100, seed = 1), "habanera_counts")
   short <- game_blackjack(deck = deck_standard()[c(1:4, 14:17)], packs = 1, players = player_stands_on(20))
   expect_error(exact(short), "need more cards", class = "habanera_error_rules")
-  expect_error(simulate(short, 100, seed = 1), "Cut the shoe less deep", class = "habanera_error_rules")
+  expect_error(simulate(short, 100, seed = 1), "than there are[.] Take more packs", class = "habanera_error_rules")
 })
 
 test_that("blackjack in the shell, and the edge of a run", {

@@ -44,8 +44,11 @@ test_that("a kind of one's own is replayed, compared, varied, drawn and reported
   compared <- tidy(compare(toy, change_rules(toy, enough = 1), nsim = 2e4, seed = 1))
   turned <- compared[compared$term == "turned", ]
   expect_lt(abs(turned$estimate - (1 - mean(shown_turned(6, 4, 3)))), standard_errors * turned$std.error)
-  varied <- vary_rules(toy, enough = 1:3, nsim = 2000, seed = 1, want = "turned <= 1")
+  varied <- vary_rules(toy, enough = 1:3, nsim = 2000, seed = 1, want = "turned_p90 <= 1")
   expect_equal(unique(varied$meets[varied$enough == 1]), "yes")
+  # A mean of values that are all the same has no interval, and so no sure wish.
+  mean_one <- vary_rules(toy, enough = 1, nsim = 2000, seed = 1, want = "turned <= 1")
+  expect_true(is.na(mean_one$conf.high[mean_one$term == "turned"]) && all(mean_one$meets == "open"))
   expect_s3_class(autoplot(varied), "ggplot")
   page <- withr::local_tempfile(fileext = ".html")
   report(simulate(toy, 500, seed = 1), page)

@@ -53,7 +53,7 @@ test_that("summaries tell who wins, how long it takes and what was stopped", {
   counts <- simulate(game, nsim = 2000, seed = 1)
   lines <- capture.output(print(counts))
   expect_match(lines[grep("^winner=1", lines)], "95%: [0-9.]+% to [0-9.]+%")
-  expect_true(any(grepl("^rounds: one in ten up to [0-9]+, half up to [0-9]+, nine in ten up to", lines)))
+  expect_true(any(grepl("^rounds: one in ten up to [0-9]+ \\(95%: [0-9]+ to [0-9]+\\), half up to [0-9]+ \\(.*nine in ten up to", lines)))
   expect_true(any(grepl("of games that ended\\.", lines)))
   ending <- summary(counts, given = ended == "out_of_cards")
   tidied <- tidy(ending)

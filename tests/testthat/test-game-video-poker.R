@@ -1,9 +1,10 @@
 short <- deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))
 
-# What a hand of three is worth by a pay table, in plain R: ranks and suits as numbers.
-pay_by_hand <- function(ranks, suits, pays) {
+# What a hand of three is worth by a pay table, in plain R: ranks and suits as numbers, `all` the ranks of the deck, of
+# which those are neighbours that have none between.
+pay_by_hand <- function(ranks, suits, pays, all) {
   flush <- length(unique(suits)) == 1
-  straight <- length(unique(ranks)) == 3 && diff(range(ranks)) == 2
+  straight <- length(unique(ranks)) == 3 && diff(range(match(ranks, sort(unique(all))))) == 2
   most <- max(table(ranks))
   if (most == 3) return(pays[["three of a kind"]])
   if (flush && straight) return(pays[["straight flush"]])
@@ -19,7 +20,7 @@ test_that("the best play of a small machine is that of every hand, keep and draw
   rank <- card_attributes(deck)$rank_high
   suit <- card_attributes(deck)$suit
   hands <- utils::combn(length(deck), 3)
-  pay <- apply(hands, 2, function(hand) pay_by_hand(rank[hand], suit[hand], three_card_pays))
+  pay <- apply(hands, 2, function(hand) pay_by_hand(rank[hand], suit[hand], three_card_pays, rank))
   worth <- function(hand, kept) {
     fits <- colSums(matrix(hands %in% kept, 3)) == length(kept) &
       colSums(matrix(hands %in% setdiff(hand, kept), 3)) == 0

@@ -40,11 +40,8 @@ test_that("differences and effects are drawn with their intervals, chances in pe
   expect_match(cards$labels$x, "mean of rounds")
 })
 
-test_that("a part of a result is refused with a word on the whole", {
+test_that("minutes are of rounds", {
   varied <- vary_rules(small, face_down = 0:1, nsim = 50, seed = 1)
-  part <- varied
-  attr(part, "counts") <- NULL
-  expect_error(autoplot(part), "draw the whole", class = "habanera_error_input")
   expect_error(autoplot(varied, outcome = "winner=1", seconds_per_round = 5), "turns rounds into minutes",
                class = "habanera_error_input")
 })

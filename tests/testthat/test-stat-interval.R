@@ -63,3 +63,136 @@ test_that("the noncentrality asked for gives the power asked for", {
   # Of one degree of freedom it is a normal's shift: with so large a shift the other tail is nothing.
   expect_equal(habanera:::needed_noncentrality(1, 0.01, 0.95), (qnorm(0.995) + qnorm(0.95))^2, tolerance = 1e-4)
 })
+
+test_that("each end of a quantile's interval leaves a fortieth or less, and is open where so few trials have none", {
+  for (trials in c(1, 5, 6, 10, 35, 36, 100, 1000)) for (p in c(0.1, 0.5, 0.9)) {
+    ranks <- quantile_ranks(trials, p)
+    # The end at rank l misses when fewer than l lie at or below, that at rank h when h or more lie below.
+    if (ranks$low > 0) expect_lte(pbinom(ranks$low - 1, trials, p), 0.025)
+    expect_gt(pbinom(ranks$low, trials, p), 0.025 - 1e-12)
+    if (ranks$high <= trials) expect_lte(pbinom(ranks$high - 1, trials, p, lower.tail = FALSE), 0.025)
+    expect_gt(pbinom(ranks$high - 2, trials, p, lower.tail = FALSE), 0.025 - 1e-12)
+  }
+  # Nine tenths to the 36th is the first below a fortieth, a half to the sixth.
+  open <- function(trials, p) unlist(column_quantiles(seq_len(trials), rep(1, trials), p, TRUE)[c("conf.low",
+                                                                                                 "conf.high")])
+  expect_equal(unname(open(35, 0.9)), c(open(35, 0.9)[[1]], Inf))
+  expect_true(all(is.finite(open(36, 0.9))))
+  expect_equal(open(35, 0.1)[[1]], -Inf)
+  expect_equal(unname(open(5, 0.5)), c(-Inf, Inf))
+  expect_equal(unname(open(6, 0.5)), c(1, 6))
+  # By simulation, through the function that tables use: uniform values, whose quantiles are known.
+  set.seed(1)
+  for (trials in c(5, 10, 40)) for (p in c(0.1, 0.5, 0.9)) {
+    covered <- mean(replicate(2000, {
+      found <- column_quantiles(runif(trials), rep(1, trials), p, TRUE)
+      found$conf.low <= p && p <= found$conf.high
+    }))
+    expect_gt(covered, 0.95 - standard_errors * sqrt(0.95 * 0.05 / 2000))
+  }
+  expect_equal(interval_in_words(c(1, -Inf, 2, -Inf, NA), c(3, 4, Inf, Inf, 1), as.character),
+               c("95%: 1 to 3", "95%: at most 4", "95%: at least 2", "95%: too few to bound it", NA))
+})
+
+test_that("few trials leave open ends wherever quantiles stand", {
+  counts <- simulate(game_war(), nsim = 10, seed = 3)
+  row <- function(table, term) table[table$term == term, ]
+  expect_equal(row(tidy(counts), "rounds_p90")$conf.high, Inf)
+  expect_equal(row(estimates(counts, c("rounds_p10", "rounds_p99")), "rounds_p10")$conf.low, -Inf)
+  expect_equal(row(tidy(summary(counts)), "rounds_p10")$conf.low, -Inf)
+  expect_output(print(summary(counts)), "nine in ten up to [0-9]+ \\(at least [0-9]+\\)")
+  settled <- convergence(counts, "rounds_p90")
+  expect_equal(settled$conf.high[nrow(settled)], Inf)
+  expect_output(print(settled), "95%: at least")
+  varied <- vary_rules(game_war(), face_down = c(1, 3), nsim = 10, seed = 3)
+  expect_equal(row(varied, "rounds_p90")$conf.high, c(Inf, Inf))
+  expect_output(print(varied), "\\(at least [0-9]+\\)")
+  drawn <- autoplot(varied)
+  expect_true(all(is.infinite(ggplot2::layer_data(drawn, 2)$ymax)))
+  expect_match(drawn$labels$caption, "open where they reach the edge")
+  long <- simulate(game_war(), nsim = 1e6, seed = 1, precision = c(rounds_p90 = 4))
+  at <- row(tidy(long), "rounds_p90")
+  expect_true(max(at$conf.high - at$estimate, at$estimate - at$conf.low) <= 4 && trials_of(long) < 1e6)
+  page <- withr::local_tempfile(fileext = ".html")
+  report(counts, page)
+  expect_match(paste(readLines(page), collapse = " "), "at least [0-9]+")
+})
+
+test_that("exact intervals and matched pairs are those of their definitions", {
+  for (case in list(c(0, 10), c(3, 10), c(10, 10))) {
+    found <- exact_interval(case[1], case[2])
+    known <- binom.test(case[1], case[2])$conf.int
+    expect_equal(c(found$low, found$high), as.numeric(known), tolerance = 1e-9)
+  }
+  # The score of matched pairs by its definition: the largest likelihood of the shares, found numerically.
+  slow_score <- function(difference, more, fewer, trials) {
+    same <- trials - more - fewer
+    loss <- function(q) {
+      p <- c(q + difference, q, 1 - 2 * q - difference)
+      if (any(p < 0)) Inf else -sum(ifelse(c(more, fewer, same) > 0, c(more, fewer, same) * log(pmax(p, 1e-300)), 0))
+    }
+    q <- optimize(loss, c(max(0, -difference), (1 - difference) / 2), tol = 1e-12)$minimum
+    (more - fewer - trials * difference) / sqrt(trials * (2 * q + difference - difference^2))
+  }
+  for (case in list(c(12, 2, 44), c(4, 4, 30), c(3, 1, 1000), c(30, 5, 60))) {
+    found <- matched_interval(case[1], case[2], case[3])
+    expect_equal(slow_score(found$low, case[1], case[2], case[3]), qnorm(0.975), tolerance = 1e-4)
+    expect_equal(slow_score(found$high, case[1], case[2], case[3]), -qnorm(0.975), tolerance = 1e-4)
+  }
+  # Where none differed the end is at z^2 / (n + z^2), worked by hand from the score.
+  z <- qnorm(0.975)
+  expect_equal(matched_interval(0, 0, 500), list(low = -z^2 / (500 + z^2), high = z^2 / (500 + z^2)),
+               tolerance = 1e-6)
+  # What it covers by its law, all ways that deals can differ, also where they rarely do.
+  covered <- function(more, fewer, trials, most) {
+    grid <- expand.grid(a = 0:most, b = 0:most)
+    grid <- grid[grid$a + grid$b <= trials, ]
+    chance <- apply(grid, 1, function(row) dmultinom(c(row, trials - sum(row)), prob = c(more, fewer, 1 - more - fewer)))
+    holds <- apply(grid, 1, function(row) {
+      ends <- matched_interval(row[1], row[2], trials)
+      ends$low <= more - fewer && more - fewer <= ends$high
+    })
+    c(sum(chance[holds]), sum(chance))
+  }
+  for (case in list(c(0.1, 0.05, 30, 15), c(0.003, 0.001, 1000, 15), c(1e-4, 2e-5, 5000, 8), c(0.3, 0.3, 12, 12))) {
+    found <- covered(case[1], case[2], case[3], case[4])
+    expect_gt(found[2], 0.999)
+    expect_gt(found[1], 0.93)
+  }
+})
+
+test_that("intervals of ratios hold what they promise with few clusters, seen in all or in a third of shoes", {
+  set.seed(2)
+  pays <- c(-2, -1, 0, 1, 1.5, 2)
+  chances <- c(0.05, 0.43, 0.09, 0.33, 0.045, 0.055)
+  # Rounds of a shoe at a count: 1 or more, and one shoe is luckier than another.
+  repeated <- function(shoes, share, repeats) {
+    size <- ifelse(rbinom(shoes * repeats, 1, share) == 1, 1 + rpois(shoes * repeats, 3), 0)
+    round <- rep(seq_along(size), size)
+    net <- sample(pays, length(round), TRUE, chances) + rep(rnorm(length(size), 0, 0.3), size)
+    won <- runif(length(round)) < plogis(rnorm(length(size)))[round]
+    each <- function(x) {
+      found <- numeric(length(size))
+      added <- rowsum(as.double(x), round)
+      found[as.integer(rownames(added))] <- added
+      matrix(found, repeats)
+    }
+    list(size = matrix(size, repeats), net = each(net), won = each(won))
+  }
+  half <- integrate(function(x) plogis(x) * dnorm(x), -Inf, Inf)$value
+  for (share in c(1, 1 / 3)) for (clusters in c(6, 10, 20, 40)) {
+    drawn <- repeated(round(clusters / share), share, 10000)
+    held <- vapply(seq_len(10000), function(i) {
+      spread <- jackknife_error(cbind(drawn$net[i, ]), cbind(drawn$size[i, ]), 1)
+      freedom <- if (spread$clusters >= fewest_clusters) spread$clusters - 1 else NA_real_
+      wide <- student_half_width(spread$error, freedom)
+      off <- sum(drawn$net[i, ]) / sum(drawn$size[i, ]) - sum(pays * chances)
+      spread <- jackknife_error(cbind(drawn$won[i, ]), cbind(drawn$size[i, ]), 1)
+      ends <- share_interval(sum(drawn$won[i, ]) / sum(drawn$size[i, ]), spread$error, freedom)
+      c(abs(off) <= wide, ends$low <= half && half <= ends$high)
+    }, c(NA, NA))
+    shown <- !is.na(held[1, ])
+    expect_true(all(rowMeans(held[, shown]) > 0.93 & rowMeans(held[, shown]) < 0.97),
+                info = paste(share, clusters, paste(rowMeans(held[, shown]), collapse = " ")))
+  }
+})

@@ -80,11 +80,24 @@ test_that("a result in another form is refused with what to do", {
   file <- withr::local_tempfile(fileext = ".json")
   write_result(simulate(draws(deck_standard(), 5), 100, seed = 7), file)
   text <- paste(readLines(file), collapse = "\n")
-  for (form in c("\"form\":1", "\"other\":2")) {
-    writeLines(sub("\"form\": ?2", form, text), file)
+  for (form in c("\"form\":1", "\"other\":3")) {
+    writeLines(sub("\"form\": ?3", form, text), file)
     expect_error(read_result(file), "in another form.*Make it anew: 5 cards drawn.*seed 7",
                  class = "habanera_error_file")
   }
+})
+
+test_that("of single trials the form before is read, of rounds it is not", {
+  file <- withr::local_tempfile(fileext = ".json")
+  before <- function(x) {
+    write_result(x, file)
+    writeLines(sub("\"form\": ?3", "\"form\":2", readLines(file)), file)
+  }
+  x <- simulate(draws(deck_standard(), 5), 100, seed = 7)
+  before(x)
+  expect_equal(read_result(file), x)
+  before(simulate(game_high_card(cut_after = 30), 10, seed = 1))
+  expect_error(read_result(file), "in another form", class = "habanera_error_file")
 })
 
 test_that("other results are written as plain tables", {
