@@ -107,3 +107,66 @@ TEST_CASE("rounds are added up in the class of their number, and nothing is lost
     for (std::size_t j = 0; j <= i; ++j) CHECK(sums.products()[at++] == found[i] * found[j] + other[i] * other[j]);
   }
 }
+
+TEST_CASE("trials are kept of a class that few hold, whatever way they are merged, and of one that many hold none") {
+  const auto totals = [](std::uint64_t trial) {
+    // The first column comes in every trial, the second in every fifth, with the third beside it.
+    const bool fifth = trial % 5 == 0;
+    return std::vector<std::int64_t>{2, fifth ? 1 : 0, fifth ? static_cast<std::int64_t>(trial) - 50 : 0};
+  };
+  const std::vector<ColumnClass> classes{{0, 3}, {1, 2}};
+  const auto counted = [&](std::uint64_t first, std::uint64_t last) {
+    TrialSums sums(3, classes);
+    for (std::uint64_t trial = first; trial <= last; ++trial) sums.close(totals(trial), trial);
+    return sums;
+  };
+  const TrialSums whole = counted(1, 320);
+  CHECK(whole.held() == std::vector<std::uint64_t>{320, 64, 63});
+  CHECK(whole.kept(0).empty());
+  REQUIRE(whole.kept(1).size() == 64);
+  for (std::size_t i = 0; i < 64; ++i) {
+    CHECK(whole.kept(1)[i].trial == 5 * (i + 1));
+    CHECK(whole.kept(1)[i].values == std::vector<std::int64_t>{1, static_cast<std::int64_t>(5 * (i + 1)) - 50});
+  }
+  TrialSums parts = counted(101, 320);
+  parts.merge(counted(1, 60));
+  parts.merge(counted(61, 100));
+  CHECK(parts.held() == whole.held());
+  CHECK(parts.sums() == whole.sums());
+  REQUIRE(parts.kept(1).size() == 64);
+  for (std::size_t i = 0; i < 64; ++i) CHECK(parts.kept(1)[i].trial == whole.kept(1)[i].trial);
+  // One more, and the class is told by its squares.
+  TrialSums more = counted(1, 320);
+  more.merge(counted(325, 325));
+  CHECK(more.kept(1).empty());
+  CHECK(counted(1, 325).kept(1).empty());
+}
+
+TEST_CASE("sums and squares of families are those of their groups of trials, merged in any way") {
+  const std::vector<GroupedSums::Family> families{{{0}, {1}}, {{0, 1}}};
+  const auto totals = [](std::uint64_t trial) {
+    return std::vector<std::int64_t>{static_cast<std::int64_t>(trial), 3 - static_cast<std::int64_t>(trial % 7)};
+  };
+  GroupedSums one(2, families), two(2, families);
+  for (std::uint64_t trial = 1; trial <= 70; ++trial) (trial % 3 == 0 ? one : two).close(totals(trial), trial);
+  one.merge(two);
+  for (std::size_t group = 0; group < GroupedSums::groups; ++group) {
+    std::uint64_t trials = 0;
+    WideInteger first = 0, second = 0, each = 0, both = 0;
+    for (std::uint64_t trial = 1; trial <= 70; ++trial) {
+      if (trial % GroupedSums::groups != group) continue;
+      const auto now = totals(trial);
+      ++trials;
+      first += now[0];
+      second += now[1];
+      each += now[0] * now[0] + now[1] * now[1];
+      both += (now[0] + now[1]) * (now[0] + now[1]);
+    }
+    CHECK(one.trials()[group] == trials);
+    CHECK(one.sums()[2 * group] == first);
+    CHECK(one.sums()[2 * group + 1] == second);
+    CHECK(one.squares()[2 * group] == each);
+    CHECK(one.squares()[2 * group + 1] == both);
+  }
+  CHECK(GroupedSums(2, {}).trials().empty());
+}

@@ -100,6 +100,71 @@ test_that("changes by the count are better from their count on, and not before",
   expect_output(print(found), "changes of")
 })
 
+test_that("changes begin at the counts at which the moves change places, card by card in plain R", {
+  game <- game_blackjack(packs = 2, surrender = "none")
+  found <- find_deviations(game, range = -5:5, nsim = 0)
+  shoes <- shoes_by_count(game, check_system("level one balanced", NULL), 52, -5:5, NULL)
+  values <- game$spec$rules$points
+  stands_better <- function(total, up, count) {
+    left <- shoes$left[, shoes$counts == count]
+    unseen <- plain_hit_or_stand(vapply(1:10, function(value) sum(left[values == value]), 0), up)
+    by_value <- vapply(1:10, function(value) sum(left[values == value]), 0)
+    unseen$stand(total, FALSE, by_value) > unseen$hit(total, FALSE, by_value)
+  }
+  for (cell in list(c(16, 10), c(15, 10), c(12, 3))) {
+    from <- found$from[found$hand == paste("hard", cell[1]) & found$up_card == cell[2]]
+    expect_true(stands_better(cell[1], cell[2], from))
+    expect_false(stands_better(cell[1], cell[2], from - 1))
+  }
+})
+
+test_that("at each cut a counter gains, loses or is open by the whole interval, in words, figure and caption", {
+  counter <- seat_counting(bets = c("0" = 1, "1" = 4, "2" = 12))
+  game <- game_blackjack()
+  found <- counter_gain(game, counter, cut_after = c(0.3, 0.75), packs = c(1, 6), nsim = 3000, seed = 1)
+  expect_equal(found$verdict, ifelse(found$conf.low > 0, "gains", ifelse(found$conf.high < 0, "loses", "open")))
+  expect_true(all(c("gains", "open") %in% found$verdict))
+  deep <- found[found$packs == 1 & found$cut_after == 0.75, ]
+  expect_equal(deep$verdict, "gains")
+  expect_output(print(found), "who counts gains after")
+  figure <- autoplot(found)
+  expect_no_match(figure$labels$caption, "312")
+  expect_match(figure$labels$caption, "packs of a standard deck of 52")
+  shapes <- ggplot2::layer_data(figure, 4)$shape
+  expect_equal(sort(shapes), sort(unname(c(gains = 19, open = 1, loses = 4)[found$verdict])))
+  few <- counter_gain(game, counter, cut_after = c(0.4, 0.8), nsim = 4, seed = 1)
+  expect_true(all(is.na(few$conf.low)) && all(few$verdict == "open"))
+  expect_output(print(few), "may gain\\s+or lose, at every cut tried")
+})
+
+test_that("bets that wander are said to follow the count as often as the level says", {
+  tags <- rep(c(-1, 1, 1, 1, 1, 1, 0, 0, 0, -1, -1, -1, -1), 24)
+  set.seed(3)
+  counts_of_shoe <- function(shoe) {
+    starts <- cumsum(c(0, 5 + rpois(45, 0.4)))
+    starts <- starts[starts < 234]
+    trunc(c(0, cumsum(sample(tags)))[starts + 1] / ((312 - starts) / 52))
+  }
+  for (shoes in c(8, 12, 25)) {
+    p <- replicate(500, {
+      counts <- lapply(seq_len(shoes), counts_of_shoe)
+      bets <- 20 + cumsum(rnorm(length(unlist(counts))))
+      rise_of(bets, unlist(counts), rep(seq_len(shoes), lengths(counts)))$p.value
+    })
+    expect_lt(mean(p < 0.05), 0.05 + standard_errors * sqrt(0.05 * 0.95 / 500))
+  }
+  # The slope and its error, shoe by shoe left out, by the regression that R has.
+  counts <- lapply(1:7, counts_of_shoe)
+  shoe <- rep(1:7, lengths(counts))
+  counts <- unlist(counts)
+  bets <- round(20 + 2 * counts + rnorm(length(counts), 0, 5))
+  found <- rise_of(bets, counts, shoe)
+  slope <- function(rows) unname(coef(lm(bets[rows] ~ counts[rows]))[2])
+  without <- vapply(1:7, function(one) slope(shoe != one), 0)
+  expect_equal(found$estimate, slope(TRUE), tolerance = 1e-9)
+  expect_equal(found$std.error, sqrt(6 / 7 * sum((without - mean(without))^2)), tolerance = 1e-9)
+})
+
 test_that("what a count is worth for play is made of what can be seen: spreads, correlations, means above nothing", {
   above <- function(deficit, spread) {
     integrate(function(x) (x - deficit) * dnorm(x, 0, spread), deficit, deficit + 40 * spread, rel.tol = 1e-10)$value
@@ -143,9 +208,10 @@ test_that("bets that follow the count are told from those that do not", {
   rows <- as.data.frame(twin)
   slope <- cov(rows$bet, rows$true_count) / var(rows$true_count)
   expect_equal(tidy(twin)$estimate, slope)
-  centred <- rows$true_count - mean(rows$true_count)
-  left <- tapply(centred * (rows$bet - mean(rows$bet) - slope * centred), rows$shoe, sum)
-  expect_equal(tidy(twin)$std.error, sqrt(24 / 22 * sum(left^2)) / sum(centred^2))
+  without <- vapply(unique(rows$shoe), function(shoe) {
+    with(rows[rows$shoe != shoe, ], cov(bet, true_count) / var(true_count))
+  }, 0)
+  expect_equal(tidy(twin)$std.error, sqrt(23 / 24 * sum((without - mean(without))^2)))
   # Bets that stay as they are for a while, beside counts that wander: as often seen as is promised.
   set.seed(11)
   alarms <- replicate(400, {

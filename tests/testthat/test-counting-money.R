@@ -204,6 +204,83 @@ test_that("takings that fit the rules are told from those that leak", {
   expect_s3_class(autoplot(back), "ggplot")
 })
 
+test_that("takings of shoes with a cut are luck as often as they are", {
+  game <- game_blackjack(cut_after = 0.75, packs = 2, players = player_basic(), record = "net")
+  rounds <- trials(game, 5, 1:3000)
+  night <- (rounds$trial - 1) %/% 10
+  nights <- data.frame(rounds = as.vector(table(night)), result = 0 - as.vector(tapply(rounds$net, night, sum)))
+  nights$staked <- nights$rounds
+  found <- takings(nights, game)
+  # The edge and the spread are those of rounds dealt in plain R from such shoes.
+  set.seed(4)
+  values <- rep(c(1:9, 10, 10, 10, 10), 8)
+  house <- list(bust_over = 21, hole_card = "checked", most_hands = 4, resplit_aces = FALSE, surrender = "none",
+                insured = FALSE, ties = "push", double_on = "any_two", double_after_split = TRUE,
+                split_aces = "one_card", soft_17 = "stands", dealer_stands_on = 17, natural_pays = 1.5,
+                cards_that_win = NULL)
+  table <- as.data.frame(player_basic())
+  table <- as.matrix(data.frame(table[-1], row.names = table$hand, check.names = FALSE))
+  net <- replicate(4000, plain_round(sample(values), table, house)$net)
+  expect_lt(abs(mean(net) + found$edge$estimate), standard_errors * sd(net) / sqrt(4000))
+  # Of a spread with the fourth moment that it has.
+  error <- sqrt((mean((net - mean(net))^4) - var(net)^2) / 4000) / (2 * sd(net))
+  expect_lt(abs(sd(net) - found$edge$sd), standard_errors * error)
+  z <- as.data.frame(found)$z
+  expect_lt(abs(mean(z)), standard_errors / sqrt(300))
+  expect_lt(abs(mean(abs(z) > qnorm(0.975)) - 0.05), standard_errors * sqrt(0.05 * 0.95 / 300))
+})
+
+test_that("bankrolls of priced shoes are those of the shoes played with these bets", {
+  counter <- function(bets) player_counting(bets = bets)
+  mild <- c("0" = 1, "1" = 2, "2" = 4)
+  steep <- c("0" = 1, "1" = 6, "2" = 12)
+  shoes <- function(bets) {
+    simulate(game_blackjack(packs = 2, cut_after = 0.8, players = counter(bets)), nsim = 2000, seed = 1)
+  }
+  priced <- reprice(by_true_count(shoes(mild)), steep)
+  played <- bankroll(shoes(steep), start = 200, rounds = 200)
+  expect_equal(tidy(bankroll(priced, start = 200, rounds = 200))[c("term", "estimate")],
+               tidy(played)[c("term", "estimate")], tolerance = 1e-9)
+  expect_equal(tidy(bankroll(by_true_count(shoes(steep)), start = 200, rounds = 200)), tidy(played), tolerance = 1e-6)
+  expect_output(print(bankroll(priced, start = 200, rounds = 200)), "priced\\s+anew with bets")
+})
+
+test_that("counters at equal risk run the same risk, by hand", {
+  game <- game_blackjack(packs = 1, cut_after = 0.75, surrender = "early", natural_pays = 2)
+  players <- list(mild = player_counting(bets = c("0" = 1, "1" = 4)),
+                  steep = player_counting(bets = c("0" = 1, "1" = 8, "2" = 16)))
+  found <- compare_counters(game, players, ruin = 0.1, bank = 300, nsim = 5000, seed = 2)
+  for (i in 1:2) {
+    rounds <- trials(change_rules(game, players = players[[i]]), 2, 1:5000)
+    gain <- mean(rounds$net)
+    by_shoe <- as.vector(rowsum(rounds$net - gain, rounds$trial))
+    # A round's variance in the long run: of what shoes deviate, over their rounds.
+    variance <- sum(by_shoe^2) * 5000 / 4999 / nrow(rounds)
+    expect_equal(found$gain[i], 100 * gain, tolerance = 1e-9)
+    expect_equal(found$sd[i], 10 * sqrt(variance), tolerance = 1e-6)
+    expect_equal(found$ruin[i], exp(-2 * gain * 300 / variance), tolerance = 1e-6)
+    # With stakes so high the risk is the one asked for.
+    stake <- found$stake[i]
+    expect_equal(exp(-2 * stake * gain * 300 / (stake^2 * variance)), 0.1, tolerance = 1e-6)
+    expect_equal(found$gain_at_stake[i], stake * found$gain[i], tolerance = 1e-9)
+  }
+  expect_equal(tidy(found)$term, c("mild", "steep"))
+  expect_output(print(found), "At a risk of ruin of 10%")
+  none <- compare_counters(game_blackjack(cut_after = 0.5), lapply(players, function(player) {
+    player_counting(bets = c("0" = 1))
+  }), nsim = 300, seed = 1)
+  expect_true(all(none$verdict %in% c("open", "loses")))
+  expect_output(print(none), "Of nobody here it is sure that he gains")
+  expect_refusals(list(
+    list(quote(compare_counters(game_blackjack(), players)), "rules", "give the game a `cut_after`"),
+    list(quote(compare_counters(game, players[1])), "input", "two counting players or more"),
+    list(quote(compare_counters(game, list(a = players[[1]], a = players[[2]]))), "input", "Two players are called"),
+    list(quote(compare_counters(game, list(player_basic(), player_basic()))), "input", "must be a player_counting()"),
+    list(quote(compare_counters(game, players, ruin = 1)), "input", "`ruin` must be a number above 0 and below 1"),
+    list(quote(compare_counters(game_pairs(), players)), "input", "not played for money")
+  ), environment())
+})
+
 test_that("money that cannot be is refused", {
   no_column <- withr::local_tempfile(fileext = ".csv", lines = c("rounds,result", "10,3"))
   expect_refusals(list(

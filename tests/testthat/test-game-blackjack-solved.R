@@ -287,3 +287,53 @@ test_that("the shell works edges, strategies, advice and mistakes out", {
   expect_match(says("mistakes", "blackjack", "--player", demo_file("dirty-strategy.csv"), status = 2),
                "dirty-strategy.csv\": A row of a strategy is such as")
 })
+
+test_that("a split is worth what both hands are, card by card in plain R", {
+  deck <- deck_standard(ranks = c("3", "8", "9", "10"))
+  for (up in c("10D", "9C")) {
+    game <- game_blackjack(deck = deck, packs = 2, most_hands = 2)
+    advice <- advise(game, "8S 8H", up)
+    up_value <- as.numeric(sub("[CD]$", "", up))
+    left <- replace(numeric(10), c(3, 8, 9, 10), 8)
+    left <- left - 2 * (1:10 == 8) - (1:10 == up_value)
+    unseen <- plain_hit_or_stand(left, up_value)
+    # One hand that begins with an eight, the other being known to hold one.
+    hand <- sum(vapply(which(left > 0), function(card) {
+      rest <- left - (1:10 == card)
+      unseen$next_card(card, left) * max(unseen$best(8 + card, FALSE, rest), unseen$double(8 + card, FALSE, rest))
+    }, 0))
+    expect_equal(advice$expected[advice$action == "split"], 2 * hand, tolerance = 1e-10)
+    expect_equal(advice$expected[advice$action == "stand"], unseen$stand(16, FALSE, left), tolerance = 1e-10)
+    expect_equal(advice$expected[advice$action == "hit"], unseen$hit(16, FALSE, left), tolerance = 1e-10)
+  }
+})
+
+test_that("rules move the edge to the side that they must", {
+  found <- rule_effects(game_blackjack(packs = 2))
+  of <- function(rule, value) found$effect[found$rule == rule & found$value == value]
+  # What is taken from a player who plays best, or paid to him less, brings the house more; what he is given costs it.
+  house <- list(c("natural_pays", "1"), c("natural_pays", "1.2"), c("ties", "dealer"), c("double_on", "none"),
+                c("double_on", "10_11"), c("double_after_split", "FALSE"), c("most_hands", "1"),
+                c("hole_card", "unchecked_all_lost"))
+  player <- list(c("natural_pays", "2"), c("surrender", "late"), c("surrender", "early"), c("double_on", "any_cards"),
+                 c("split_aces", "play_on"), c("resplit_aces", "TRUE"), c("cards_that_win", "5"))
+  for (rule in house) expect_gt(of(rule[1], rule[2]), 0, label = paste(rule, collapse = " "))
+  for (rule in player) expect_lt(of(rule[1], rule[2]), 0, label = paste(rule, collapse = " "))
+  # The more of it, the more.
+  expect_gt(of("double_on", "none"), of("double_on", "10_11"))
+  expect_lt(of("surrender", "early"), of("surrender", "late"))
+  expect_false(is.unsorted(-c(of("natural_pays", "1"), of("natural_pays", "1.2"), 0, of("natural_pays", "2"))))
+})
+
+test_that("a fresh shoe that can run dry has no edge, as it has no exact law", {
+  deck <- deck_standard(ranks = c("A", "5", "6", "10"))
+  small <- game_blackjack(deck = deck, packs = 1)
+  expect_error(house_edge(small), "more cards than the pack has; take more packs", class = "habanera_error_rules")
+  expect_error(exact(small), "more cards than the pack has", class = "habanera_error_rules")
+  expect_error(best_strategy(small), "more cards than the pack has", class = "habanera_error_rules")
+  expect_error(simulate(change_rules(small, players = player_stands_on(20)), nsim = 5000, seed = 1), "Take more packs",
+               class = "habanera_error_rules")
+  # All hands of four and the dealer's can hold no more than 5 x 31 of 2 x 88 points: two packs cannot run dry.
+  expect_false(may_run_dry(game_blackjack(deck = deck, packs = 2)))
+  expect_s3_class(house_edge(game_blackjack(deck = deck, packs = 2), nsim = 1000, seed = 1), "habanera_edge")
+})

@@ -93,3 +93,64 @@ test_that("a card's worth is the slope of least squares over single trials", {
   expect_error(card_impact(game, "colour"), "`attribute` must be", class = "habanera_error_input")
   expect_error(card_impact(game, outcome = "winner"), "`outcome` must be", class = "habanera_error_input")
 })
+
+test_that("differences that are rarely seen say how rarely, and no more", {
+  game <- game_blackjack()
+  same <- compare(game, change_rules(game, cards_that_win = 7), nsim = 1e4, seed = 3)
+  rows <- tidy(same)
+  expect_equal(rows$differed, rep(0, nrow(rows)))
+  expect_equal(rows$differed.high, rep(none_seen_bound(1e4), nrow(rows)), tolerance = 1e-9)
+  # What the two games can be apart: eight stakes and the insurance lost, or eight won and it.
+  net <- rows[rows$term == "net", ]
+  expect_equal(net$conf.high, 17.5 * none_seen_bound(1e4), tolerance = 1e-9)
+  expect_true(net$conf.low < 8.3e-5 && 8.3e-5 < net$conf.high)
+  expect_true(is.na(rows$conf.low[rows$term == "staked"]))
+  z <- qnorm(0.975)
+  expect_equal(rows$conf.high[rows$term == "result=win"], z^2 / (1e4 + z^2), tolerance = 1e-6)
+  expect_match(first_answer(same)[1], "the same in every deal \\(at most 0.0369% differ, 95%\\)")
+  few <- compare(game, change_rules(game, cards_that_win = 6), nsim = 3000, seed = 3)
+  row <- tidy(few)[1, ]
+  deals <- trials(game, 3, 1:3000)$net != trials(change_rules(game, cards_that_win = 6), 3, 1:3000)$net
+  expect_equal(row$differed, mean(deals))
+  expect_equal(c(row$differed.low, row$differed.high), as.numeric(binom.test(sum(deals), 3000)$conf.int),
+               tolerance = 1e-9)
+  expect_match(first_answer(few)[1], sprintf("only %d deals differed", sum(deals)))
+  varied <- vary_rules(game, cards_that_win = list(NULL, 6), nsim = 3000, seed = 3)
+  expect_output(print(varied), sprintf("\\(in %d deals\\)", sum(deals)))
+  expect_equal(varied$difference.high[varied$cards_that_win == "6" & varied$term == "net"], row$conf.high)
+  # A share of the win is bounded by all of it.
+  pairs <- game_pairs(pairs = 3, record = "score_1")
+  one <- tidy(compare(pairs, pairs, nsim = 50, seed = 1))
+  expect_equal(c(one$conf.low, one$conf.high), c(-1, 1) * none_seen_bound(50), tolerance = 1e-9)
+  expect_true(all(is.na(tidy(compare(game_war(record = "rounds"), game_war(record = "rounds"), nsim = 50,
+                                     seed = 1))$conf.low)))
+})
+
+test_that("other kinds are refused, and of other decks it is said that deals are not matched", {
+  expect_error(compare(game_blackjack(), game_high_card()), "two kinds, Blackjack and High card",
+               class = "habanera_error_input")
+  apart <- compare(game_blackjack(packs = 1), game_blackjack(packs = 6), nsim = 100, seed = 1)
+  expect_match(capture.output(print(apart))[1], "deals are not matched")
+  expect_match(in_words(apart$provenance$experiment), "trial by trial")
+  expect_output(print(vary_rules(game_blackjack(), packs = c(1, 6), nsim = 50, seed = 1)), "deals are not matched")
+  single <- compare(game_war(), game_war(face_down = 1), nsim = 1, seed = 1)
+  expect_match(first_answer(single)[1], "too few to tell")
+  alone <- simulate(draws(deck_standard(), 5, k = count(rank == "A")), 1, seed = 1)
+  expect_output(print(alone), "Too few trials to tell whether they agree")
+  whole <- draws(deck_standard(), 26)
+  expect_true(is.na(compare(simulate(whole, 1, seed = 1), exact(whole))$agree))
+})
+
+test_that("the same seed gives the same result, to the last bit, as an object and as a file", {
+  for (experiment in list(game_war(), game_high_card(cut_after = 30), draws(deck_standard(), 5),
+                          draws(deck_standard(), 5, aces = count(rank == "A")))) {
+    one <- simulate(experiment, nsim = 200, seed = 4)
+    expect_identical(simulate(experiment, nsim = 200, seed = 4), one)
+    files <- replicate(2, withr::local_tempfile(fileext = ".json", .local_envir = parent.frame(3)))
+    for (file in files) write_result(simulate(experiment, nsim = 200, seed = 4), file)
+    expect_identical(readLines(files[1]), readLines(files[2]))
+    expect_false(any(grepl("seconds", readLines(files[1]))))
+  }
+  expect_identical(exact(game_high_card(packs = 1)), exact(game_high_card(packs = 1)))
+  expect_false("seconds" %in% names(provenance(one)))
+})

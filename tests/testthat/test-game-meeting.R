@@ -107,3 +107,82 @@ test_that("the shell seats everyone, solves and prices", {
   expect_match(run_words("edge", "high_card")$out, "5.882% = 1/17", all = FALSE)
   expect_equal(run_words("edge", "pairs")$status, 2)
 })
+
+test_that("shares of the win stay between nothing and all, and who wins all has the exact interval", {
+  x <- round_robin(game_pairs(pairs = 1), c("full_memory", "careful"), nsim = 8, seed = 1)
+  # Of one pair the first turn wins: seat 1 has all, seat 2 nothing, each player half.
+  seats <- tidy(x)[tidy(x)$part == "seat", ]
+  expect_equal(seats$estimate, c(1, 0))
+  expect_equal(c(seats$conf.low[1], seats$conf.high[1]), as.numeric(binom.test(8, 8)$conf.int), tolerance = 1e-9)
+  expect_equal(c(seats$conf.low[2], seats$conf.high[2]), as.numeric(binom.test(0, 8)$conf.int), tolerance = 1e-9)
+  # Each player has half in every deal, which tells nothing of an error.
+  expect_true(all(is.na(tidy(x)$conf.low[1:2])))
+  for (nsim in c(6, 20, 300)) {
+    rows <- tidy(round_robin(game_pairs(pairs = 3), c("full_memory", "random"), nsim = nsim, seed = 2))
+    expect_true(all(rows$conf.low >= 0 & rows$conf.high <= 1, na.rm = TRUE))
+    lead <- as.data.frame(round_robin(game_pairs(pairs = 3), c("full_memory", "random"), nsim = nsim, seed = 2))
+    expect_true(all(lead$lead.low >= -1 & lead$lead.high <= 1))
+  }
+  # Five deals are too few for an interval; of the variation 319 are.
+  expect_true(all(is.na(tidy(round_robin(game_pairs(pairs = 4), four, nsim = 5, seed = 2))$conf.low)))
+  expect_true(all(is.na(tidy(round_robin(game_pairs(pairs = 4), four, nsim = 319, seed = 2))$conf.low[6:9])))
+})
+
+test_that("parts of the variation have no bias of few deals, and their intervals hold", {
+  # What the players are of a result, by the exact laws of both line-ups.
+  names <- c("full_memory", "careful")
+  laws <- lapply(list(names, rev(names)), function(line) {
+    exact(game_pairs(pairs = 3, players = line, record = c("score_1", "score_2")))
+  })
+  mean_of <- function(law, seat, power = 1) sum(law$probability * law$outcomes[[seat]]^power)
+  player <- c(mean_of(laws[[1]], 1) + mean_of(laws[[2]], 2), mean_of(laws[[1]], 2) + mean_of(laws[[2]], 1)) / 2
+  total <- mean(c(mean_of(laws[[1]], 1, 2), mean_of(laws[[1]], 2, 2), mean_of(laws[[2]], 1, 2),
+                  mean_of(laws[[2]], 2, 2))) - 1 / 4
+  share <- mean((player - 0.5)^2) / total
+  meeting <- function(nsim, seed) round_robin(game_pairs(pairs = 3), names, nsim = nsim, seed = seed, threads = 1)
+  # Of thirty deals the plain variance of the means would be larger by far.
+  few <- vapply(1:300, function(seed) {
+    x <- meeting(30, seed)
+    grouped_estimate(x$sums, function(sums) {
+      variation_parts(sums, meeting_families(x$provenance$experiment))
+    })$estimate[["players"]]
+  }, 0)
+  expect_lt(abs(mean(few) - share), standard_errors * sd(few) / sqrt(300))
+  holds <- vapply(1:200, function(seed) {
+    row <- tidy(meeting(320, seed))[5, ]
+    row$estimate >= 0 && row$conf.low <= share && share <= row$conf.high
+  }, NA)
+  expect_gt(mean(holds), 0.95 - standard_errors * sqrt(0.95 * 0.05 / 200))
+  # Leaving out one group after the other, in plain R.
+  x <- round_robin(game_pairs(pairs = 3), c("full_memory", "careful"), nsim = 640, seed = 3)
+  lines <- list(c("full_memory", "careful"), c("careful", "full_memory"))
+  scores <- lapply(lines, function(line) {
+    as.matrix(trials(game_pairs(pairs = 3, players = line, record = c("score_1", "score_2")), 3, 1:640)[-1])
+  })
+  shared <- function(rows) {
+    covariance <- vapply(1:2, function(seat) cov(scores[[1]][rows, seat], scores[[2]][rows, seat]), 0)
+    each <- unlist(lapply(scores, function(score) score[rows, ]))
+    mean(covariance) / (mean(each^2) - mean(each)^2)
+  }
+  without <- vapply(0:31, function(group) shared(which(1:640 %% 32 != group)), 0)
+  deal <- tidy(x)[tidy(x)$term == "deal", ]
+  expect_equal(deal$std.error, sqrt(31 / 32 * sum((without - mean(without))^2)), tolerance = 1e-9)
+  expect_equal(deal$estimate, max(0, shared(1:640)), tolerance = 1e-9)
+})
+
+test_that("two strategies meet at a table of three, in every seating; of money it is said what all have", {
+  x <- round_robin(game_blackjack(seats = 3), c("basic", "never_busts"), nsim = 40, seed = 1)
+  expect_equal(x$provenance$experiment$line_ups,
+               rbind(c(1, 1, 2), c(1, 2, 1), c(1, 2, 2), c(2, 1, 1), c(2, 1, 2), c(2, 2, 1)))
+  rows <- tidy(x)
+  # Everybody sits in three places of six line-ups, so that the mean of players is that of seats.
+  expect_equal(mean(rows$estimate[rows$part == "player"]), mean(rows$estimate[rows$part == "seat"]), tolerance = 1e-12)
+  net <- function(line) {
+    as.matrix(trials(game_blackjack(seats = 3, players = as.list(line), record = paste0("net_", 1:3)), 1, 1:40)[-1])
+  }
+  names <- c("basic", "never_busts")
+  lines <- apply(x$provenance$experiment$line_ups, 1, function(line) names[line], simplify = FALSE)
+  basic <- Reduce(`+`, lapply(lines, function(line) rowSums(net(line)[, line == "basic", drop = FALSE]))) / 9
+  expect_equal(rows$estimate[1], mean(basic), tolerance = 1e-9)
+  expect_output(print(x), "all seats\\s+have -?[0-9.]+% on\\s+average")
+})

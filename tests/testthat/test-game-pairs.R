@@ -262,6 +262,15 @@ test_that("careful and forgetful players play as a slow program written from the
   }
 })
 
+test_that("who remembers nothing turns the square of the pairs, worked by hand", {
+  # With n pairs left two cards taken blindly match with a chance of 1 in 2n - 1: the turns add up to 1 + 3 + 5 + ...
+  for (pairs in 2:5) {
+    found <- tidy(simulate(game_pairs(pairs = pairs, seats = 1, players = player_forgetful(0)), 20000, seed = pairs))
+    turns <- found[found$term == "turns", ]
+    expect_lt(abs(turns$estimate - pairs^2), standard_errors * turns$std.error)
+  }
+})
+
 test_that("players that never finish a game are stopped, and the trial is named", {
   # Turns the first two cards for ever, unless they are a pair: of two pairs they are with chance 1/3.
   stubborn <- game_pairs(pairs = 2, seats = 1, players = player_with(function(view, moves) moves[1], "stubborn"))

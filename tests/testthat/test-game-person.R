@@ -27,6 +27,34 @@ test_that("a person plays at the terminal, stops, goes on, and is judged", {
                class = "habanera_error_file")
 })
 
+test_that("moves are judged by what they are worth in plain R, whatever was played", {
+  game <- game_pairs(pairs = 3, seats = 1)
+  file <- withr::local_tempfile(fileext = ".json")
+  set.seed(5)
+  judged <- 0
+  for (trial in 1:25) {
+    deck <- as.vector(game_decks(game, 1, trial))
+    lies <- rep(TRUE, 6)
+    first <- 0
+    moves <- NULL
+    while (any(lies)) {
+      open <- setdiff(which(lies), first)
+      move <- open[sample.int(length(open), 1)]
+      moves <- c(moves, move)
+      if (first > 0 && deck[move] == deck[first]) lies[c(move, first)] <- FALSE
+      first <- if (first == 0) move else 0
+    }
+    write_sitting(list(game = game, seed = 1, trial = trial, seat = 1, moves = moves, over = TRUE, file = file))
+    found <- judge_moves(file, by = "solved")
+    slow <- plain_worths(deck, moves)[found$choice]
+    expect_equal(found$best_worth, 0 - vapply(slow, min, 0), tolerance = 1e-9)
+    made <- vapply(seq_along(slow), function(i) slow[[i]][[as.character(moves[found$choice[i]])]], 0)
+    expect_equal(found$cost, made - vapply(slow, min, 0), tolerance = 1e-9)
+    judged <- judged + nrow(found)
+  }
+  expect_gt(judged, 300)
+})
+
 test_that("a person in a function of ours is asked, and what is no session is refused", {
   game <- game_pairs(pairs = 2, seats = 1, players = player_person())
   expect_output(print(game), "players person")

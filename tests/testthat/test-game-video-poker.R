@@ -107,6 +107,52 @@ test_that("lines of what is kept do as they say", {
   for (case in cases) expect_equal(keeps(case[1], case[2]), case[3], info = case[1])
 })
 
+test_that("a list of what is kept plays as the same list in plain R", {
+  ranks <- c("9", "10", "J", "Q", "K", "A")
+  lines <- c("four of a kind", "full house", "three of a kind", "four to a flush", "two pair", "high pair",
+             "four to an open straight", "any pair", "two suited cards of J or better", "one card of K or better")
+  # Of several ways the one of the highest cards, then the first.
+  highest <- function(ways, value) {
+    if (!length(ways)) return(NULL)
+    worth <- vapply(ways, function(way) sum(sort(value[way], decreasing = TRUE) * 100^(rev(seq_along(way)) - 1)), 0)
+    ways[[which.max(worth)]]
+  }
+  keeps <- function(view, moves) {
+    value <- match(view$rank, ranks)
+    suit <- view$suit
+    times <- table(value)
+    of <- function(size, holds) highest(Filter(holds, utils::combn(5, size, simplify = FALSE)), value)
+    of_times <- function(n) as.numeric(names(times)[times == n])
+    if (max(times) == 4) return(which(value == of_times(4)))
+    if (length(times) == 2) return(1:5)
+    if (max(times) == 3) return(which(value == of_times(3)))
+    flush <- of(4, function(way) length(unique(suit[way])) == 1)
+    if (!is.null(flush)) return(flush)
+    pairs <- of_times(2)
+    if (length(pairs) == 2 || any(pairs >= 3)) return(which(value %in% pairs))
+    open <- of(4, function(way) {
+      held <- sort(value[way])
+      completes <- function(other) {
+        row <- sort(c(held, other))
+        all(diff(row) == 1) || setequal(row, c(6, 1:4))
+      }
+      !anyDuplicated(held) && sum(vapply(setdiff(1:6, held), completes, NA)) >= 2
+    })
+    if (!is.null(open)) return(open)
+    if (length(pairs)) return(which(value == pairs))
+    suited <- of(2, function(way) suit[way[1]] == suit[way[2]] && all(value[way] >= 3))
+    if (!is.null(suited)) return(suited)
+    single <- of(1, function(way) value[way] >= 5)
+    if (is.null(single)) integer() else single
+  }
+  game <- function(player) {
+    game_video_poker(deck = deck_standard(ranks = ranks), players = player, record = c("net", "kept", "dealt"))
+  }
+  by_list <- trials(game(keep_rules(lines)), 1, 1:2000)
+  expect_equal(as.data.frame(trials(game(player_with(keeps, "in plain R")), 1, 1:2000)), as.data.frame(by_list))
+  expect_setequal(by_list$kept, 1:5)
+})
+
 test_that("what mistakes cost adds up to what the player has less, whoever he is", {
   list_player <- keep_rules(paste("four of a kind; three of a kind; high pair; four to a flush; any pair;",
                                   "one card of J or better"))

@@ -63,6 +63,57 @@ test_that("hands of ranks alone are compared as dealt, wild cards below all or a
   expect_equal(hand_category("2 10 K K A"), hand_category("2TKKA"))
 })
 
+test_that("ties by the order dealt are broken card after card, in plain R", {
+  set.seed(1)
+  ranks <- c(2:10, "J", "Q", "K", "A")
+  hands <- replicate(400, paste(sample(rep(ranks, 4), 5), collapse = " "))
+  rules <- hand_rules(categories = c("four of a kind", "full house", "three of a kind", "two pair", "one pair"),
+                      tie_break = "dealt_order")
+  # One digit for the category, and one for each card as it came.
+  slow <- vapply(strsplit(hands, " ", fixed = TRUE), function(hand) {
+    rank <- match(hand, ranks)
+    groups <- c(sort(as.vector(table(rank)), decreasing = TRUE), 0)
+    category <- match(paste(groups[1:2], collapse = ""), c("11", "21", "22", "31", "32", "41"))
+    category * 14^5 + sum(rank * 14^(4:0))
+  }, 0)
+  expect_equal(hand_place(hands, rules), match(slow, sort(unique(slow))))
+})
+
+test_that("ranks are neighbours when no card of the deck lies between", {
+  short <- deck_standard(ranks = c("6", "7", "8", "9", "10", "J", "Q", "K", "A"))
+  low <- "AS 6H 7C 8D 9S"
+  expect_equal(as.character(hand_category(low, deck = short)), "straight")
+  expect_equal(as.character(hand_category(low)), "high card")
+  expect_equal(as.character(hand_category(low, hand_rules(ace = "high"), deck = short)), "high card")
+  # The same 36 cards in a catalogue of one's own, and by the question language: one meaning.
+  data <- cbind(card = as.character(short), card_attributes(short)[c("rank", "suit", "rank_high")])
+  own <- new_cards(seq_len(36), new_catalogue(data, "cards of one's own"))
+  expect_equal(category_odds(own, 5)$n, category_odds(short, 5)$n)
+  asked <- exact(draws(short, 5, k = category()))
+  expect_equal(asked$probability[asked$outcomes$k == "straight"], 6 * (4^5 - 4) / choose(36, 5), tolerance = 1e-9)
+  # Every hand of a small deck with a gap, one by one: of 3, 4, 5, 9 and ace any neighbouring three.
+  gap <- deck_standard(ranks = c("3", "4", "5", "9", "A"))
+  rows <- list(c("3", "4", "5"), c("4", "5", "9"), c("5", "9", "A"), c("A", "3", "4"))
+  hands <- utils::combn(20, 3)
+  rank <- card_attributes(gap)$rank
+  suit <- card_attributes(gap)$suit
+  in_row <- apply(hands, 2, function(hand) any(vapply(rows, setequal, NA, rank[hand])))
+  one_suit <- apply(hands, 2, function(hand) length(unique(suit[hand])) == 1)
+  odds <- category_odds(gap, 3)
+  expect_equal(odds$n[match(c("straight flush", "straight"), odds$category)],
+               c(sum(in_row & one_suit), sum(in_row & !one_suit)))
+  # A royal flush is the highest of the deck, and a wild card becomes what the deck has.
+  queens <- deck_standard(ranks = c("8", "9", "10", "J", "Q"), jokers = 1)
+  royal <- hand_rules(categories = c("royal flush", "straight flush", "flush"), wild = rank == "joker")
+  expect_equal(as.character(hand_category("8S 9S 10S JS QS", royal, deck = queens)), "royal flush")
+  explained <- explain_hand("JOKER 8S 9S 10S JS", hand_rules(wild = rank == "joker"), deck = queens)
+  expect_match(explained$counting, "as QS", all = FALSE)
+  expect_output(print(category_odds(size = 1)), "All 52 hands are high card")
+  machine <- game_video_poker(deck = short)
+  drawn <- simulate(machine, 3000, seed = 1)
+  expect_gt(sum(drawn$n[drawn$outcomes$category == "straight"]), 0)
+})
+
 test_that("counts of categories are those of the textbooks, by every variation", {
   n <- function(...) rlang::set_names(category_odds(...)$n, category_odds(...)$category)
   expect_equal(unname(n()), c(0, 40, 624, 3744, 5108, 10200, 54912, 123552, 1098240, 1302540))
