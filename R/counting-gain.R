@@ -169,9 +169,16 @@ stop_sentences <- function(x) {
   }, "")
 }
 
-# "gains after 75% and 80% of the shoe, loses after 50%, and after 60% it is open".
+# "gains after 75% to 85% of the shoe, loses after 50%, and after 60% and 70% it is open".
 verdicts_in_words <- function(rows) {
-  at <- function(verdict) join_words(format_percent(rows$cut_after[rows$verdict == verdict], 3))
+  if (length(unique(rows$verdict)) == 1 && rows$verdict[1] != "open") {
+    return(sprintf("%s at every cut tried", rows$verdict[1]))
+  }
+  at <- function(verdict) {
+    places <- which(rows$verdict == verdict)
+    cuts <- format_percent(rows$cut_after[places], 3)
+    if (length(cuts) > 2 && all(diff(places) == 1)) paste(cuts[1], "to", cuts[length(cuts)]) else join_words(cuts)
+  }
   of <- " of the shoe"
   words <- character()
   for (verdict in intersect(c("gains", "loses"), rows$verdict)) {

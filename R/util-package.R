@@ -31,8 +31,8 @@
 #'   [game_narrows()]; all of them side by side: [edge_table()]; what must a line pay? [price_for()]
 #' * what is a missing card worth, how good is a count? [removal_effects()], [counting_system()], [design_tags()],
 #'   [true_count_distribution()]; what does one who counts gain, where does he play otherwise, what does he bet, what
-#'   stops him? [player_counting()], [by_true_count()], [find_deviations()], [bet_sizes()], [counter_gain()]; do these
-#'   bets follow the count? [bets_follow()]
+#'   stops him? [player_counting()], [by_true_count()], [find_deviations()], [bet_sizes()], [counter_gain()]; who counts
+#'   better? [compare_counters()]; do these bets follow the count? [bets_follow()]
 #' * who goes broke, what is to be staked? [bankroll()], [bet_progression()], [stake_fraction()], [rounds_to_show()];
 #'   what does a season bring, how large a reserve? [sessions()]; was it luck? [takings()]
 #' * a game of your own: [game_custom()], [game_cpp()], [check_game()], [write_game_template()]

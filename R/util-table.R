@@ -5,8 +5,8 @@
 #'
 #' Many results are data frames that print with a sentence about all of their rows. Some of the rows or columns
 #' (`x[x$seats == 2, ]`, `head(x)`, `subset(x, ...)`) are a plain data frame, which prints as such; so is what
-#' `as.data.frame(x)` and `rbind()` give. A table that says nothing beyond its rows, such as [deviations()], stays what
-#' it is.
+#' `as.data.frame(x)` and `rbind()` give. A table that says nothing beyond its rows, such as [deviations()] or
+#' [trials()], stays what it is.
 #'
 #' @param x A result that is a data frame.
 #' @param row.names,optional,... As in [as.data.frame()].
@@ -26,13 +26,19 @@ as.data.frame.habanera_table <- function(x, row.names = NULL, optional = FALSE, 
 `[.habanera_table` <- function(x, ...) {
   found <- NextMethod()
   if (!is.data.frame(found)) return(found)
-  says_more <- length(setdiff(names(attributes(x)), c("names", "row.names", "class"))) > 0
-  if (says_more || !identical(names(found), names(x))) plain_table(found) else found
+  if (says_more(x) || !identical(names(found), names(x))) plain_table(found) else found
 }
+
+# Whether it knows anything beyond its rows.
+says_more <- function(x) length(setdiff(names(attributes(x)), c("names", "row.names", "class"))) > 0
 
 #' @export
 rbind.habanera_table <- function(...) {
-  do.call(rbind, lapply(list(...), function(part) if (is.data.frame(part)) plain_table(part) else part))
+  parts <- list(...)
+  found <- do.call(rbind, lapply(parts, function(part) if (is.data.frame(part)) plain_table(part) else part))
+  alike <- all(vapply(parts, function(part) identical(class(part), class(parts[[1]])) && !says_more(part), NA))
+  if (alike) class(found) <- class(parts[[1]])
+  found
 }
 
 # The rows of a result that is a data frame, without what else it knows.

@@ -26,6 +26,12 @@ better <- player_counting(player_basic(), twin, c("0" = 1, "1" = 4), deviations 
 beside <- game_blackjack(packs = 2, seats = 2, players = list(player_basic(), better), cut_after = 0.7)
 print(by_true_count(simulate(beside, nsim = 2000, seed = 44)))
 
+# Counters at equal risk, and what other bets on the same shoes do to a bankroll.
+print(compare_counters(game_blackjack(packs = 2, cut_after = 0.75), list(
+  twin = counter, steep = player_counting(player_basic(), twin, c("0" = 1, "1" = 6, "2" = 12))
+), nsim = 5000, seed = 44))
+print(bankroll(reprice(found, c("0" = 1, "1" = 4, "2" = 12)), start = 400, rounds = 500))
+
 # What stops him: the cut, on the same shoes.
 print(counter_gain(table, counter, cut_after = c(0.5, 0.6, 0.7, 0.8), nsim = 10000, seed = 44))
 

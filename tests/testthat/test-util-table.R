@@ -31,6 +31,7 @@ test_that("a part of a table says what it holds, and as.data.frame() is plain, i
   # What says nothing beyond its rows stays what it is.
   single <- trials(game_war(), 1, 1:4)
   expect_s3_class(single[2:3, ], "habanera_trials")
+  expect_s3_class(rbind(single, single), "habanera_trials")
   expect_identical(class(as.data.frame(single)), "data.frame")
   plan <- deviations(data.frame(hand = c("hard 16", "hard 15"), up_card = "10", from = c(0, 4), action = "S"))
   expect_s3_class(plan[1, ], "habanera_deviations")
