@@ -55,6 +55,12 @@ unit_of_money <- function(net, call) {
 # (stakes) and `probability`; `error`, the standard error of the mean (0 where exact); its `words`; `together`: whether
 # rounds hang together, which a law of single rounds leaves out; and whether all of it is `exact`.
 round_law <- function(x, call, bet = 1) {
+  law <- told_law(x, call, bet)
+  if (is.na(law$error)) refuse("A single trial does not tell how far a round is from its mean: play more.", call = call)
+  law
+}
+
+told_law <- function(x, call, bet) {
   if (inherits(x, "habanera_money")) {
     return(list(net = x$net, probability = x$probability, error = 0, words = "a law of money by hand",
                 together = FALSE, exact = TRUE))

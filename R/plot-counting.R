@@ -34,7 +34,7 @@ autoplot.habanera_counter_gain <- function(object, ...) {
   figure <- ggplot2::ggplot(data, ggplot2::aes(.data$cut_after, .data$gain, colour = .data$series,
                                                fill = .data$series)) +
     ggplot2::geom_hline(yintercept = 0, colour = "grey40") +
-    ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), alpha = 0.2, colour = NA) +
+    interval_band(data, alpha = 0.2, colour = NA) +
     ggplot2::geom_line() +
     ggplot2::geom_point(ggplot2::aes(shape = .data$verdict), size = 2.6, stroke = 1) +
     ggplot2::scale_shape_manual(values = c(gains = 19, open = 1, loses = 4), name = "who counts") +

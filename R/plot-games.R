@@ -235,6 +235,6 @@ effect_figure <- function(data, labels) {
   ggplot2::ggplot(data, ggplot2::aes(x = .data$estimate, y = .data$label)) +
     ggplot2::geom_vline(xintercept = 0, colour = figure_colours[["line"]]) +
     ggplot2::geom_segment(ggplot2::aes(x = .data$conf.low, xend = .data$conf.high, yend = .data$label),
-                          colour = figure_colours[["data"]], linewidth = 0.9) +
+                          colour = figure_colours[["data"]], linewidth = 0.9, na.rm = TRUE) +
     ggplot2::geom_point(colour = figure_colours[["data"]], size = 2.6)
 }

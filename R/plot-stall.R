@@ -74,7 +74,7 @@ copies_tiles <- function(data, x) {
 autoplot.habanera_convergence <- function(object, ...) {
   exact <- object$exact[1]
   ggplot2::ggplot(plain_table(object), ggplot2::aes(x = .data$trials, y = .data$estimate)) +
-    ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), fill = figure_colours[["band"]]) +
+    interval_band(object, fill = figure_colours[["band"]]) +
     (if (!is.na(exact)) ggplot2::geom_hline(yintercept = exact, colour = figure_colours[["surprise"]],
                                             linetype = "dashed")) +
     ggplot2::geom_line(colour = figure_colours[["data"]], linewidth = 0.8) +

@@ -62,3 +62,10 @@ place_breaks <- function(ends) {
   breaks <- whole_breaks(c(1, ends))
   unique(c(1, breaks[breaks > max(1, max(ends) / 12)]))
 }
+
+# A band between the ends of intervals, where there are any.
+interval_band <- function(data, ...) {
+  known <- plain_table(data)[!is.na(data$conf.low), , drop = FALSE]
+  if (!nrow(known)) return(NULL)
+  ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), data = known, ...)
+}

@@ -29,11 +29,16 @@ quick_game_question <- function(folder, threads) {
 quick_game_sentence <- function(counts, varied) {
   stuck <- tidy(counts)
   stuck <- stuck$estimate[stuck$term == "ended=never_ends"]
-  long <- varied[varied$term == "rounds_p90", , drop = FALSE]
-  minutes <- long$estimate * seconds_in_round / 60
-  best <- which(minutes == max(minutes[minutes <= quick_game_minutes]))[1]
+  # The longest that is surely in time, of rules by which all games ended.
+  long <- varied[varied$term == "rounds_p90" & varied$share_ended == 1, ]
+  minutes <- function(rounds) rounds * seconds_in_round / 60
+  in_time <- long[minutes(long$conf.high) <= quick_game_minutes, ]
+  best <- in_time[which.max(in_time$estimate), ]
+  games <- trial_count(attr(varied, "counts")[[1]])
   sprintf(paste("Gathered from the left, the pot comes back in the same order, and %s of games never end. With the",
-                "winner's card first they do: with %s cards each and %s face down, nine in ten end within %s minutes."),
-          format_percent(stuck), format_count(long$cards_each[best]), format_count(long$face_down[best]),
-          format_number(minutes[best]))
+                "winner's card first, %s cards each and %s face down all of %s games ended, nine in ten within %s minutes",
+                "(95%%: %s to %s)."),
+          format_percent(stuck), format_count(best$cards_each), format_count(best$face_down), format_count(games),
+          format_number(minutes(best$estimate)), format_number(minutes(best$conf.low)),
+          format_number(minutes(best$conf.high)))
 }
