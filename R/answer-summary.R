@@ -78,8 +78,8 @@ print.habanera_answer_summary <- function(x, rows = 12, ...) {
 }
 
 summary_lines <- function(x) {
-  c(if (!is.null(x$given)) sprintf("Given %s, which holds in %s:", x$given, format_percent(x$share, 4)), x$head,
-    estimate_lines(x$estimates, x$simulated), x$notes, if (x$simulated) agreement_in_words(x$estimates))
+  c(if (!is.null(x$given)) sprintf("Given %s, which holds in %s:", x$given, format_percent(x$share, 4)),
+    console_lines(x$head), estimate_lines(x$estimates, x$simulated), console_lines(x$notes), if (x$simulated) agreement_in_words(x$estimates))
 }
 
 # A line for each term; by turns, the last turn's.

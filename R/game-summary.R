@@ -125,15 +125,15 @@ course_in_words <- function(x, rows = all_rows(x$outcomes)) {
 
 #' @export
 first_answer.habanera_counts_game <- function(x) {
-  c(in_short(x), estimate_lines(outcome_estimates(x), TRUE), spread_in_words(x), course_in_words(x),
-    sprintf("%s.", sentence(run_in_words(x))))
+  c(console_lines(in_short(x)), estimate_lines(outcome_estimates(x), TRUE),
+    console_lines(c(spread_in_words(x), course_in_words(x))), sprintf("%s.", sentence(run_in_words(x))))
 }
 
 #' @export
 print.habanera_distribution_game <- function(x, rows = 10, ...) {
   cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
-  writeLines(c(in_short(x), estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE), spread_in_words(x),
-               course_in_words(x)))
+  writeLines(c(console_lines(in_short(x)), estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE),
+               console_lines(c(spread_in_words(x), course_in_words(x)))))
   print_head(as.data.frame(x), rows)
   invisible(x)
 }

@@ -183,7 +183,7 @@ means_in_words <- function(x) {
   numbers <- game$record[!is_category(game, game$record)]
   rows <- which(x$term == numbers[1] & !is.na(x$estimate))
   # What a part of the games took is no answer beside what all took.
-  rows <- if (is_of_ended(game, numbers[1])) rows[x$share_ended[rows] == 1] else rows
+  rows <- if (is_of_ended(numbers[1], game)) rows[x$share_ended[rows] == 1] else rows
   if (length(rows) < 2) return(character())
   least <- rows[which.min(x$estimate[rows])]
   most <- rows[which.max(x$estimate[rows])]

@@ -40,22 +40,27 @@ points_between <- function(low, estimate, high, count) {
 # mean has no upper end while more games may have none than are allowed.
 wished_estimates <- function(wish, counts) {
   names <- unique(all.vars(wish))
-  terms <- estimates(counts, names)
+  terms <- endless_estimates(counts, names)
   game <- counts$provenance$experiment
+  for (i in which(vapply(names, is_of_ended, NA, game = game))) {
+    if (unended_at_most(counts, names[i]) > allowed_unended(wish, game)) terms$conf.high[i] <- Inf
+  }
+  terms
+}
+
+# estimates() by names, with the quantiles of all games, those without an end being longer than any.
+endless_estimates <- function(x, names) {
+  terms <- estimates(x, names)
   for (i in seq_along(names)) {
     column <- sub("_p[0-9]+$", "", names[i])
-    if (!is_of_ended(game, column)) next
-    if (column != names[i]) {
-      terms[i, ] <- percentile_row(names[i], counts, endless = Inf)
-    } else if (unended_at_most(counts, column) > allowed_unended(wish, game)) {
-      terms$conf.high[i] <- Inf
-    }
+    of_ended <- column != names[i] && is_of_ended(column, x$provenance$experiment)
+    if (of_ended) terms[i, ] <- percentile_row(names[i], x, endless = Inf)
   }
   terms
 }
 
 # Whether a number has a value only where a game ended.
-is_of_ended <- function(game, column) isTRUE(game$kind$columns[[column]]$lacks_end)
+is_of_ended <- function(column, game) isTRUE(game$kind$columns[[column]]$lacks_end)
 
 # The outcome that says how a game ended, and which of its words mean that it did not; NULL where games always end.
 ending_of <- function(game) {

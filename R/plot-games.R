@@ -167,7 +167,7 @@ varied_points <- function(x, outcome, seconds_per_round, call) {
 
 # By combination: whether the games of which the outcome tells are all of them.
 games_all_ended <- function(x, outcome) {
-  of_ended <- is_of_ended(attr(x, "game"), recorded_of_term(outcome))
+  of_ended <- is_of_ended(recorded_of_term(outcome), attr(x, "game"))
   vapply(attr(x, "counts"), function(counts) !of_ended || isTRUE(share_ended(counts)$estimate == 1), TRUE)
 }
 

@@ -34,6 +34,8 @@ count_of <- function(n, noun, plural = paste0(noun, "s")) {
 }
 
 # A long line of words as lines that fit the console.
+console_lines <- function(lines) as.character(unlist(lapply(lines, strwrap, getOption("width"), exdent = 2)))
+
 cat_wrapped <- function(...) writeLines(strwrap(paste0(...), getOption("width"), exdent = 2))
 
 sentence <- function(words) paste0(toupper(substr(words, 1, 1)), substring(words, 2))

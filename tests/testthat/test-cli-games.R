@@ -1,3 +1,12 @@
+test_that("in the shell, too, a game without an end is longer than any", {
+  play <- function(wish) {
+    run_words("play", "war", "--set", "collect=seat_order", "--set", "face_down=0", "--trials", "300", "--seed", "1",
+              "--record", "rounds", "--expect", wish)
+  }
+  expect_equal(play("rounds_p90 <= 200")$status, 1)
+  expect_match(play("rounds_p90 <= 200")$err, "rounds_p90 is Inf", all = FALSE)
+})
+
 test_that("the shell lists, plays and works out games as R does", {
   listed <- run_words("games", "war", "--format", "csv")
   expect_equal(data.table::fread(text = listed$out, data.table = FALSE)$rule, games("war")$rule)
