@@ -5,14 +5,15 @@ count_names <- c("count", "freq", "frequency", "n", "times", "copies")
 
 # A list of `pieces` (one vector for each row), `line` (where each stands), `weight` (how often each came) and
 # `remarks` on what was passed over.
-read_card_lines <- function(lines, deck, call) {
+read_card_lines <- function(lines, deck, call, columns = NULL, name = "The text") {
   catalogue <- catalogue_of(deck)
   lines <- sub("[[:space:]]+#.*$", "", lines)
   at <- which(grepl("[^[:space:]]", lines) & !grepl("^[[:space:]]*#", lines))
   if (!length(at)) return(NULL)
   labelled <- without_labels(lines[at], catalogue)
-  pieces <- parted_rows(line_pieces(labelled, catalogue), catalogue)
-  remarks <- if (!identical(labelled, lines[at])) "what stands before a colon passed over"
+  chosen <- lines_of_columns(labelled, at, columns, catalogue, name, call)
+  pieces <- parted_rows(line_pieces(chosen$lines, catalogue), catalogue)
+  remarks <- c(if (!identical(labelled, lines[at])) "what stands before a colon passed over", chosen$remarks)
   head <- if (length(pieces) > 1 && is_head(pieces[[1]], pieces[[2]], catalogue)) pieces[[1]]
   if (!is.null(head)) {
     remarks <- c(remarks, "header skipped")
@@ -68,22 +69,20 @@ without_notes_at_end <- function(pieces, catalogue) {
 }
 
 # A data frame, as read.csv() gives it: columns of cards, and perhaps one that counts.
-read_card_frame <- function(table, deck, call) {
-  counting <- which(tolower(names(table)) %in% count_names & vapply(table, is.numeric, TRUE))
-  cards <- setdiff(seq_along(table), counting)
-  # A column that numbers the rows is none of cards.
-  cards <- cards[!vapply(table[cards], function(column) identical(as.double(seq_along(column)), suppressWarnings(
-    as.double(as.character(column)))) && length(cards) > 1, TRUE)]
-  if (!length(cards) || !nrow(table)) refuse("The data frame has no column of cards.", "file", call)
-  columns <- lapply(table[cards], function(column) trimws(as.character(column)))
-  held <- vapply(columns, function(column) mean(is_card_like(unique(column), catalogue_of(deck))), 0)
-  kept <- held == max(held)
-  pieces <- do.call(Map, c(list(c), unname(columns[kept])))
-  if (sum(kept) == 1) pieces <- parted_rows(line_pieces(unlist(pieces), catalogue_of(deck)), catalogue_of(deck))
+read_card_frame <- function(table, deck, call, columns = NULL) {
+  if (!length(table) || !nrow(table)) refuse("The data frame has no column of cards.", "file", call)
+  counting <- which(tolower(names(table)) %in% count_names & vapply(table, is.numeric, NA))[1]
+  texts <- lapply(table, function(column) trimws(ifelse(is.na(column), "", as.character(column))))
+  label <- function(row) sprintf("The data frame, row %s", format_count(row))
+  found <- card_columns(unname(texts), names(table), columns, catalogue_of(deck), label, call)
+  kept <- setdiff(found$kept, counting)
+  if (!length(kept)) refuse("The data frame has no column of cards.", "file", call)
+  pieces <- do.call(Map, c(list(c), unname(texts[kept])))
+  if (length(kept) == 1) pieces <- parted_rows(line_pieces(unlist(pieces), catalogue_of(deck)), catalogue_of(deck))
+  pieces <- lapply(pieces, function(row) row[nzchar(row)])
   list(pieces = unname(pieces), line = seq_len(nrow(table)),
-       weight = if (length(counting)) as.double(table[[counting[1]]]) else rep(1, nrow(table)),
-       remarks = c(if (!all(kept)) sprintf("column %s passed over", join_words(quoted(names(columns)[!kept]))),
-                   if (length(counting)) sprintf("each as often as `%s` says", names(table)[counting[1]])))
+       weight = if (is.na(counting)) rep(1, nrow(table)) else as.double(table[[counting]]),
+       remarks = c(found$remarks, if (!is.na(counting)) sprintf("each as often as `%s` says", names(table)[counting])))
 }
 
 most_rows_read <- 1e7

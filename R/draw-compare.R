@@ -1,7 +1,8 @@
 #' Counts against an exact answer
 #'
 #' Holds counts of draws or positions, ours or made elsewhere, against `exact(draws(...))` or
-#' `exact(positions(...))` of the same deck and size, and says in words whether they agree.
+#' `exact(positions(...))` of the same deck and size, and says in words whether they agree. Recorded hands are asked the
+#' question of the distribution, where it has one.
 #'
 #' @param x Counts.
 #' @param y A distribution of the same outcomes.
@@ -25,6 +26,9 @@ NULL
 compare.habanera_counts <- function(x, y, ...) {
   if (!inherits(y, "habanera_distribution")) {
     refuse(sprintf("`y` must be a distribution, such as exact(draws(deck, 5)), not %s.", said(y)))
+  }
+  if (!is.null(x$hands) && inherits(y, "habanera_distribution_outcomes")) {
+    return(compare(ask_records(x, y$provenance$experiment, rlang::current_env()), y))
   }
   refuse_other_question(x$provenance$experiment, y$provenance$experiment, rlang::current_env())
   experiment <- y$provenance$experiment

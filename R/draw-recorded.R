@@ -7,7 +7,8 @@
 #' `draws_recorded()` reads one draw a line, cards as codes, as names in full or as numbers, separated by spaces,
 #' commas, semicolons, tabs or `|`, or by nothing. A header, quotes, brackets, labels before a colon, notes at the end
 #' of lines, blank lines and what follows a `#` are passed over, and a column headed `count` or `freq` is taken as such;
-#' one line says what was understood. Where there are two readings, both are told and one must be chosen. `as_counts()`
+#' so are columns beside the cards: a trial's number, a date, a table's name. One line says what was understood. Where
+#' there are two readings, both are told and one must be chosen. `as_counts()`
 #' takes draws that were added up: a `table()`, a named vector or a data frame with `card` and `n`; or
 #' a column of single cards. `draws_with()` and `draws_program()` are experiments to
 #' [simulate()][simulate.habanera_experiment].
@@ -22,17 +23,23 @@
 #'   1, default 1); and what order the numbers follow: the deck's (default), that of `cards` (codes),
 #'   or `by` = "suit" or "rank" (all of a suit together, or of a rank) with `ranks` and `suits` in
 #'   order, as in [deck_standard()].
-#' @param file Path of a text file (`"-"` is standard input), of an `.xlsx` file where the package readxl is installed,
-#'   or a data frame with columns of cards.
+#' @param file Path of a text file (`"-"` is standard input), of an `.xlsx` file where the package readxl is installed;
+#'   or a data frame with columns of cards, a list of hands, or a vector of cards: each a draw, or with `size` so many
+#'   of them one after the other.
 #' @param notation As in [as_cards()].
 #' @param deck The deck that the draws are from.
-#' @param size Cards in a draw; `NULL` takes it from the first.
+#' @param size Cards in a draw; `NULL`: as all rows have. Rows of other sizes are left out, and told.
 #' @param replace Whether cards go back before the next is drawn.
+#' @param columns Which columns hold the cards: names, or numbers such as `2:6`; `NULL`: those that do.
+#' @param ... For `draws_recorded()`: questions by name, as in [draws()], asked of the recorded hands.
 #' @param numbering See below; `NULL` for codes, or numbers in the deck's order, from 0 or from 1 as they show.
 #' @return `draws_recorded()` and `as_counts()`: counts; see [counts]. Line numbers, less those passed
-#'   over, are the trial numbers. `draws_with()` and `draws_program()`: experiments.
+#'   over, are the trial numbers. With questions: counts of their outcomes, as those of a simulation, for
+#'   [summary()][summary.habanera_counts_outcomes], [payout()] and [compare()]. Of hands of two cards or more
+#'   [summary()][summary.habanera_counts] judges what a hand is, too. `draws_with()` and `draws_program()`: experiments.
 #' @section Errors: `habanera_error_notation` for unknown codes and numbers,
-#'   `habanera_error_conservation` for cards that are not in the deck or come too often in one draw,
+#'   `habanera_error_conservation` for cards that are not in the deck, or of `draws_with()` and `draws_program()` that
+#'   come too often in one draw,
 #'   `habanera_error_file` for lines of unequal length and text that is not UTF-8,
 #'   `habanera_error_program` for a program that fails, hangs or prints something else (with what it
 #'   said). Each names the line.
@@ -42,26 +49,97 @@
 #' simulate(mine, nsim = 200, seed = 1)
 #' @export
 draws_recorded <- function(file, deck = deck_standard(), size = NULL, replace = FALSE,
-                           numbering = NULL, notation = NULL) {
+                           numbering = NULL, notation = NULL, columns = NULL, ...) {
   call <- rlang::current_env()
   check_deck(deck)
   check_flag(replace)
   check_notation(notation)
-  is_frame <- is.data.frame(file)
-  name <- if (is_frame) "The data frame" else file_name(check_string(file))
-  read <- if (is_frame) read_card_frame(file, deck, call) else {
-    read_card_lines(read_table_lines(file, call), deck, call)
-  }
-  if (is.null(read)) refuse(sprintf("%s has no draws.", name), "file")
-  label <- function(row) sprintf("%s, %s %s", name, if (is_frame) "row" else "line", format_count(read$line[row]))
-  check_row_weights(read$weight, label, call)
-  kinds <- kinds_from_pieces(read$pieces, deck, size, numbering, label, call, notation)
+  asked <- rlang::enquos(...)
+  source <- recorded_source(file, deck, size, columns, call)
+  read <- of_one_size(source$read, source$label, size, call)
+  check_row_weights(read$weight, function(row) source$label(read$line[row]), call)
+  label <- function(row) source$label(read$line[row])
+  kinds <- kinds_from_pieces(read$pieces, deck, NULL, numbering, label, call, notation)
   tell_draws(kinds, read, deck, numbering, notation)
-  refuse_doubled(kinds, deck, replace, label, call)
-  times <- rep(seq_along(read$weight), times = read$weight)
-  source <- if (is_frame) "a data frame" else if (file == "-") "standard input" else basename(file)
-  made_by <- if (!is_frame) recorded_code(file, deck, replace, numbering)
-  recorded_counts(kinds[times, , drop = FALSE], deck, replace, function(row) label(times[row]), source, made_by, call)
+  kinds <- kinds[rep(seq_along(read$weight), times = read$weight), , drop = FALSE]
+  made_by <- if (source$is_file) recorded_code(file, deck, replace, numbering)
+  found <- counts_of_records(kinds, deck, replace, source$words, made_by, call)
+  if (length(asked)) ask_records(found, asked, call) else found
+}
+
+# The counts of questions to recorded hands: of expressions by name, or of a question as it was asked elsewhere. What a
+# question is, is known to the right of here.
+ask_records <- function(x, question, call) UseMethod("ask_records")
+
+# What is read of a file, a data frame, a list of hands, or a vector: rows as `read`, how a row is named in an error
+# (`label`), and where it comes from in `words`.
+recorded_source <- function(file, deck, size, columns, call) {
+  if (is_cards(file) || (is.character(file) && length(file) > 1)) file <- hands_of_vector(file, size, call)
+  if (is.list(file) && !is.data.frame(file)) {
+    pieces <- lapply(file, function(hand) unlist(line_pieces(as.character(hand), catalogue_of(deck))))
+    pieces <- parted_rows(pieces, catalogue_of(deck))
+    if (!length(pieces) || !all(lengths(pieces))) refuse("`file` is a list with a hand that has no card.", call = call)
+    return(list(read = list(pieces = unname(pieces), line = seq_along(pieces), weight = rep(1, length(pieces))),
+                label = function(row) sprintf("Hand %s", format_count(row)), words = "a list of hands", is_file = FALSE))
+  }
+  if (is.data.frame(file)) {
+    return(list(read = read_card_frame(file, deck, call, columns), words = "a data frame", is_file = FALSE,
+                label = function(row) sprintf("The data frame, row %s", format_count(row))))
+  }
+  name <- file_name(check_string(file, call = call))
+  read <- read_card_lines(read_table_lines(file, call), deck, call, columns, name)
+  if (is.null(read)) refuse(sprintf("%s has no draws.", name), "file", call)
+  list(read = read, label = function(row) sprintf("%s, line %s", name, format_count(row)),
+       words = if (file == "-") "standard input" else basename(file), is_file = TRUE)
+}
+
+# A vector of cards: each a draw, or `size` of them one after the other.
+hands_of_vector <- function(cards, size, call) {
+  cards <- as.character(cards)
+  if (is.null(size) || size == 1 || any(grepl("[ ,]", cards))) return(as.list(cards))
+  check_whole(size, 1, call = call)
+  if (length(cards) %% size != 0) {
+    refuse(sprintf("%s do not make draws of %s.", count_of(length(cards), "card"), format_count(size)), call = call)
+  }
+  unname(split(cards, (seq_along(cards) - 1) %/% size))
+}
+
+# The rows of the size asked for; where none is and they have several, it is told which.
+of_one_size <- function(read, label, size, call) {
+  sizes <- lengths(read$pieces)
+  told <- sort(unique(sizes))
+  if (is.null(size)) {
+    if (length(told) == 1) return(read)
+    usual <- told[which.max(tabulate(match(sizes, told)))]
+    each <- vapply(told, function(one) sprintf("%s of %s", count_of(sum(sizes == one), "row"), count_of(one, "card")), "")
+    refuse(sprintf("%s has %s, not %s. There are %s: judge one size after the other, as with `size = %s` (--size).",
+                   label(read$line[which(sizes != usual)[1]]),
+                   count_of(sizes[which(sizes != usual)[1]], "card"), format_count(usual), join_words(each),
+                   format_count(usual)), "file", call)
+  }
+  check_whole(size, 1, call = call)
+  of_size <- sizes == size
+  if (!any(of_size)) {
+    refuse(sprintf("%s has %s, not %s.", label(read$line[1]), count_of(sizes[1], "card"), format_count(size)), "file", call)
+  }
+  if (all(of_size)) return(read)
+  read$remarks <- c(read$remarks, sprintf("%s of other sizes left out", count_of(sum(!of_size), "row")))
+  read[c("pieces", "line", "weight")] <- lapply(read[c("pieces", "line", "weight")], `[`, of_size)
+  read
+}
+
+# Counts of what was recorded, a card that comes too often with it: that is told, and judged.
+counts_of_records <- function(kinds, deck, replace, source, made_by, call) {
+  experiment <- elsewhere(new_draws(check_deck(deck, call), as.double(ncol(kinds)), replace))
+  count <- nrow(outcome_space(experiment))
+  hands <- recorded_hands(kinds, deck)
+  doubled <- if (is.null(hands)) FALSE else any(doubled_rows(kinds, kinds_of(deck)$copies))
+  tally <- tally_of_draws(kinds, count, 1, can_repeat(experiment) || doubled)
+  from <- new_provenance(experiment, ncol(kinds), trials = data.frame(first = 1, last = nrow(kinds)),
+                         source = source, made_by = made_by)
+  found <- new_counts("draws", outcome_space(experiment), tally$n, tally$example_trial, tally[["squares"]], from)
+  found$hands <- hands
+  found
 }
 
 # One line that says what was understood.

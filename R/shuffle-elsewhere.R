@@ -141,9 +141,9 @@ read_quickly <- function(file, lines, skip, separator, cards) {
 }
 
 # As draws are read, rows that are too short being filled up.
-read_as_it_comes <- function(file, lines, deck, call) {
+read_as_it_comes <- function(file, lines, deck, call, columns = NULL) {
   if (is.null(lines)) lines <- read_table_lines(file, call)
-  read <- read_card_lines(lines, deck, call)
+  read <- read_card_lines(lines, deck, call, columns, if (is.null(file)) "The program" else file_name(file))
   if (is.null(read)) refuse(sprintf("%s has no arrangements.", file_name(file)), "file", call)
   cards <- length(deck)
   long <- which(lengths(read$pieces) > cards)
@@ -230,7 +230,7 @@ run_shuffle_program <- function(x, count, call) {
   if (!length(lines)) return(list(failure = answers))
   label <- function(row) sprintf("%s, line %s", quoted(x$command), format_count(row))
   made <- tryCatch({
-    table <- read_as_it_comes(NULL, lines, x$deck, call)
+    table <- read_as_it_comes(NULL, lines, x$deck, call, columns = FALSE)
     arrangements_from(table[["rows"]], x$deck, numbering, label, call)
   }, habanera_error = function(cnd) {
     answers$failure <- paste("wrote no arrangement:", sub("\\.$", "", rlang::cnd_message(cnd)))

@@ -54,7 +54,7 @@ test_that("draws are read as they come, and one line says how", {
   counted <- suppressMessages(draws_recorded(lines_file(c("a,b,count", "AS,KD,3", "2C,3C,2"))))
   expect_equal(sum(counted$n), 10)
   frame <- data.frame(id = 1:2, one = c("AS", "10H"), two = c("KD", "2C"), note = c("x", "yes"))
-  expect_message(x <- draws_recorded(frame), "column \"note\" passed over")
+  expect_message(x <- draws_recorded(frame), "columns \"id\" and \"note\" passed over")
   expect_equal(as.data.frame(x)[c("card", "n")], wanted[c("card", "n")])
   for (first in 0:1) {
     expect_message(x <- draws_recorded(lines_file(as.character(c(0, 51) + first))), sprintf("numbers from %d", first))
