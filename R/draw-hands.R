@@ -23,8 +23,7 @@ written_in_order <- function(kinds, deck) {
 
 # A row for each test that there can be: `term`, `statistic`, `df` (NA where simulated), `p.value`, `p.adjusted` (Holm
 # 1979, Scand. J. Statist. 6, 65-70, over all), and `off`, what is furthest from what is expected, in words.
-judged_hands <- function(x) {
-  plan <- hand_plan(x)
+judged_hands <- function(plan) {
   tests <- c(list(card_test(plan)), hand_tests(plan), list(place_test(plan), repeat_test(plan)))
   found <- do.call(rbind, Filter(Negate(is.null), tests))
   found$p.adjusted <- stats::p.adjust(found$p.value, "holm")
@@ -92,7 +91,7 @@ hand_tests <- function(plan) {
     simulated_p_value(observed / hands, statistic_of(simulated$kinds, simulated$block) / simulated$hands)
   }
   c(list(pair_test(plan, beside)), lapply(names(traits), function(name) {
-    (if (is.null(traits[[name]]$values)) trait_test else mean_test)(name, traits[[name]], plan, beside)
+    (if (is.null(traits[[name]]$values)) trait_test else trait_mean_test)(name, traits[[name]], plan, beside)
   }))
 }
 
@@ -253,7 +252,7 @@ trait_test <- function(name, trait, plan, beside) {
 }
 
 # A number of each hand, by its mean.
-mean_test <- function(name, trait, plan, beside) {
+trait_mean_test <- function(name, trait, plan, beside) {
   hands <- nrow(plan$fair)
   mean <- sum(trait$law * trait$values)
   spread <- sqrt(sum(trait$law * trait$values^2) - mean^2)

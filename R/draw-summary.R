@@ -38,7 +38,7 @@ summarise_draws <- function(x, group, call = rlang::caller_env()) {
   test <- scaled_chi_square(cells$n, table[["expected"]], cells$law$factor, cells$law$df, trial_count(x))
   structure(list(table = rbind(table, total_row(table)), test = test, unseen = unseen_kinds(x),
                  group = names(cells$outcomes)[1], words = run_in_words(x),
-                 question = in_words(x$provenance$experiment)),
+                 question = in_words(x$provenance$experiment), hands = if (!is.null(x$hands)) hands_judgement(x)),
             class = "habanera_draw_summary")
 }
 
@@ -105,8 +105,22 @@ verdict.habanera_counts <- function(x) verdict(summary(x))
 
 #' @export
 verdict.habanera_draw_summary <- function(x) {
+  if (!is.null(x$hands) && any(x$hands$tests$p.adjusted < verdict_level)) return("biased")
   if (is.na(x$test$statistic)) return("no_bias_seen")
-  if (x$test$too_few) "too_few" else if (is_surprising(x$test)) "biased" else "no_bias_seen"
+  if (x$test$too_few) "too_few" else if (is.null(x$hands) && is_surprising(x$test)) "biased" else "no_bias_seen"
+}
+
+# Of hands by all their tests, else of single cards.
+verdict_in_words <- function(summary) {
+  if (is.null(summary$hands)) draw_verdict(summary$test) else hands_verdict(summary)
+}
+
+#' @rdname summary.habanera_counts
+#' @rawNamespace S3method(generics::tidy, habanera_draw_summary)
+tidy.habanera_draw_summary <- function(x, ...) {
+  if (!is.null(x$hands)) return(x$hands$tests)
+  data.frame(term = "single cards", statistic = x$test$statistic, df = x$test$df, p.value = x$test$p.value,
+             p.adjusted = x$test$p.value, off = NA_character_)
 }
 
 draw_verdict <- function(test, unseen = NULL) {
@@ -118,7 +132,8 @@ draw_verdict <- function(test, unseen = NULL) {
 #' @export
 print.habanera_draw_summary <- function(x, rows = 6, ...) {
   cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
-  writeLines(c(draw_verdict(x$test), unseen_in_words(x$unseen)))
+  writeLines(c(console_lines(verdict_in_words(x)), console_lines(hands_notes(x)), unseen_in_words(x$unseen)))
+  if (!is.null(x$hands)) print(printed_hand_tests(x$hands$tests), row.names = FALSE)
   body <- x$table[-nrow(x$table), , drop = FALSE]
   total <- x$table[nrow(x$table), , drop = FALSE]
   # A few more are no reason to leave them out.
@@ -139,8 +154,8 @@ first_answer.habanera_counts_positions <- function(x) answer_line(x)
 
 answer_line <- function(x) {
   summary <- summarise_draws(x, NULL)
-  c(sprintf("%s %s (%s.)", draw_verdict(summary$test), range_line(summary$table), run_in_words(x)),
-    unseen_in_words(summary$unseen))
+  c(sprintf("%s %s (%s.)", verdict_in_words(summary), range_line(summary$table), run_in_words(x)),
+    hands_notes(summary), unseen_in_words(summary$unseen))
 }
 
 # How far the counts lie from what is expected.

@@ -63,7 +63,7 @@ outside_labels <- function(data) {
 draw_figure_words <- function(x) {
   summary <- summarise_draws(x, NULL)
   ggplot2::labs(
-    title = "How often each card came", subtitle = draw_verdict(summary$test),
+    title = "How often each card came", subtitle = wrapped(verdict_in_words(summary)),
     x = NULL, y = "times drawn", caption = wrapped(draw_figure_caption(x))
   )
 }
@@ -92,7 +92,7 @@ autoplot.habanera_counts_positions <- function(object, ...) {
   cells <- summary$table[-nrow(summary$table), , drop = FALSE]
   cells$z[is.na(cells$z)] <- 0
   place_tiles(cells) +
-    ggplot2::labs(title = "Where each card came", subtitle = draw_verdict(summary$test),
+    ggplot2::labs(title = "Where each card came", subtitle = wrapped(verdict_in_words(summary)),
                   caption = wrapped(draw_figure_caption(object)))
 }
 

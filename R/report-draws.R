@@ -44,6 +44,10 @@ draw_report_page <- function(x, title) {
     tags$p(class = "question", paste0(sentence(summary$question), ".")),
     draw_report_verdict(x, summary),
     report_figure(bare_figure(x), draw_figure_alt(x, summary), draw_figure_caption(x)),
+    if (!is.null(summary$hands)) list(
+      tags$h2("Hands"),
+      report_table(printed_hand_tests(summary$hands$tests), "What hands are, beside what fair ones would be.")
+    ),
     tags$h2("Counts"),
     draw_report_table(x, summary),
     tags$h2("How it was judged"),
@@ -56,8 +60,9 @@ draw_report_page <- function(x, title) {
 
 draw_report_verdict <- function(x, summary) {
   htmltools::tags$div(
-    class = paste("verdict", if (is_surprising(summary$test)) "surprise"),
-    htmltools::tags$p(htmltools::tags$strong(draw_verdict(summary$test))),
+    class = paste("verdict", if (verdict(summary) == "biased") "surprise"),
+    htmltools::tags$p(htmltools::tags$strong(verdict_in_words(summary))),
+    lapply(hands_notes(summary), htmltools::tags$p),
     htmltools::tags$p(range_line(summary$table)),
     lapply(unseen_in_words(summary$unseen), htmltools::tags$p)
   )
