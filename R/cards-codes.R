@@ -21,6 +21,8 @@ find_codes <- function(tokens, catalogue) {
 plain_code <- function(token) {
   token <- toupper(gsub("\ufe0f", "", token, fixed = TRUE))
   token <- chartr("\u2660\u2665\u2666\u2663\u2664\u2661\u2662\u2667", "SHDCSHDC", token)
+  suit_named <- grepl("^(SPADE|HEART|DIAMOND|CLUB)S?[ _-]", token)
+  if (any(suit_named)) token[suit_named] <- sub("^([A-Z]+)[ _-]+([A-Z0-9]+)$", "\\2_\\1", token[suit_named])
   named <- grepl("[ _-](SPADE|HEART|DIAMOND|CLUB)S?$", token)
   if (any(named)) token[named] <- code_of_name(token[named])
   sub("^[TX]([SHDC])$", "10\\1", token)

@@ -3,15 +3,29 @@
 
 #' @rdname deck_standard
 #' @param catalogue A data frame with a column `card` (text, each once), optionally `copies` (whole
-#'   numbers, default 1) and any attributes; or the path of a CSV, JSON or YAML file that holds one;
+#'   numbers, default 1) and any attributes; or a vector of cards, each as often as it stands there; or the path of a CSV, JSON or YAML file that holds one;
 #'   or of any other text file, read as a plain list of lines `3 name` (`#` starts a comment); or a deck in words, such
 #'   as `"standard packs=2 jokers=1"` or `"numbered 44"`.
 #' @export
 deck_from <- function(catalogue) {
   call <- rlang::current_env()
   if (is_deck_words(catalogue)) return(deck_by_words(catalogue, call))
+  if (is.character(catalogue) && length(catalogue) > 1) return(deck_of_names(catalogue, call))
   listed <- read_listing(catalogue, call)
   new_cards(rep(seq_along(listed$copies), times = listed$copies), listed$catalogue)
+}
+
+# Cards as typed, in their order, a card as often as it stands there: standard ones, or names of one's own.
+deck_of_names <- function(names, call) {
+  names <- trimws(names)
+  bad <- which(is.na(names) | !nzchar(names))
+  if (length(bad)) refuse(sprintf("`catalogue` has no name at position %s.", format_count(bad[1])), "catalogue", call)
+  codes <- coded_pieces(names, standard_catalogue)$codes
+  if (!anyNA(codes)) return(new_cards(codes))
+  kinds <- unique(names)
+  code <- sprintf("deck_from(%s)", as_code(names))
+  listed <- new_listing(data.frame(card = kinds), "The vector", "cards of your own", code, call)
+  new_cards(match(names, kinds), listed$catalogue)
 }
 
 # Text that is no file, and is not meant as the name of one.

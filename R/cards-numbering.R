@@ -27,6 +27,7 @@ numbered_cards <- function(numbering, deck, call) {
 # Numbers count from `counted_from`; NULL: as they show.
 kinds_from_tokens <- function(tokens, deck, numbering, label, call, notation = NULL, counted_from = NULL) {
   if (are_codes(tokens, deck, numbering)) {
+    refuse_two_notations(tokens, catalogue_of(deck), notation, label, call)
     as_codes <- coded_pieces(tokens, catalogue_of(deck), notation)$codes
     unknown <- which(is.na(as_codes))
     if (length(unknown)) {
@@ -40,6 +41,20 @@ kinds_from_tokens <- function(tokens, deck, numbering, label, call, notation = N
   numbers <- card_numbering(found_numbering(numbering, tokens, deck, call), deck, call)
   place <- numbered_places(tokens, numbers, label, call)
   kinds_in_deck(codes_of(numbers$order)[place], tokens, deck, label, call)
+}
+
+# Codes with the rank first and codes with the suit first, in one file: which are meant is clear, and still a slip.
+refuse_two_notations <- function(tokens, catalogue, notation, label, call) {
+  if (is.null(catalogue$glyphs) || !is.null(notation)) return(invisible())
+  words <- unique(tokens)
+  rank_first <- !is.na(find_codes(words, catalogue)) & toupper(words) != "JOKER"
+  suit_first <- !rank_first & !is.na(find_codes(turned_code(words), catalogue))
+  if (!any(rank_first) || !any(suit_first)) return(invisible())
+  one <- match(words[rank_first], tokens)
+  other <- match(words[suit_first], tokens)
+  refuse(sprintf(paste("There are cards in two notations: rank then suit as at %s (%s), suit then rank as at %s (%s).",
+                       "Write all one way, or say which is meant: `notation = \"rank_first\"` (--notation)."),
+                 label(min(one)), quoted(tokens[min(one)]), label(min(other)), quoted(tokens[min(other)])), "notation", call)
 }
 
 # Without a numbering, tokens are codes if some are no numbers, or if all are codes as well.

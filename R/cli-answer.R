@@ -2,7 +2,10 @@
 
 # Answers, writes and judges: `given` is an expression or NULL.
 write_answer <- function(question, options, command, given, expectation) {
-  answer <- shell_answer(question, options, command)
+  write_answered(shell_answer(question, options, command), options, given, expectation)
+}
+
+write_answered <- function(answer, options, given, expectation) {
   summary <- summary(answer, given = !!rlang::new_quosure(given, emptyenv()))
   lines <- switch(result_format(options), text = printed_lines(summary, options$out), csv = csv_lines(answer),
                   json = json_lines(answer))

@@ -13,7 +13,7 @@ draws_command <- function() {
       cli_option("file", "Judge draws recorded in this file, one a line (- is standard input)", "FILE"),
       cli_option("program", "Judge the draws of this program: a deck a line in, a draw a line out",
                  "COMMAND"),
-      each_trial_option(), first_number_option(), notation_option(),
+      each_trial_option(), first_number_option(), notation_option(), columns_option(),
       cli_option("all", "Print the whole table, not only what is furthest off"),
       cli_option("group", "Add up by an attribute, such as suit, in the text", "NAME"),
       cli_option("precision", "Stop once every card's (or the first question's) 95% half-width is this small", "W"),
@@ -27,6 +27,7 @@ draws_command <- function() {
       "habanera draws --size 5 --ask 'two_up = count(rank == \"A\") >= 2' --exact",
       "habanera draws --deck orchard.csv --size 3 --group suit --report draws.html",
       "habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0 --expect fair",
+      "habanera draws --file hands.csv --columns 2-6 --ask 'pair = category() >= \"one pair\"'",
       "habanera draws --format csv --out draws.csv"),
     run_draws
   )
@@ -34,6 +35,8 @@ draws_command <- function() {
 
 run_draws <- function(options, arguments) {
   refuse_arguments(draws_command(), arguments)
+  if (!is.null(options$columns) && is.null(options$file)) refuse_usage(draws_command(), "--columns goes with --file.")
+  if (!is.null(options$ask) && !is.null(options$file)) return(run_records_asked(options))
   if (!is.null(options$ask)) return(run_question(options, draws_command()))
   refuse_without_ask(options)
   option_word(options, "expect", "fair")
@@ -48,6 +51,25 @@ run_draws <- function(options, arguments) {
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(counts), options$figure)
   emit_result(counts, lines, options)
   draws_status(counts, options)
+}
+
+# Questions of recorded hands.
+run_records_asked <- function(options) {
+  of_shuffles <- c("exact", "held", "dead", "redraw_if", "keep", "turns", "sampled_anew", "group", "positions", "program",
+                   "precision")
+  for (name in of_shuffles) {
+    if (!is.null(options[[name]]) && !isFALSE(options[[name]])) {
+      refuse_usage(draws_command(), sprintf("--%s is not for hands that were recorded.", gsub("_", "-", name)))
+    }
+  }
+  asked <- named_questions(options, draws_command())
+  first <- option_number(options, "first-number")
+  expectation <- read_expectation(options$expect, names(asked))
+  given <- read_given(options$given, names(asked))
+  records <- draws_recorded(options$file, deck_from(options$deck), option_number(options, "size"), options$replace,
+                            if (!is.null(first)) list(first = first), option_notation(options), option_columns(options),
+                            !!!lapply(asked, typed_question))
+  write_answered(records, options, given, expectation)
 }
 
 refuse_without_ask <- function(options) {
@@ -82,7 +104,8 @@ counts_for_shell <- function(options, deck) {
   first <- option_number(options, "first-number")
   numbering <- if (!is.null(first)) list(first = first)
   if (sources[["file"]]) {
-    return(draws_recorded(options$file, deck, size, options$replace, numbering, option_notation(options)))
+    return(draws_recorded(options$file, deck, size, options$replace, numbering, option_notation(options),
+                          option_columns(options)))
   }
   simulate_for_shell(shell_experiment(options, deck, size, numbering), options, "card")
 }

@@ -51,6 +51,20 @@ first_number_option <- function() {
 notation_option <- function() {
   cli_option("notation", "rank_first (AS 10H) or suit_first (SA H10) [whichever fits]", "WORD")
 }
+columns_option <- function() {
+  cli_option("columns", "Which columns hold the cards, as 2-6 or names [those that do]", "COLUMNS")
+}
+# "2-6", "1,3,5", or names.
+option_columns <- function(options) {
+  if (is.null(options$columns)) return(NULL)
+  parts <- trimws(strsplit(options$columns, ",", fixed = TRUE)[[1]])
+  if (!all(grepl("^[0-9]+(-[0-9]+)?$", parts))) return(parts)
+  unlist(lapply(strsplit(parts, "-", fixed = TRUE), function(ends) {
+    ends <- as.numeric(ends)
+    if (max(ends) > 1e5) refuse(sprintf("`--columns` %s is more columns than there can be.", options$columns), "usage", NULL)
+    seq(ends[1], ends[length(ends)])
+  }))
+}
 each_trial_option <- function() {
   cli_option("each-trial", "With --program: start it anew for each trial, where it writes one line and stops")
 }

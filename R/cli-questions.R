@@ -41,13 +41,18 @@ shell_keep <- function(text) {
 
 exact_option <- function() cli_option("exact", "Work the answer out instead of simulating it")
 
-# In R the same is written draws(deck, size, ...).
-shell_question <- function(options, command) {
+named_questions <- function(options, command) {
   asked <- parse_expressions(paste(options$ask, collapse = ", "), "--ask", NULL)
   names <- names(asked)
   if (is.null(names) || any(!nzchar(names))) {
     refuse_usage(command, "every question in --ask needs a name, as in --ask 'aces = count(rank == \"A\")'.")
   }
+  asked
+}
+
+# In R the same is written draws(deck, size, ...).
+shell_question <- function(options, command) {
+  asked <- named_questions(options, command)
   deck <- sampled_for_shell(deck_from(options$deck), options, command)
   size <- option_number(options, "size")
   question <- draws(deck, if (is.null(size)) 5 else size, !!!lapply(asked, typed_question), replace = options$replace,
@@ -63,7 +68,7 @@ run_question <- function(options, command) {
 }
 
 refuse_beside_ask <- function(options, command) {
-  others <- c("file", "program", "group", "first_number")
+  others <- c("program", "group", "first_number")
   given <- c(others[!vapply(options[others], is.null, TRUE)], if (options$positions) "positions")
   if (length(given)) {
     refuse_usage(command, sprintf("--ask and --%s exclude each other.", gsub("_", "-", given[1])))

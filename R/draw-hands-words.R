@@ -65,16 +65,24 @@ repeats_in_words <- function(plan) {
                   "hands are left out of the tests of hands."))
 }
 
-# The smallest share of hands into which a pair must be forced to be seen in nine of ten records, by the test of
-# categories at the level that Holm leaves to the first of so many; NA where there are no categories.
+# The smallest share of hands into which a pair must be forced to be seen in nine of ten records, by the mean number of
+# different ranks at the level that Holm leaves to the first of so many tests; NA where that is not told.
 forced_pair_seen <- function(plan, tests) {
-  trait <- if (!plan$experiment$replace) category_trait(plan)
-  if (is.null(trait) || nrow(plan$fair) < 200) return(NA_real_)
-  short <- function(share) {
-    forced_pair_noncentrality(trait$law, share) * nrow(plan$fair) -
-      needed_noncentrality(sum(trait$law * nrow(plan$fair) >= 5), verdict_level / tests, 0.9)
-  }
-  if (short(1) < 0) NA_real_ else stats::uniroot(short, c(0, 1), tol = 1e-6)$root
+  has_ranks <- !plan$experiment$replace && !is.null(plan$data$rank) && !anyNA(plan$data$rank)
+  ranks <- if (has_ranks && nrow(plan$fair) >= 200) different_trait("rank", plan)
+  if (is.null(ranks)) return(NA_real_)
+  wanted <- needed_noncentrality(1, verdict_level / tests, 0.9)
+  share <- sqrt(wanted / (forced_rank_noncentrality(ranks, 1) * nrow(plan$fair)))
+  if (is.finite(share) && share < 1) share else NA_real_
+}
+
+# The same of the mean number of different ranks, which are fewer in hands with a pair.
+forced_rank_noncentrality <- function(trait, share) {
+  paired <- trait$law * (trait$values < max(trait$values[trait$law > 0]))
+  mean <- sum(trait$law * trait$values)
+  if (sum(paired) == 0) return(0)
+  shift <- share * (sum(paired * trait$values) / sum(paired) - mean)
+  shift^2 / (sum(trait$law * trait$values^2) - mean^2)
 }
 
 # What each hand adds to the noncentrality of a chi-square over categories where this share of hands is made one with a

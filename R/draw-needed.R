@@ -15,6 +15,9 @@
 #' @param deck Cards.
 #' @param size Number of cards drawn.
 #' @param off_by How much too often, as a share: 0.05 is 5% more often than it should.
+#' @param tampered In the place of `off_by`: the share of hands that are made to hold a pair, or better. How many hands
+#'   show that is told for the tests of categories and of different ranks by which [draws_recorded()] are judged, at the
+#'   level that Holm's correction leaves to the first of eight tests.
 #' @param card The code of the card; `NULL`: the first of the deck.
 #' @param replace As in [draws()].
 #' @param level Chance of a false alarm.
@@ -23,12 +26,18 @@
 #' @section Errors: `habanera_error_input` when a card cannot come that much more often.
 #' @examples
 #' draws_needed(deck_standard(), 5, off_by = 0.05)
+#' draws_needed(deck_standard(), 5, tampered = 0.06, level = 0.01)
 #' @export
-draws_needed <- function(deck, size, off_by, card = NULL, replace = FALSE, level = 0.05,
-                         power = 0.95) {
-  experiment <- checked_draws(deck, size, replace, rlang::current_env())
+draws_needed <- function(deck, size, off_by = NULL, card = NULL, replace = FALSE, level = 0.05,
+                         power = 0.95, tampered = NULL) {
+  call <- rlang::current_env()
+  experiment <- checked_draws(deck, size, replace, call)
   check_between(level, 0, 1)
   check_between(power, level, 1)
+  if (is.null(off_by) == is.null(tampered)) {
+    refuse("Say either `off_by`, how much too often a card comes, or `tampered`, the share of hands.")
+  }
+  if (!is.null(tampered)) return(hands_needed(experiment, tampered, level, power, call))
   check_between(off_by, 0, 1e6)
   kinds <- kinds_of(deck)
   law <- fair_law(experiment, kinds$copies)
@@ -45,6 +54,34 @@ draws_needed <- function(deck, size, off_by, card = NULL, replace = FALSE, level
                        trials_for_chi_square(law, change, level, power)))
   )
 }
+
+# So many hands show, by the test of categories, that a pair was forced into a share of them: at the level that Holm
+# leaves to the first of the tests that there are.
+hands_needed <- function(experiment, tampered, level, power, call) {
+  check_between(tampered, 0, 1, call = call)
+  plan <- list(experiment = experiment, kinds = kinds_of(experiment$deck), size = experiment$size)
+  plan$data <- catalogue_of(experiment$deck)$data[plan$kinds$codes, , drop = FALSE]
+  trait <- if (!experiment$replace && experiment$size > 1) category_trait(plan)
+  if (is.null(trait)) {
+    refuse("Tampering is told by categories of hands: of two cards or more, without replacement, with ranks and suits.",
+           call = call)
+  }
+  of_one <- forced_pair_noncentrality(trait$law, tampered)
+  ranks <- different_trait("rank", plan)
+  of_ranks <- forced_rank_noncentrality(ranks, tampered)
+  if (of_one < 1e-12) refuse("Hands of so few cards are no other for it: there is no pair to be forced.", call = call)
+  # Rare categories are put together, the fewer hands there are; so the number that the last of them asks for.
+  hands <- 100
+  for (step in 1:50) {
+    cells <- max(2, sum(trait$law * hands >= 5) + 1)
+    hands <- needed_noncentrality(cells - 1, level / usual_hand_tests, power) / of_one
+  }
+  data.frame(test = c("categories of hands, a pair forced", "different ranks in a hand, a pair forced"),
+             trials = ceiling(c(hands, needed_noncentrality(1, level / usual_hand_tests, power) / of_ranks)))
+}
+
+# Of hands of a standard pack that are not written in order.
+usual_hand_tests <- 8
 
 named_kind <- function(card, deck, kinds, call) {
   if (is.null(card)) return(kinds$places[1])

@@ -68,6 +68,7 @@ met_players <- function(game, players, call) {
   names <- names(players)
   rule <- Filter(function(rule) rule$name == "players", game$kind$rules)[[1]]
   if (is.character(players)) players <- trimws(unlist(strsplit(players, ",", fixed = TRUE)))
+  if (is.function(players)) players <- list(players)
   players <- lapply(unname(as.list(players)), function(player) rule$check(list(player), "players", call)[[1]])
   if (length(players) < 2) {
     refuse(sprintf("A round robin needs two players or more, not %s.", format_count(length(players))), call = call)

@@ -6,12 +6,13 @@ rule_players <- function(known, meaning, own = character()) {
   default <- new_players(list(player_makers()[[known[1]]]()))
   allowed <- sprintf("a player (%s) for all seats, or a list with one for each", join_words(known, "or"))
   new_rule("players", default, allowed, meaning, function(value, name, call) {
-    if (inherits(value, "habanera_player")) value <- list(value)
+    if (inherits(value, "habanera_player") || is.function(value)) value <- list(value)
     if (is.character(value)) value <- trimws(unlist(lapply(value, split_outside, ",")))
     if (!length(value) || !(is.list(value) || is.character(value))) {
       refuse(sprintf("`players` must be %s, not %s.", allowed, said(value)), call = call)
     }
     players <- lapply(value, function(player) {
+      if (is.function(player)) return(player_with(player))
       if (!rlang::is_string(player)) return(player)
       if (player %in% own) return(new_player(player))
       if (length(own) && !grepl("[:.]", player) && !player %in% known) {

@@ -6,12 +6,14 @@
 #' each wild card became.
 #'
 #' @param hands A list of cards, one for each hand; one `cards` vector with `hand_size` (hands end to end), or a single
-#'   hand; or texts such as `"AS KS QS JS 10S"`, one for each hand. Texts of ranks alone (`"2 10 K K A"`, `"T55J5"`) are
+#'   hand; or texts such as `"AS KS QS JS 10S"`, one for each hand; or a data frame with columns of cards, or the name of
+#'   a file (.csv, .tsv, .txt, .xlsx) with a hand a line, as [draws_recorded()] reads them. Texts of ranks alone (`"2 10 K K A"`, `"T55J5"`) are
 #'   hands without suits.
 #' @param rules [hand_rules()], or a file of them (.yaml, .json).
 #' @param hand_size With one `cards` vector: how many cards make a hand.
 #' @param deck The deck that the hands are dealt from, which tells what ranks are neighbours; `NULL`: all cards of the
 #'   catalogue that the hands are of. A hand that holds a card more often than its deck is refused.
+#' @param columns Of a data frame or file: which columns hold the cards; `NULL`: those that do.
 #' @return `hand_category()`: an ordered factor, its levels from the worst; `hand_strength()`: whole numbers;
 #'   `hand_place()`: whole numbers from 1; `explain_hand()`: a `habanera_hand`, a list of `category`, `counting` (the
 #'   cards that count, with what wild ones became) and `strength`.
@@ -30,26 +32,26 @@ NULL
 
 #' @rdname hands
 #' @export
-hand_category <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL) {
-  hand_worth(hands, rules, hand_size, deck, rlang::current_env())$category
+hand_category <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+  hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$category
 }
 
 #' @rdname hands
 #' @export
-hand_strength <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL) {
-  hand_worth(hands, rules, hand_size, deck, rlang::current_env())$strength
+hand_strength <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+  hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$strength
 }
 
 #' @rdname hands
 #' @export
-hand_place <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL) {
-  places_of(hand_worth(hands, rules, hand_size, deck, rlang::current_env())$strength)
+hand_place <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+  places_of(hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$strength)
 }
 
 places_of <- function(strength) match(strength, sort(unique(strength)))
 
-hand_worth <- function(hands, rules, hand_size, deck, call) {
-  worth_of_read(read_hands(hands, hand_size, deck, call), check_hand_rules(rules, call), call)
+hand_worth <- function(hands, rules, hand_size, deck, call, columns = NULL) {
+  worth_of_read(read_hands(hands, hand_size, deck, call, columns), check_hand_rules(rules, call), call)
 }
 
 # Of hands that are read: a list of `category` (an ordered factor), `strength`, and the rules as they were `bound`.

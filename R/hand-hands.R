@@ -1,7 +1,15 @@
 # Hands as users have them: a list of cards, one vector of cards with the size of a hand, or texts, one for each hand.
 
 # A list of `catalogue`, `codes` (all hands end to end), `sizes`, and the codes of the `deck` where one is told.
-read_hands <- function(hands, hand_size, deck, call) {
+read_hands <- function(hands, hand_size, deck, call, columns = NULL) {
+  if (is.data.frame(hands)) {
+    read <- read_card_frame(hands, if (is.null(deck)) deck_standard(jokers = 1) else deck, call, columns)
+    return(typed_hands(hands_as_often(read), deck, call))
+  }
+  if (is.character(hands) && length(hands) == 1 && is_file_of_hands(hands)) {
+    return(typed_hands(hands_of_file(hands, deck, columns, call), deck, call))
+  }
+  if (!is.null(columns)) refuse("`columns` is for hands in a data frame or a file.", call = call)
   if (is.character(hands) && is.null(hand_size)) return(typed_hands(hands, deck, call))
   if (is.list(hands) && !is_cards(hands)) return(listed_hands(hands, deck, call))
   if (!is_cards(hands)) hands <- as_cards(hands, like = deck)
@@ -12,6 +20,26 @@ read_hands <- function(hands, hand_size, deck, call) {
            call = call)
   }
   checked_hands(catalogue_of(hands), codes_of(hands), rep(hand_size, length(hands) / hand_size), deck, call)
+}
+
+# The name of a file, and no hand.
+is_file_of_hands <- function(text) file_kind(text) %in% c("csv", "tsv", "txt", "xlsx") || text == "-"
+
+# A text for each hand, in the order of the file; what stands beside the cards is told.
+hands_of_file <- function(file, deck, columns, call) {
+  lines <- read_table_lines(file, call)
+  used <- trimws(sub("#.*$", "", lines))
+  # Ranks alone are hands as they stand.
+  if (is.null(deck) && is.null(columns) && !is.null(rank_texts(used[nzchar(used)]))) return(used[nzchar(used)])
+  read <- read_card_lines(lines, if (is.null(deck)) deck_standard(jokers = 1) else deck, call, columns, file_name(file))
+  if (is.null(read)) refuse(sprintf("%s has no hands.", file_name(file)), "file", call)
+  if (length(read$remarks)) inform_user(sprintf("Read %s: %s.", count_of(length(read$pieces), "hand"),
+                                                paste(read$remarks, collapse = "; ")))
+  hands_as_often(read)
+}
+
+hands_as_often <- function(read) {
+  rep(vapply(read$pieces, paste, "", collapse = ", "), times = read$weight)
 }
 
 listed_hands <- function(hands, deck, call) {

@@ -3,7 +3,7 @@
 #' `rank_hands()` puts category, strength and place beside each hand; `compare()` of two [hand_rules()] tells which
 #' hands move when the rules change.
 #'
-#' @param hands,rules,hand_size,deck As in [hand_category()].
+#' @param hands,rules,hand_size,deck,columns As in [hand_category()].
 #' @return `rank_hands()`: a data frame of class `habanera_ranked`: `hand` (text), `category`, `strength`, `place` (1 is
 #'   the weakest). `compare()`: a data frame of class `habanera_moved`: `hand`, then `category_x`, `category_y`,
 #'   `place_x`, `place_y` by both rules, and `moved` (`place_y - place_x`).
@@ -13,10 +13,10 @@
 #' rank_hands(hands)
 #' compare(hand_rules(), hand_rules(wild = rank == "2"), hands)
 #' @export
-rank_hands <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL) {
+rank_hands <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
   call <- rlang::current_env()
   rules <- check_hand_rules(rules, call)
-  read <- read_hands(hands, hand_size, deck, call)
+  read <- read_hands(hands, hand_size, deck, call, columns)
   ranked_hands(read, rules, call)
 }
 

@@ -83,7 +83,8 @@ checked_categories <- function(categories, size, call) {
     parts <- category_parts(name, call)
     needed <- max(hand_categories[[parts$category]], parts$wild)
     if (!is.na(needed) && needed > size) {
-      refuse(sprintf("%s needs %s; %s count.", quoted(name), count_of(needed, "card"), format_count(size)), call = call)
+      refuse(sprintf("%s needs %s; %s count: say `size` for more.", quoted(name), count_of(needed, "card"),
+                     format_count(size)), call = call)
     }
   }
   twice <- categories[duplicated(categories)]

@@ -3,9 +3,21 @@
 # `category()`, `category(rules)` or `category(hand_rules(wild = rank == "2"))` with the rules as values, so that the
 # text of the word says all of it.
 checked_category <- function(word, catalogue, env, call) {
-  rules <- asked_hand_rules(as.list(word)[-1], env, call)
+  given <- as.list(word)[-1]
+  rules <- asked_hand_rules(given, env, call)
   bound_hand_rules(rules, catalogue, NULL, call)
-  as.call(c(word[[1]], changed_hand_rules(rules)))
+  # A size that was said stays, though it be the usual one.
+  said <- if (says_size(given)) list(size = rules$size)
+  changed <- changed_hand_rules(rules)
+  as.call(c(word[[1]], said, changed[setdiff(names(changed), "size")]))
+}
+
+# Whether how many cards count was said, by name or in rules that were given.
+says_size <- function(given) {
+  if (length(given) == 1 && !nzchar(rlang::names2(given))) {
+    return(!rlang::is_call(given[[1]], "hand_rules") || says_size(as.list(given[[1]])[-1]))
+  }
+  "size" %in% names(given)
 }
 
 asked_hand_rules <- function(given, env, call) {
@@ -28,8 +40,11 @@ asked_hand_rules <- function(given, env, call) {
   do.call(hand_rules, settings)
 }
 
+# Unless it is said how many cards count, as many do as are drawn, five at most.
 category_word <- function(word, pool, text, call) {
-  rules <- asked_hand_rules(as.list(word)[-1], NULL, call)
+  given <- as.list(word)[-1]
+  if (!says_size(given)) given <- c(given, list(size = max(1, min(5, pool$most))))
+  rules <- asked_hand_rules(given, NULL, call)
   rules$tie_break <- "kickers"  # a category does not depend on it
   catalogue <- catalogue_of(pool$deck)
   codes <- pool$kinds$codes

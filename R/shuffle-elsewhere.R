@@ -21,6 +21,7 @@
 #' @param deck The deck as it lay before every shuffle; `NULL`: the standard deck, or that given to [audit()].
 #' @param numbering As in [draws_recorded()]: `list(first = 0)` when cards are counted from 0.
 #' @param notation As in [as_cards()].
+#' @param columns As in [draws_recorded()].
 #' @return An object for [audit()], with the arrangements of the file.
 #' @section Errors: `habanera_error_notation` for unknown codes and numbers, `habanera_error_file` for rows
 #'   longer than the deck and what cannot be read; each names the line. `habanera_error_program` for a program
@@ -31,10 +32,10 @@
 #' logged <- shuffle_recorded(demo_file("volunteer-shuffles.csv"), deck = orchard)
 #' audit(logged)
 #' @export
-shuffle_recorded <- function(file, deck = NULL, numbering = NULL, notation = NULL) {
+shuffle_recorded <- function(file, deck = NULL, numbering = NULL, notation = NULL, columns = NULL) {
   call <- rlang::current_env()
   check_notation(notation)
-  read <- function(deck) recorded_shuffles(file, deck, numbering, notation, call)
+  read <- function(deck) recorded_shuffles(file, deck, numbering, notation, columns, call)
   if (!is.null(deck)) return(read(check_deck(deck)))
   # Without a deck the standard one is tried; audit() may still be given another.
   check_string(file)
@@ -45,10 +46,11 @@ shuffle_recorded <- function(file, deck = NULL, numbering = NULL, notation = NUL
   })
 }
 
-recorded_shuffles <- function(file, deck, numbering, notation, call) {
+recorded_shuffles <- function(file, deck, numbering, notation, columns, call) {
   if (!is.null(numbering)) card_numbering(numbering, deck, call)
-  table <- read_arrangements(file, deck, call)
+  table <- read_arrangements(file, deck, columns, call)
   label <- function(row) sprintf("%s, line %s", file_name(file), format_count(table[["line"]](row)))
+  refuse_draws(table[["rows"]], deck, file, call)
   made <- arrangements_from(table[["rows"]], deck, numbering, label, call, notation)
   inform_user(sprintf("Read %s of %s as %s.", count_of(nrow(made$rows), "arrangement"), count_of(length(deck), "card"),
                       paste(c(made$way, table[["remarks"]]), collapse = "; ")))
@@ -89,7 +91,7 @@ print.habanera_shuffles <- function(x, ...) {
 }
 
 # A table of tokens, one arrangement a row, and how many lines of the file stand before it.
-read_arrangements <- function(file, deck, call) {
+read_arrangements <- function(file, deck, columns, call) {
   check_string(file, "file", call)
   if (file != "-") check_readable(file, call)
   cards <- length(deck)
@@ -104,8 +106,18 @@ read_arrangements <- function(file, deck, call) {
   skip <- if (has_head) first else first - 1
   rows <- read_quickly(file, lines, skip, separator, cards)
   for (column in rows) if (is.character(column)) refuse_bytes(unique(column), file, call)
-  if (is.null(rows) || !is_plainly_written(rows, deck)) return(read_as_it_comes(file, lines, deck, call))
+  if (!is.null(columns) || is.null(rows) || !is_plainly_written(rows, deck)) {
+    return(read_as_it_comes(file, lines, deck, call, columns))
+  }
   list(rows = rows, line = function(row) row + skip, remarks = if (has_head) "header skipped")
+}
+
+# Rows that all have the same few cards are no arrangements that lost some.
+refuse_draws <- function(rows, deck, file, call) {
+  filled <- rowSums(vapply(rows, function(column) nzchar(as.character(column)), logical(nrow(rows))) |> matrix(nrow(rows)))
+  if (length(unique(filled)) > 1 || filled[1] > length(deck) / 2) return(invisible())
+  refuse(sprintf("%s has rows of %s, which are draws and no arrangements of %s: draws_recorded() reads them.",
+                 file_name(file), count_of(filled[1], "card"), format_count(length(deck))), "file", call)
 }
 
 # Whether every word of a table is a card or a number, so that nothing has to be passed over.
