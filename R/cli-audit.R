@@ -6,7 +6,7 @@ audit_command <- function() {
       cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
       cli_option("file", "Judge the arrangements in this file, one a row (- is standard input)", "FILE"),
       cli_option("program", "Judge this program: a deck a line in, an arrangement a line out", "COMMAND"),
-      each_trial_option(), first_number_option(), notation_option(),
+      each_trial_option(), first_number_option(), notation_option(), columns_option(),
       cli_option("trials", "Number of trials, such as 1e6 [100000; of a file: all its rows]", "N"),
       cli_option("start", "fresh: each trial from the deck in order; continued: from the last [fresh]", "HOW", "fresh"),
       cli_option("alike", "Attributes whose likes are looked for side by side, separated by commas [suit,rank]",
@@ -60,7 +60,8 @@ audited_for_shell <- function(options, arguments) {
   first <- option_number(options, "first-number")
   numbering <- if (!is.null(first)) list(first = first)
   deck <- deck_from(options$deck)
-  if (given[["--file"]]) shuffle_recorded(options$file, deck, numbering, option_notation(options)) else
+  if (given[["--file"]]) shuffle_recorded(options$file, deck, numbering, option_notation(options),
+                                                    option_columns(options)) else
     shuffle_program(options$program, deck, numbering, each_trial = options$each_trial)
 }
 

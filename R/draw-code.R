@@ -43,16 +43,16 @@ experiment_code.habanera_draws_program <- function(experiment) {
   )
 }
 
-recorded_code <- function(file, deck, replace, numbering) {
+recorded_code <- function(file, deck, replace, numbering, columns) {
   numbers <- numbering_code(numbering)
   settings <- c(as_code(file), paste("deck =", deck_code(deck)), if (replace) "replace = TRUE",
-                numbers$r)
+                numbers$r, if (!is.null(columns)) paste("columns =", as_code(columns)))
   shell <- deck_option(deck)
   list(
     r = sprintf("x <- draws_recorded(%s)", paste(settings, collapse = ", ")),
     shell = if (!is.null(shell)) {
       paste0("habanera draws --file ", shell_word(file), shell, if (replace) " --replace",
-             numbers$shell)
+             numbers$shell, if (!is.null(columns)) paste0(" --columns ", shell_word(paste(columns, collapse = ","))))
     }
   )
 }

@@ -10,7 +10,7 @@
 #' so are columns beside the cards: a trial's number, a date, a table's name. One line says what was understood. Where
 #' there are two readings, both are told and one must be chosen. `as_counts()`
 #' takes draws that were added up: a `table()`, a named vector or a data frame with `card` and `n`; or
-#' a column of single cards. `draws_with()` and `draws_program()` are experiments to
+#' a column of single cards; or what `draws_recorded()` takes. `draws_with()` and `draws_program()` are experiments to
 #' [simulate()][simulate.habanera_experiment].
 #'
 #' In `draws_with()` R's generator is set from each trial's address before the function is called, and
@@ -62,7 +62,7 @@ draws_recorded <- function(file, deck = deck_standard(), size = NULL, replace = 
   kinds <- kinds_from_pieces(read$pieces, deck, NULL, numbering, label, call, notation)
   tell_draws(kinds, read, deck, numbering, notation)
   kinds <- kinds[rep(seq_along(read$weight), times = read$weight), , drop = FALSE]
-  made_by <- if (source$is_file) recorded_code(file, deck, replace, numbering)
+  made_by <- if (source$is_file) recorded_code(file, deck, replace, numbering, columns)
   found <- counts_of_records(kinds, deck, replace, source$words, made_by, call)
   if (length(asked)) ask_records(found, asked, call) else found
 }
@@ -187,8 +187,11 @@ elsewhere <- function(experiment) {
 #' @rdname draws_recorded
 #' @param table For `as_counts()`: see above.
 #' @export
-as_counts <- function(table, deck = deck_standard(), size = 1, replace = FALSE, numbering = NULL) {
+as_counts <- function(table, deck = deck_standard(), size = 1, replace = FALSE, numbering = NULL, columns = NULL) {
   call <- rlang::current_env()
+  if (holds_draws(table)) {
+    return(draws_recorded(table, deck, if (size > 1) size, replace, numbering, columns = columns))
+  }
   experiment <- elsewhere(checked_draws(deck, size, replace, call))
   if (is_raw_column(table)) {
     if (size != 1) refuse("A column of single cards needs `size = 1`; read files with draws_recorded().")
@@ -204,6 +207,15 @@ as_counts <- function(table, deck = deck_standard(), size = 1, replace = FALSE, 
   sums <- rowsum(added$n, kinds)
   n[as.integer(rownames(sums))] <- sums[, 1]
   counts_of_totals(n, experiment, call)
+}
+
+# What is no table of counts, but the draws themselves: a list of hands, columns of cards, a file.
+holds_draws <- function(table) {
+  if (rlang::is_string(table)) return(file_kind(table) %in% c("csv", "tsv", "txt", "xlsx") && file.exists(table))
+  if (!is.data.frame(table)) return(is.list(table) && !is_cards(table) && length(table) > 0 &&
+                                      all(vapply(table, function(hand) is.character(hand) || is_cards(hand), NA)))
+  counted <- any(tolower(names(table)) %in% count_names) && any(tolower(names(table)) %in% c("card", "name", "var1"))
+  !counted && ncol(table) > 1
 }
 
 is_raw_column <- function(table) {

@@ -7,6 +7,19 @@
 #' the factor is 1. For positions the factor is (n - 1)/n, on (kinds - 1)(n - 1). When nothing can
 #' vary (k = n, one kind) the test is `NA`.
 #'
+#' @section Recorded hands: Hands that [draws_recorded()] read are judged as hands, too, in one verdict at level 0.01 over
+#'   all tests (Holm 1979, Scand. J. Statist. 6, 65-70). `tidy()` gives a row per test: `term`, `statistic`, `df` (`NA`
+#'   where the law was simulated), `p.value`, `p.adjusted` and `off` (what is furthest from what is expected, in words):
+#'   - "single cards", "ranks", "suits": how often each comes;
+#'   - "pairs of cards": what comes together. Pair counts with the part taken off that single cards explain, squared,
+#'     over their number and C(n - 4, s - 2)/C(n, s), on n (n - 3)/2 degrees of freedom for n distinct cards in hands of
+#'     s (the eigenspaces of the Johnson scheme: Delsarte 1973, section 4.2); beside hands that are simulated, where a
+#'     pair is expected fewer than five times or cards repeat;
+#'   - "categories": against [category_odds()]; "different ranks", "different suits": their mean number in a hand;
+#'   - "place in the hand": which card lies first, second, ...; where all hands are written in order it is left out;
+#'   - "repeats within a hand": hands that hold a card more often than the pack has it, against none, or with `replace`
+#'     against the chance of it.
+#'
 #' @param object Counts of [draws()] or [positions()], or of draws made elsewhere.
 #' @param group `NULL` for a row per card, or the name of an attribute for a row per value.
 #' @param ... Not used.

@@ -1,6 +1,13 @@
 #' @rdname autoplot
+#' @param show Of recorded hands: "cards", how often each came, or "hands", of what category they were; `NULL`: what is
+#'   off, and else the hands.
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_counts_draws)
-autoplot.habanera_counts_draws <- function(object, ...) {
+autoplot.habanera_counts_draws <- function(object, show = NULL, ...) {
+  if (!is.null(show)) check_choice(show, c("cards", "hands"))
+  summary <- summarise_draws(object, NULL)
+  wants_hands <- if (is.null(show)) !is.null(summary$hands) && !is_off_by_cards(summary) else show == "hands"
+  categories <- if (wants_hands && !is.null(object$hands)) category_counts(object)
+  if (!is.null(categories)) return(hands_figure(object, categories, summary))
   data <- draw_figure_data(object)
   counts <- ggplot2::ggplot(data, ggplot2::aes(x = .data$label)) +
     ggplot2::scale_x_discrete(drop = FALSE) +
@@ -10,7 +17,7 @@ autoplot.habanera_counts_draws <- function(object, ...) {
     ggplot2::scale_colour_manual(values = c(`FALSE` = figure_colours[["data"]],
                                             `TRUE` = figure_colours[["surprise"]]), guide = "none") +
     ggplot2::scale_y_continuous(breaks = whole_breaks, labels = format_count) +
-    draw_figure_words(object) +
+    draw_figure_words(object, summary) +
     ggplot2::coord_cartesian(clip = "off") +  # a label at the edge stays whole
     figure_theme()
   if (nlevels(data$panel) > 1) {
@@ -60,15 +67,14 @@ outside_labels <- function(data) {
                      colour = figure_colours[["surprise"]], vjust = -0.9, size = 3.8)
 }
 
-draw_figure_words <- function(x) {
-  summary <- summarise_draws(x, NULL)
+draw_figure_words <- function(x, summary) {
   ggplot2::labs(
-    title = "How often each card came", subtitle = wrapped(verdict_in_words(summary)),
+    title = "How often each card came", subtitle = wrapped(verdict_in_words(summary), 95),
     x = NULL, y = "times drawn", caption = wrapped(draw_figure_caption(x))
   )
 }
 
-wrapped <- function(text) paste(strwrap(text, 115), collapse = "\n")
+wrapped <- function(text, width = 115) paste(strwrap(text, width), collapse = "\n")
 
 draw_figure_caption <- function(x) {
   about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), run_in_words(x))
@@ -92,7 +98,7 @@ autoplot.habanera_counts_positions <- function(object, ...) {
   cells <- summary$table[-nrow(summary$table), , drop = FALSE]
   cells$z[is.na(cells$z)] <- 0
   place_tiles(cells) +
-    ggplot2::labs(title = "Where each card came", subtitle = wrapped(verdict_in_words(summary)),
+    ggplot2::labs(title = "Where each card came", subtitle = wrapped(verdict_in_words(summary), 95),
                   caption = wrapped(draw_figure_caption(object)))
 }
 

@@ -78,8 +78,11 @@ procedure_source <- function(x) {
 elsewhere_source <- function(shuffles, x) {
   recorded <- inherits(shuffles, "habanera_shuffles_recorded")
   numbering <- numbering_code(shuffles$numbering)
+  # Of a table there is no name to read it by.
+  if (recorded && is.null(shuffles$file)) return(list(r = "shuffle_recorded(table)", shell = NULL))
   given <- as_code(if (recorded) shuffles$file else shuffles$command)
-  inner <- paste(c(given, numbering$r, sprintf("deck = %s", deck_code(x$plan$deck))), collapse = ", ")
+  columns <- if (!is.null(shuffles$columns)) paste("columns =", as_code(shuffles$columns))
+  inner <- paste(c(given, numbering$r, columns, sprintf("deck = %s", deck_code(x$plan$deck))), collapse = ", ")
   fewer <- !recorded || x$made$asked < nrow(shuffles$rows)
   deck <- deck_option(x$plan$deck)
   said <- is.null(shuffles$numbering) || !is.null(numbering$shell)

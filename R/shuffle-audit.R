@@ -83,7 +83,8 @@ audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL
                                              level = 0.01, threads = NULL, ...) {
   refuse_our_settings(seed, start)
   if (!is.null(deck) && !identical(deck, procedure$deck)) {
-    procedure <- shuffle_recorded(procedure$file, deck, procedure$numbering, procedure$notation)
+    if (is.null(procedure$file)) refuse("These arrangements are of a table: give shuffle_recorded() the deck.")
+    procedure <- shuffle_recorded(procedure$file, deck, procedure$numbering, procedure$notation, procedure$columns)
   }
   if (is.null(procedure$deck)) rlang::cnd_signal(procedure$problem)
   rows <- procedure$rows

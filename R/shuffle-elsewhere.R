@@ -17,7 +17,8 @@
 #' A program that writes one deck and stops is run once for every trial with `each_trial = TRUE`; that takes some
 #' milliseconds a trial.
 #'
-#' @param file Path of a file; `"-"` is standard input.
+#' @param file Path of a file; `"-"` is standard input; or a data frame, a list or a vector of cards, as
+#'   [draws_recorded()] takes them.
 #' @param deck The deck as it lay before every shuffle; `NULL`: the standard deck, or that given to [audit()].
 #' @param numbering As in [draws_recorded()]: `list(first = 0)` when cards are counted from 0.
 #' @param notation As in [as_cards()].
@@ -38,24 +39,27 @@ shuffle_recorded <- function(file, deck = NULL, numbering = NULL, notation = NUL
   read <- function(deck) recorded_shuffles(file, deck, numbering, notation, columns, call)
   if (!is.null(deck)) return(read(check_deck(deck)))
   # Without a deck the standard one is tried; audit() may still be given another.
-  check_string(file)
+  if (!rlang::is_string(file)) return(read(deck_standard()))
   tryCatch(read(deck_standard()), habanera_error = function(cnd) {
     if (file == "-" || !file.exists(file)) rlang::cnd_signal(cnd)
     new_shuffles("recorded", NULL, list(), source = basename(file), file = file, numbering = numbering,
-                 notation = notation, problem = cnd)
+                 notation = notation, columns = columns, problem = cnd)
   })
 }
 
 recorded_shuffles <- function(file, deck, numbering, notation, columns, call) {
   if (!is.null(numbering)) card_numbering(numbering, deck, call)
   table <- read_arrangements(file, deck, columns, call)
-  label <- function(row) sprintf("%s, line %s", file_name(file), format_count(table[["line"]](row)))
-  refuse_draws(table[["rows"]], deck, file, call)
+  is_file <- rlang::is_string(file)
+  name <- if (is_file) file_name(file) else "The table"
+  label <- function(row) sprintf("%s, %s %s", name, if (is_file) "line" else "row", format_count(table[["line"]](row)))
+  refuse_draws(table[["rows"]], deck, name, call)
   made <- arrangements_from(table[["rows"]], deck, numbering, label, call, notation)
   inform_user(sprintf("Read %s of %s as %s.", count_of(nrow(made$rows), "arrangement"), count_of(length(deck), "card"),
                       paste(c(made$way, table[["remarks"]]), collapse = "; ")))
-  new_shuffles("recorded", deck, made, source = if (file == "-") "standard input" else basename(file), file = file,
-               numbering = numbering, notation = notation)
+  new_shuffles("recorded", deck, made, source = if (!is_file) "a table" else if (file == "-") "standard input" else
+                 basename(file), file = if (is_file) file, numbering = numbering, notation = notation,
+               columns = columns)
 }
 
 #' @rdname shuffle_recorded
@@ -92,6 +96,10 @@ print.habanera_shuffles <- function(x, ...) {
 
 # A table of tokens, one arrangement a row, and how many lines of the file stand before it.
 read_arrangements <- function(file, deck, columns, call) {
+  if (!rlang::is_string(file)) {
+    read <- recorded_source(file, deck, length(deck), columns, call)$read
+    return(rows_of_pieces(read, deck, function(row) sprintf("The table, row %s", format_count(read$line[row])), call))
+  }
   check_string(file, "file", call)
   if (file != "-") check_readable(file, call)
   cards <- length(deck)
@@ -113,11 +121,11 @@ read_arrangements <- function(file, deck, columns, call) {
 }
 
 # Rows that all have the same few cards are no arrangements that lost some.
-refuse_draws <- function(rows, deck, file, call) {
+refuse_draws <- function(rows, deck, name, call) {
   filled <- rowSums(vapply(rows, function(column) nzchar(as.character(column)), logical(nrow(rows))) |> matrix(nrow(rows)))
   if (length(unique(filled)) > 1 || filled[1] > length(deck) / 2) return(invisible())
   refuse(sprintf("%s has rows of %s, which are draws and no arrangements of %s: draws_recorded() reads them.",
-                 file_name(file), count_of(filled[1], "card"), format_count(length(deck))), "file", call)
+                 name, count_of(filled[1], "card"), format_count(length(deck))), "file", call)
 }
 
 # Whether every word of a table is a card or a number, so that nothing has to be passed over.
@@ -157,13 +165,17 @@ read_as_it_comes <- function(file, lines, deck, call, columns = NULL) {
   if (is.null(lines)) lines <- read_table_lines(file, call)
   read <- read_card_lines(lines, deck, call, columns, if (is.null(file)) "The program" else file_name(file))
   if (is.null(read)) refuse(sprintf("%s has no arrangements.", file_name(file)), "file", call)
+  rows_of_pieces(read, deck, function(row) sprintf("%s, line %s", file_name(file), format_count(read$line[row])), call)
+}
+
+# A table of tokens out of rows that were read, those that are too short filled up.
+rows_of_pieces <- function(read, deck, label, call) {
   cards <- length(deck)
   long <- which(lengths(read$pieces) > cards)
   if (length(long)) {
-    refuse(sprintf("%s, line %s has %s; the deck has %s.", file_name(file), format_count(read$line[long[1]]),
-                   count_of(length(read$pieces[[long[1]]]), "card"), format_count(cards)), "file", call)
+    refuse(sprintf("%s has %s; the deck has %s.", label(long[1]), count_of(length(read$pieces[[long[1]]]), "card"),
+                   format_count(cards)), "file", call)
   }
-  label <- function(row) sprintf("%s, line %s", file_name(file), format_count(read$line[row]))
   check_row_weights(read$weight, label, call)
   times <- rep(seq_along(read$weight), times = read$weight)
   rows <- do.call(rbind, lapply(read$pieces[times], function(row) c(row, rep("", cards - length(row)))))

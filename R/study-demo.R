@@ -11,7 +11,8 @@
 #' card, with a habit in them; small programs that shuffle, `shuffle-right.py` and `shuffle-right.pl` rightly,
 #' `shuffle-wrong.py` and `tablet-shuffle.pl` (as the tablet does) wrongly; `quick-game.yaml`, the rules of the
 #' children's quick game as it is played, and `stuck-game.txt`, the piles of such a game that would not end;
-#' `prize-hands.txt`, the hands that forty guests held at the hands table; `bakers-table.csv`, how the baker plays at
+#' `prize-hands.txt`, the hands that forty guests held at the hands table; `dealt-hands.csv`, 3,000 hands as they were
+#' written down at two tables, at one of which they were not dealt fairly; `bakers-table.csv`, how the baker plays at
 #' the twenty-one table, `level-one.yaml`, what one of the twins counts there, and `twins-bets.csv`, what he bets at
 #' which count; `bets-at-the-window.csv` and `bets-by-the-door.csv`, what two guests bet there on an afternoon, with the
 #' cards seen; `takings-front.csv` and `takings-back.csv`, what two such tables took in forty nights; `stall.yaml`,
@@ -38,7 +39,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   make_folder(folder, call)
   # The data lie beside the page, so that the commands on it work there as they stand.
   file.copy(vapply(demo_data, demo_file, ""), folder, overwrite = TRUE)
-  answers <- list(tablet_question(folder, threads), volunteers_question(folder), routine_question(folder, threads),
+  answers <- list(tablet_question(folder, threads), records_question(folder), volunteers_question(folder), routine_question(folder, threads),
                   stall_question(folder, threads), hands_stall_question(folder, threads), windfall_question(folder),
                   quick_game_question(folder, threads), pairs_table_question(folder, threads),
                   twenty_one_question(folder, threads), counting_question(folder, threads),
@@ -64,7 +65,7 @@ demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-sh
                "prize-hands.txt", "bakers-table.csv", "level-one.yaml", "twins-bets.csv", "bets-at-the-window.csv",
                "bets-by-the-door.csv", "takings-front.csv", "takings-back.csv", "stall.yaml", "table.yaml",
                "banker-table.yaml", "third-cards.csv", "machine.yaml", "machine-pays.csv", "kept-by-the-baker.txt",
-               "queue.R")
+               "queue.R", "dealt-hands.csv")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

@@ -100,3 +100,21 @@ write.csv(nights(2000, 0), "inst/lantern-hall/takings-front.csv", row.names = FA
 write.csv(nights(3000, 1 / 50), "inst/lantern-hall/takings-back.csv", row.names = FALSE, quote = FALSE)
 writeLines(c("night,rounds,staked,result", "1,1500,1500,-12.5", "2,many,1400,30"),
            "inst/lantern-hall/dirty-takings.csv")
+
+# Hands of five as they were written down at two tables through a winter. At the front table they were dealt from a
+# shuffled pack; at the back table a kind dealer saw to it that one hand in four held a pair.
+set.seed(52)
+mate_of <- function(hand) {
+  rank <- sub(".$", "", hand[1])
+  setdiff(paste0(rank, c("S", "H", "C", "D")), hand)
+}
+dealt <- lapply(seq_len(3000), function(row) {
+  hand <- sample(pack, 5)
+  at <- if (row %% 2) "front" else "back"
+  mates <- mate_of(hand)
+  if (at == "back" && runif(1) < 0.25 && length(mates)) hand[2] <- sample(mates, 1)
+  c(row, at, sample(hand))
+})
+dealt <- as.data.frame(do.call(rbind, dealt))
+names(dealt) <- c("hand", "table", sprintf("card_%d", 1:5))
+write.csv(dealt, "inst/lantern-hall/dealt-hands.csv", row.names = FALSE, quote = FALSE)

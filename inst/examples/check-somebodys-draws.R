@@ -21,6 +21,12 @@ print(simulate(draws_with(tablet_loop, orchard), nsim = 300, seed = 1))
 # A small bias needs many more draws.
 print(draws_needed(orchard, 3, off_by = 0.05))
 
+# Hands that were written down, with their number and table beside the cards: judged as hands, and asked.
+dealt <- draws_recorded(demo_file("dealt-hands.csv"))
+print(summary(dealt))
+print(draws_recorded(demo_file("dealt-hands.csv"), pair = category() >= "one pair"))
+print(draws_needed(deck_standard(), 5, tampered = 0.1, level = 0.01))
+
 # Cards drawn one at a time, as they stand in a spreadsheet's column.
 column <- c("1F", "4P", "1F", "9M", "11G", "2G")
 print(as_counts(column, orchard))
