@@ -1,9 +1,5 @@
 # Which columns of a table hold cards, where others stand beside them: a trial's number, a date, a table's name, a stake.
 
-# Heads that are none of cards.
-other_heads <- c("trial", "id", "no", "nr", "number", "index", "row", "line", "draw", "hand", "round", "date", "time", "day",
-                 "night", "table", "dealer", "player", "seat", "stake", "bet", "amount", "result", "note", "notes")
-
 # The places of the columns kept, and `remarks` on what was read and what was passed over. `columns` are columns of
 # text, `heads` their names (NULL: none), `wanted` names or numbers of those asked for (NULL: they are found); `label`
 # names a row for errors.

@@ -1,8 +1,6 @@
 # Rows of cards (draws, arrangements) out of lines or a data frame, as they come: which lines have cards, how they are
 # written, and how often each came.
 
-count_names <- c("count", "freq", "frequency", "n", "times", "copies")
-
 # A list of `pieces` (one vector for each row), `line` (where each stands), `weight` (how often each came) and
 # `remarks` on what was passed over.
 read_card_lines <- function(lines, deck, call, columns = NULL, name = "The text") {
@@ -40,16 +38,6 @@ parted_rows <- function(rows, catalogue) {
   joined <- words[vapply(words, function(word) length(parted_codes(word, catalogue)) > 1, TRUE)]
   if (!length(joined)) return(rows)
   lapply(rows, function(row) if (any(row %in% joined)) parted_codes(row, catalogue) else row)
-}
-
-is_card_like <- function(pieces, catalogue) {
-  !is.na(coded_pieces(pieces, catalogue)$codes) | !is.na(suppressWarnings(as.numeric(pieces)))
-}
-
-# A first line without cards; or one that begins with a word, where the next begins with a card ("Card 1;Card 2").
-is_head <- function(first, second, catalogue) {
-  cards <- is_card_like(first, catalogue)
-  !any(cards) || (!cards[1] && isTRUE(is_card_like(second, catalogue)[1]))
 }
 
 # Words that follow the last card or number of a line, where that leaves all lines with as many cards.

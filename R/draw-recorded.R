@@ -110,9 +110,10 @@ of_one_size <- function(read, label, size, call) {
   told <- sort(unique(sizes))
   if (is.null(size)) {
     if (length(told) == 1) return(read)
-    usual <- told[which.max(tabulate(match(sizes, told)))]
+    times <- tabulate(match(sizes, told))
+    usual <- if (times[match(sizes[1], told)] == max(times)) sizes[1] else told[which.max(times)]
     each <- vapply(told, function(one) sprintf("%s of %s", count_of(sum(sizes == one), "row"), count_of(one, "card")), "")
-    refuse(sprintf("%s has %s, not %s. There are %s: judge one size after the other, as with `size = %s` (--size).",
+    refuse(sprintf("%s has %s, not %s. It holds %s: judge one size after the other, as with `size = %s` (--size).",
                    label(read$line[which(sizes != usual)[1]]),
                    count_of(sizes[which(sizes != usual)[1]], "card"), format_count(usual), join_words(each),
                    format_count(usual)), "file", call)

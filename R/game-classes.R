@@ -31,12 +31,12 @@ class_columns <- function(game) {
   paste0(classes$column, "=", rep(classes$from, each = 1 + length(classes$numbers)), ":", c("entries", classes$numbers))
 }
 
-# The columns of each class, where those of the game begin after `offset`.
+# The columns of each class, where the first of them begins after `offset`.
 column_classes <- function(game, offset) {
   classes <- round_classes(game)
   if (is.null(classes)) return(NULL)
   size <- 1 + length(classes$numbers)
-  first <- offset + 1 + length(recorded_totals(game)) + size * (seq_along(classes$from) - 1)
+  first <- offset + size * (seq_along(classes$from) - 1)
   data.frame(first = first + 1, size = size)
 }
 

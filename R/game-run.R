@@ -66,7 +66,9 @@ sums_in_r <- function(games, seed, first, count, families = NULL) {
 # All columns of the games together, and the classes of each.
 sums_of_rounds <- function(games, totals, trials) {
   sizes <- vapply(totals, ncol, 0L)
-  offsets <- cumsum(c(0, sizes))[seq_along(sizes)]
+  # Those of classes stand last, behind the number of rows and what is recorded.
+  plain <- 1 + vapply(games, function(game) length(recorded_totals(game)), 0L)
+  offsets <- cumsum(c(0, sizes))[seq_along(sizes)] + plain
   classes <- do.call(rbind, c(list(data.frame(first = 1, size = sum(sizes))),
                               Map(column_classes, unname(games), unname(offsets))))
   plain_sums(do.call(cbind, unname(totals)), trials, classes)

@@ -74,8 +74,6 @@ draw_figure_words <- function(x, summary) {
   )
 }
 
-wrapped <- function(text, width = 115) paste(strwrap(text, width), collapse = "\n")
-
 draw_figure_caption <- function(x) {
   about <- sprintf("%s; %s.", sentence(in_words(x$provenance$experiment)), run_in_words(x))
   if (inherits(x, "habanera_counts_positions")) return(about)

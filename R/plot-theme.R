@@ -69,3 +69,5 @@ interval_band <- function(data, ...) {
   if (!nrow(known)) return(NULL)
   ggplot2::geom_ribbon(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high), data = known, ...)
 }
+
+wrapped <- function(text, width = 115) paste(strwrap(text, width), collapse = "\n")

@@ -95,9 +95,22 @@ result_header <- function(x) {
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
     trials = from$trials, entries = from$entries, source = from$source,
     made_by = from$made_by, rows = nrow(table), squares = !is.null(x[["squares"]]),
-    sums = x[["sums"]], form = result_form,
+    sums = x[["sums"]], hands = plain_hands(x[["hands"]]), form = result_form,
     columns = as.list(vapply(table, typeof, ""))
   )
+}
+
+# Recorded hands one after the other, each card by its row in the table.
+plain_hands <- function(hands) {
+  if (!is.null(hands)) list(size = ncol(hands$kinds), in_order = hands$in_order, cards = as.vector(t(hands$kinds)))
+}
+
+# The same out of a file, where they are those that the table counts.
+hands_as_kept <- function(plain, n) {
+  if (is.null(plain)) return(NULL)
+  cards <- as.integer(plain$cards)
+  stopifnot(tabulate(cards, length(n)) == n, length(cards) == sum(n), length(cards) %% plain$size == 0)
+  list(kinds = matrix(cards, ncol = plain$size, byrow = TRUE), in_order = isTRUE(plain$in_order))
 }
 
 # jsonlite writes at most 15 digits, so that doubles are handed to it ready made.
@@ -183,8 +196,10 @@ result_from <- function(kept) {
   stopifnot(identical(header$result, "counts"), n == floor(n),
             sum(n) > 0 || nrow(table) == 0 || isTRUE(from$entries == 0),
             from$source != "simulation" || adds_up(experiment, n, trial_count(list(provenance = from))))
-  new_counts(result_kind(experiment), outcomes, n, table[["example_trial"]],
-             if (isTRUE(header$squares)) table[["squares"]], from, read_sums(header$sums, experiment))
+  found <- new_counts(result_kind(experiment), outcomes, n, table[["example_trial"]],
+                      if (isTRUE(header$squares)) table[["squares"]], from, read_sums(header$sums, experiment))
+  found$hands <- hands_as_kept(header$hands, n)
+  found
 }
 
 # The form of the files: raised when what they hold changes.

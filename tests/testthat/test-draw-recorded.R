@@ -79,14 +79,12 @@ test_that("catalogues of other people's making are read", {
 test_that("bad records are refused with their line", {
   codes <- lines_file(c("AS KD", "AS 1D"))
   uneven <- lines_file(c("AS KD", "AS"))
-  doubled <- lines_file(c("# c", "AS KD", "QC QC"))
   bytes <- withr::local_tempfile()
   writeBin(as.raw(c(0x41, 0x53, 0x0a, 0xe9, 0x0a)), bytes)
   orchard <- deck_from(demo_file("orchard.csv"))
   expect_refusals(list(
     list(quote(draws_recorded(codes)), "notation", "line 2: unknown card \"1D\". Codes are rank then suit"),
     list(quote(draws_recorded(uneven)), "file", "line 2 has 1 card, not 2"),
-    list(quote(draws_recorded(doubled)), "conservation", "line 3 has \"QC\" 2 times; the deck has it 1"),
     list(quote(draws_recorded(lines_file(c("", "# x")))), "file", "has no draws"),
     list(quote(draws_recorded(bytes)), "file", "is not UTF-8 text: line 2"),
     list(quote(draws_recorded("nowhere")), "file", "There is no file"),

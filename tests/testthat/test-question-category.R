@@ -95,7 +95,7 @@ test_that("what category() cannot be asked is told", {
     list(quote(exact(draws(deck_standard(packs = 6), 8, k = category()))), "work", "different hands")
   ))
   notes <- character()
-  withCallingHandlers(draws(deck, 3, k = category()), message = function(cnd) {
+  withCallingHandlers(draws(deck, 3, k = category(size = 5)), message = function(cnd) {
     notes <<- c(notes, conditionMessage(cnd))
     tryInvokeRestart("muffleMessage")
   })

@@ -100,7 +100,7 @@ test_that("few trials leave open ends wherever quantiles stand", {
   expect_equal(row(tidy(counts), "rounds_p90")$conf.high, Inf)
   expect_equal(row(estimates(counts, c("rounds_p10", "rounds_p99")), "rounds_p10")$conf.low, -Inf)
   expect_equal(row(tidy(summary(counts)), "rounds_p10")$conf.low, -Inf)
-  expect_output(print(summary(counts)), "nine in ten up to [0-9]+ \\(at least [0-9]+\\)")
+  expect_output(print(summary(counts)), "nine\\s+in\\s+ten up to [0-9]+ \\(at least [0-9]+\\)")
   settled <- convergence(counts, "rounds_p90")
   expect_equal(settled$conf.high[nrow(settled)], Inf)
   expect_output(print(settled), "95%: at least")
