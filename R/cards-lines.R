@@ -81,8 +81,10 @@ check_row_weights <- function(weight, label, call) {
     refuse(sprintf("%s: a count must be a whole number of 0 or more, not %s.", label(bad[1]), said(weight[bad[1]])),
            "file", call)
   }
-  if (sum(weight) > most_rows_read) {
-    refuse(sprintf("At most %s rows are read, not %s.", format_count(most_rows_read), format_count(sum(weight))),
-           "work", call)
-  }
+  refuse_many_rows(sum(weight), call)
+}
+
+refuse_many_rows <- function(count, call) {
+  if (count <= most_rows_read) return(invisible())
+  refuse(sprintf("At most %s rows are read, not %s.", format_count(most_rows_read), format_count(count)), "work", call)
 }

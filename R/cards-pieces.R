@@ -33,13 +33,14 @@ split_parts <- function(parts, catalogue) {
   unlist(ifelse(is_code, as.list(parts), strsplit(parts, "[[:space:]]+")))
 }
 
-# Lines without what stands before a colon, where that is no card and no beginning of one: "Deal 12: AS KD".
+# Lines without what stands before a colon, where that is no card and no beginning of one: "Deal 12: AS KD". A time of
+# day in a column of its own is none.
 without_labels <- function(lines, catalogue) {
   before_colon <- function(text) tolower(trimws(sub(":.*$", "", text)))
   label <- before_colon(lines)
   names <- catalogue$data$card
   begun <- before_colon(names[grepl(":", names, fixed = TRUE)])
-  has_label <- grepl(":", lines, fixed = TRUE) & is.na(find_codes(label, catalogue)) & !label %in% begun
+  has_label <- grepl("^[^,;\t]*:", lines) & is.na(find_codes(label, catalogue)) & !label %in% begun
   lines[has_label] <- sub("^[^:]*:", "", lines[has_label])
   lines
 }

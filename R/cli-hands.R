@@ -18,9 +18,10 @@ shell_hand_rules <- function(options, usual_size) {
 hands_command <- function() {
   new_command(
     "hands", "Tells what hands are worth, one a line of a file: category and place.", "hands FILE [OPTIONS]",
-    c(list(cli_option("deck", "As in habanera draws [standard, or ranks alone]", "DECK"), columns_option()), hand_rule_options(),
-      common_options()),
-    c("habanera hands prize-hands.txt", "habanera hands stakes.csv --columns 2-6", "habanera hands prize-hands.txt --wild 'rank == \"2\"' --format csv"),
+    c(list(cli_option("deck", "As in habanera draws [standard, or ranks alone]", "DECK"), columns_option()),
+      hand_rule_options(), common_options()),
+    c("habanera hands prize-hands.txt", "habanera hands stakes.csv --columns 2-6",
+      "habanera hands prize-hands.txt --wild 'rank == \"2\"' --format csv"),
     function(options, arguments) {
       if (!length(arguments)) refuse_usage(hands_command(), "it needs a file with a hand on each line.")
       refuse_arguments(hands_command(), arguments[-1])

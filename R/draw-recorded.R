@@ -55,16 +55,29 @@ draws_recorded <- function(file, deck = deck_standard(), size = NULL, replace = 
   check_flag(replace)
   check_notation(notation)
   asked <- rlang::enquos(...)
+  made <- recorded_kinds(file, deck, size, numbering, notation, columns, call)
+  inform_user(sprintf("Read %s of %s as %s.", count_of(nrow(made$kinds), "draw"), format_count(ncol(made$kinds)),
+                      paste(c(way_written(made$words, deck, numbering, notation), made$remarks), collapse = "; ")))
+  made_by <- if (made$is_file) recorded_code(file, deck, replace, numbering, columns)
+  found <- counts_of_records(made$kinds, deck, replace, made$source, made_by, call)
+  if (length(asked)) ask_records(found, asked, call) else found
+}
+
+# The draws as `kinds`, a row for each; the different `words` that they were written in, `remarks` on what was passed
+# over, and where they come from.
+recorded_kinds <- function(file, deck, size, numbering, notation, columns, call, regular_from = 1e6) {
+  regular <- if (is_large_text(file, regular_from)) read_regular(file, deck, size, columns, call)
+  if (!is.null(regular)) {
+    return(c(list(kinds = kinds_of_regular(regular, file, deck, numbering, notation, call), is_file = TRUE,
+                  source = basename(file)), regular[c("words", "remarks")]))
+  }
   source <- recorded_source(file, deck, size, columns, call)
   read <- of_one_size(source$read, source$label, size, call)
-  check_row_weights(read$weight, function(row) source$label(read$line[row]), call)
   label <- function(row) source$label(read$line[row])
+  check_row_weights(read$weight, label, call)
   kinds <- kinds_from_pieces(read$pieces, deck, NULL, numbering, label, call, notation)
-  tell_draws(kinds, read, deck, numbering, notation)
-  kinds <- kinds[rep(seq_along(read$weight), times = read$weight), , drop = FALSE]
-  made_by <- if (source$is_file) recorded_code(file, deck, replace, numbering, columns)
-  found <- counts_of_records(kinds, deck, replace, source$words, made_by, call)
-  if (length(asked)) ask_records(found, asked, call) else found
+  list(kinds = kinds[rep(seq_along(read$weight), times = read$weight), , drop = FALSE], source = source$words,
+       is_file = source$is_file, words = unique(unlist(read$pieces)), remarks = read$remarks)
 }
 
 # The counts of questions to recorded hands: of expressions by name, or of a question as it was asked elsewhere. What a
@@ -143,14 +156,10 @@ counts_of_records <- function(kinds, deck, replace, source, made_by, call) {
   found
 }
 
-# One line that says what was understood.
-tell_draws <- function(kinds, read, deck, numbering, notation) {
-  tokens <- unique(unlist(read$pieces))
-  way <- if (are_codes(tokens, deck, numbering)) coded_pieces(tokens, catalogue_of(deck), notation)$way else {
-    sprintf("numbers from %s", found_numbering(numbering, tokens, deck, NULL)[["first"]])
-  }
-  inform_user(sprintf("Read %s of %s as %s.", count_of(sum(read$weight), "draw"), format_count(ncol(kinds)),
-                      paste(c(way, read$remarks), collapse = "; ")))
+# How cards were written, in words.
+way_written <- function(words, deck, numbering, notation) {
+  if (are_codes(words, deck, numbering)) return(coded_pieces(words, catalogue_of(deck), notation)$way)
+  sprintf("numbers from %s", card_numbering(found_numbering(numbering, words, deck, NULL), deck, NULL)$first)
 }
 
 kinds_from_lines <- function(lines, deck, size, numbering, label, call) {

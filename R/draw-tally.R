@@ -3,10 +3,9 @@
 tally_of_draws <- function(kinds, count, first, repeats) {
   rows <- rep(seq_len(nrow(kinds)), times = ncol(kinds))
   held <- as.vector(kinds)
-  seen <- !duplicated(held[order(rows)])
-  example <- rep(Inf, count)
-  example[held[order(rows)][seen]] <- first - 1 + sort(rows)[seen]
-  list(n = as.double(tabulate(held, count)), example_trial = example,
+  earliest <- match(seq_len(count), as.vector(t(kinds)))
+  example <- first + (earliest - 1) %/% max(1, ncol(kinds))
+  list(n = as.double(tabulate(held, count)), example_trial = ifelse(is.na(example), Inf, example),
        squares = if (repeats) squares_of_rows(rows, held, count))
 }
 

@@ -38,7 +38,9 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
     played <- play_in_r_alone(experiment, seed, trials)
     rows <- recorded_rows(played$rows, experiment$record)
     tally <- tally_of_rows(rows, rep(trials, times = played$each))
-    if (holds_rounds(experiment)) tally$sums <- sums_of_rounds(list(experiment), list(round_totals(experiment, rows, played$each)), trials)
+    if (holds_rounds(experiment)) {
+      tally$sums <- sums_of_rounds(list(experiment), list(round_totals(experiment, rows, played$each)), trials)
+    }
     return(tally)
   }
   machine <- game_machine(experiment)

@@ -7,8 +7,8 @@
 #'
 #' @param hands A list of cards, one for each hand; one `cards` vector with `hand_size` (hands end to end), or a single
 #'   hand; or texts such as `"AS KS QS JS 10S"`, one for each hand; or a data frame with columns of cards, or the name of
-#'   a file (.csv, .tsv, .txt, .xlsx) with a hand a line, as [draws_recorded()] reads them. Texts of ranks alone (`"2 10 K K A"`, `"T55J5"`) are
-#'   hands without suits.
+#'   a file (.csv, .tsv, .txt, .xlsx) with a hand a line, as [draws_recorded()] reads them. Texts of ranks alone
+#'   (`"2 10 K K A"`, `"T55J5"`) are hands without suits.
 #' @param rules [hand_rules()], or a file of them (.yaml, .json).
 #' @param hand_size With one `cards` vector: how many cards make a hand.
 #' @param deck The deck that the hands are dealt from, which tells what ranks are neighbours; `NULL`: all cards of the

@@ -192,7 +192,7 @@ test_that("columns beside the cards are passed over, and what cannot be understo
   expect_refusals(list(
     list(quote(draws_recorded(lines("AS,KD,2C", "KD,QC,x", "2C,3C,y", "4C,5C,z"))), "file",
          "Column 3 is cards in some rows and not in others"),
-    list(quote(draws_recorded(lines("AS KD", "QC 3D 4D", "2C 3C"))), "file", "There are 2 rows of 2 cards and 1 row of 3"),
+    list(quote(draws_recorded(lines("AS KD", "QC 3D 4D", "2C 3C"))), "file", "It holds 2 rows of 2 cards and 1 row of 3"),
     list(quote(draws_recorded(lines("AS KD", "SQ D3"))), "notation", "rank then suit as at"),
     list(quote(draws_recorded(lines("AS KD", "2C 3C"), columns = 5)), "input", "`columns` must be names, or whole numbers"),
     list(quote(draws_recorded(lines("a,b", "AS,KD"), columns = "c")), "input", "`columns` names \"c\""),

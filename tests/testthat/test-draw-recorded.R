@@ -98,6 +98,44 @@ test_that("bad records are refused with their line", {
   ))
 })
 
+test_that("large files as machines write them are read as line by line", {
+  code <- as.character(deck_standard())
+  hands <- withr::with_seed(3, t(replicate(40, sample(52, 3))))
+  cards <- matrix(code[hands], ncol = 3)
+  turned <- sub("^(.*)(.)$", "\\2\\1", cards)
+  rows <- function(cells, sep = ",") apply(cells, 1, paste, collapse = sep)
+  files <- list(
+    rows(cards), rows(cards, " "), rows(turned, ";"), rows(hands - 1), c("a,b,c", rows(cards)),
+    c("hand,table,one,two,three", paste(1:40, "front", rows(cards), sep = ",")), c(rows(cards), "", "KD,QC,2S"),
+    c(rows(cards), "AS,KD"), c("# written at night", rows(cards)), c(rows(cards), "AS,KD,2X"), rows(hands + 1),
+    paste("Deal:", rows(cards)), paste0(1:40, ",20:13:05,", rows(cards)), c(rows(cards), "AS,KD,SQ"), c(rows(cards), "\"AS\",KD,QC")
+  )
+  deck <- deck_standard()
+  read <- function(lines, from) {
+    file <- withr::local_tempfile(lines = lines, fileext = ".txt")
+    tryCatch(recorded_kinds(file, deck, NULL, NULL, NULL, NULL, NULL, from), error = function(cnd) {
+      gsub(basename(file), "FILE", conditionMessage(cnd), fixed = TRUE)
+    })
+  }
+  named <- c("kinds", "words", "remarks", "is_file")
+  for (lines in files) {
+    one <- read(lines, 1)
+    other <- read(lines, Inf)
+    if (is.list(one)) {
+      one <- lapply(one[named], unname)
+      other <- lapply(other[named], unname)
+      one$words <- sort(one$words)
+      other$words <- sort(other$words)
+    } else expect_match(one, "line 4[12]")
+    expect_identical(one, other, info = lines[1])
+  }
+  file <- withr::local_tempfile(lines = rows(cards), fileext = ".txt")
+  expect_equal(nrow(read_regular(file, deck, NULL, NULL, NULL)$cells), 40)
+  two <- recorded_kinds(file, deck, NULL, NULL, NULL, 2:3, NULL, 1)
+  expect_match(two$remarks, "column 1 passed over", all = FALSE)
+  expect_equal(unname(two$kinds), matrix(match(cards[, 2:3], kinds_of(deck)$cards), ncol = 2))
+})
+
 test_that("tables and columns of cards become counts", {
   deck <- as_cards("AS KD QC")
   wanted <- c(2, 1, 0)
