@@ -27,7 +27,7 @@ compare.habanera_counts <- function(x, y, ...) {
   if (!inherits(y, "habanera_distribution")) {
     refuse(sprintf("`y` must be a distribution, such as exact(draws(deck, 5)), not %s.", said(y)))
   }
-  if (!is.null(x$hands) && inherits(y, "habanera_distribution_outcomes")) {
+  if ((!is.null(x$hands) || lacks_hands(x)) && inherits(y, "habanera_distribution_outcomes")) {
     return(compare(ask_records(x, y$provenance$experiment, rlang::current_env()), y))
   }
   refuse_other_question(x$provenance$experiment, y$provenance$experiment, rlang::current_env())

@@ -26,6 +26,7 @@ hands_verdict <- function(summary) {
 }
 
 hands_notes <- function(summary) {
+  if (summary$cards_alone) return("How often each card came is all that is known here: what lay in one hand is not judged.")
   if (is.null(summary$hands)) return(NULL)
   c(summary$hands$repeats,
     if (summary$hands$in_order) "All hands are written in order, so that the place of a card in its hand tells nothing.",
@@ -33,6 +34,12 @@ hands_notes <- function(summary) {
       sprintf("A pair forced into %s of the hands, or more, would be seen in nine of ten such records.",
               format_percent(summary$hands$seen, 2))
     })
+}
+
+# Whether hands were counted elsewhere, and are not there themselves.
+lacks_hands <- function(x) {
+  experiment <- x$provenance$experiment
+  is.null(x$hands) && x$provenance$source != "simulation" && inherits(experiment, "habanera_draws") && experiment$size > 1
 }
 
 printed_hand_tests <- function(tests) {

@@ -51,7 +51,8 @@ summarise_draws <- function(x, group, call = rlang::caller_env()) {
   test <- scaled_chi_square(cells$n, table[["expected"]], cells$law$factor, cells$law$df, trial_count(x))
   structure(list(table = rbind(table, total_row(table)), test = test, unseen = unseen_kinds(x),
                  group = names(cells$outcomes)[1], words = run_in_words(x),
-                 question = in_words(x$provenance$experiment), hands = if (!is.null(x$hands)) hands_judgement(x)),
+                 question = in_words(x$provenance$experiment), hands = if (!is.null(x$hands)) hands_judgement(x),
+                 cards_alone = lacks_hands(x)),
             class = "habanera_draw_summary")
 }
 

@@ -6,6 +6,7 @@ ask_records.habanera_counts_draws <- function(x, question, call) {
   asked <- if (inherits(question, "habanera_question")) fitting_question(question, x, call) else {
     question_of_records(x, question, call)
   }
+  tell_doubled(x)
   from <- x$provenance
   keys <- unlist(lapply(split(seq_len(nrow(x$hands$kinds)), (seq_len(nrow(x$hands$kinds)) - 1) %/% hands_at_once),
                         function(rows) unlist(core_play_on(asked$spec, x$hands$kinds[rows, , drop = FALSE])$keys)),
@@ -19,6 +20,16 @@ ask_records.habanera_counts_draws <- function(x, question, call) {
 }
 
 hands_at_once <- 1e5
+
+tell_doubled <- function(x) {
+  experiment <- x$provenance$experiment
+  if (experiment$replace) return(invisible())
+  doubled <- sum(doubled_rows(x$hands$kinds, kinds_of(experiment$deck)$copies))
+  if (!doubled) return(invisible())
+  inform_user(sprintf("%s a card more often than the pack has it; what is asked counts %s as %s.",
+                      if (doubled == 1) "1 hand holds" else sprintf("%s hands hold", format_count(doubled)),
+                      if (doubled == 1) "it" else "them", if (doubled == 1) "it stands" else "they stand"))
+}
 
 question_of_records <- function(x, questions, call) {
   experiment <- x$provenance$experiment

@@ -156,8 +156,13 @@ test_that("questions are asked of records, and answered as of the simulation tha
   expect_refusals(list(
     list(quote(compare(read(), exact(draws(standard, 3, pair = count(rank == "A") > 1)))), "input", "The records are of"),
     list(quote(read(pair = category() == "flsh")), "language", "did you mean \"flush\""),
-    list(quote(compare(as_counts(c(AS = 3)), law)), "input", "")
+    list(quote(compare(as_counts(c(AS = 3)), law)), "input", "not the same draws"),
+    list(quote(compare(as_counts(c(AS = 3, KD = 2), size = 5), law)), "input", "hands themselves are needed")
   ), environment())
+  twice <- list(c("AS", "AS"), c("KD", "2C"))
+  expect_message(held <- draws_recorded(twice, standard, aces = count(rank == "A")), "1 hand holds a card more often")
+  expect_equal(held$n[held$outcomes$aces == 2], 1)
+  expect_no_message(draws_recorded(twice, standard, replace = TRUE, aces = count(rank == "A")), message = "holds a card")
   ran <- run_words("draws", "--file", file, "--ask", "pair = category() >= \"one pair\"", "--format", "csv", "--expect",
                    "pair > 0.99")
   expect_equal(ran$status, 1)
@@ -167,6 +172,12 @@ test_that("questions are asked of records, and answered as of the simulation tha
   utils::write.csv(pair_forced(fair_hands(3000), 0.3), tampered, row.names = FALSE)
   expect_equal(run_words("draws", "--file", tampered, "--expect", "fair")$status, 1)
   expect_equal(run_words("draws", "--columns", "2-6")$status, 2)
+})
+
+test_that("of counts alone it is told that hands are not judged", {
+  counted <- as_counts(table(as.character(deck_standard())[1:50]), size = 5)
+  expect_output(print(summary(counted)), "what lay in one hand is not\\s+judged")
+  expect_no_match(capture_output(print(summary(simulate(draws(deck_standard(), 5), nsim = 100, seed = 1)))), "not judged")
 })
 
 test_that("columns beside the cards are passed over, and what cannot be understood is told with its cure", {
