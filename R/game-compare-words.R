@@ -73,7 +73,7 @@ unpaired_in_words <- function(x) {
     of <- unpaired & x$outcomes[["column"]] == name
     count <- function(one, two) sum(x$n[of & x$outcomes[["x"]] == one & x$outcomes[["y"]] == two])
     sprintf("%s: of the %s of deals whose games %s by both; by x alone: %s, by y alone: %s, by neither: %s.",
-            name, share_below_one(1 - sum(x$n[of]) / trials), sub("^that ", "", columns[[name]]$told_of),
+            name, share_below_one((trials - sum(x$n[of])) / trials), sub("^that ", "", columns[[name]]$told_of),
             format_count(count("value", "no value")), format_count(count("no value", "value")),
             format_count(count("no value", "no value")))
   }, "", USE.NAMES = FALSE)

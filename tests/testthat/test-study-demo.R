@@ -24,10 +24,12 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
                "for the pairs evening[.] And the back table[?] This was not luck")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "Of a stake most is kept on the .*; in an hour the machine earns most")
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")),
+               "[Aa]t the back table they were not: categories, p < 1e-15; .* At the front table nothing is seen by 8 tests")
   expect_setequal(list.files(folder), c(
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
     "hands-stall.html", "quick-game.html", "stuck-game.svg", "pairs-table.html",
-    "twenty-one.html", "best-play.csv", "counter-gain.csv", "reserves.csv", "edges.csv",
+    "dealt-hands.html", "twenty-one.html", "best-play.csv", "counter-gain.csv", "reserves.csv", "edges.csv",
     "tablet.svg", "fair.svg", "stall.svg", "windfall.svg",
     "volunteers.svg", "tablet.csv", "tablet.csv.provenance.json", habanera:::demo_data
   ))
