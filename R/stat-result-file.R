@@ -4,7 +4,7 @@
 #' them back the same. A CSV is a plain table that spreadsheets and `read.csv()` open; its provenance stands beside it,
 #' in a file of the same name with `.provenance.json` after it, without which it cannot be read back as a result. A
 #' Parquet file (package nanoparquet) has it in its metadata under the key `habanera`. Numbers have 17 significant
-#' digits. Files are written whole or not at all.
+#' digits. Hands that [draws_recorded()] read stay with their counts. Files are written whole or not at all.
 #'
 #' Any other result that is a table (varied rules, a payout, an audit's tests ...) is written as a plain table, CSV or
 #' JSON, to be read by `read.csv()` and its like.
