@@ -43,16 +43,18 @@ experiment_code.habanera_draws_program <- function(experiment) {
   )
 }
 
-recorded_code <- function(file, deck, replace, numbering, columns) {
+recorded_code <- function(file, deck, size, replace, numbering, notation, columns) {
   numbers <- numbering_code(numbering)
-  settings <- c(as_code(file), paste("deck =", deck_code(deck)), if (replace) "replace = TRUE",
-                numbers$r, if (!is.null(columns)) paste("columns =", as_code(columns)))
+  settings <- c(as_code(file), paste("deck =", deck_code(deck)), if (!is.null(size)) paste("size =", as_code(size)),
+                if (replace) "replace = TRUE", numbers$r,
+                if (!is.null(notation)) paste("notation =", as_code(notation)), if (!is.null(columns)) paste("columns =", as_code(columns)))
   shell <- deck_option(deck)
   list(
     r = sprintf("x <- draws_recorded(%s)", paste(settings, collapse = ", ")),
     shell = if (!is.null(shell)) {
       paste0("habanera draws --file ", shell_word(file), shell, if (replace) " --replace",
-             numbers$shell, if (!is.null(columns)) paste0(" --columns ", shell_word(paste(columns, collapse = ","))))
+             if (!is.null(size)) paste0(" --size ", whole_code(size)), numbers$shell,
+             if (!is.null(notation)) paste0(" --notation ", notation), if (!is.null(columns)) paste0(" --columns ", shell_word(paste(columns, collapse = ","))))
     }
   )
 }

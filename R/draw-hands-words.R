@@ -44,7 +44,8 @@ lacks_hands <- function(x) {
 
 printed_hand_tests <- function(tests) {
   data.frame(test = tests$term, statistic = format_number(tests$statistic, 4),
-             df = ifelse(is.na(tests$df), "simulated", format_count(tests$df)), p = format_number(tests$p.value, 2),
+             df = ifelse(tests$term == "repeats within a hand", "exact",
+                         ifelse(is.na(tests$df), "simulated", format_count(tests$df))), p = format_number(tests$p.value, 2),
              `p (Holm)` = format_number(tests$p.adjusted, 2), `furthest off` = tests$off, check.names = FALSE)
 }
 
@@ -60,9 +61,9 @@ repeats_in_words <- function(plan) {
   }
   if (!came) return(NULL)
   first <- which(plan$doubled)[1]
-  cards <- plan$kinds$cards[plan$held[first, ]]
   held <- plan$held[first, ]
-  twice <- plan$kinds$cards[held[duplicated(held)]][1]
+  cards <- plan$kinds$cards[held]
+  twice <- plan$kinds$cards[tabulate(held, length(plan$kinds$copies)) > plan$kinds$copies][1]
   likely <- stats::binom.test(came, hands, chance)$p.value >= verdict_level
   sprintf(paste("%s hold a card more often than the pack has it, the first draw %s (%s, with %s again). Where dealt cards",
                 "stay out none can; where every card goes back %s would. %s"),

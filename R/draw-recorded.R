@@ -54,11 +54,12 @@ draws_recorded <- function(file, deck = deck_standard(), size = NULL, replace = 
   check_deck(deck)
   check_flag(replace)
   check_notation(notation)
+  if (!is.null(size)) check_whole(size, 1, call = call)
   asked <- rlang::enquos(...)
   made <- recorded_kinds(file, deck, size, numbering, notation, columns, call)
   inform_user(sprintf("Read %s of %s as %s.", count_of(nrow(made$kinds), "draw"), format_count(ncol(made$kinds)),
                       paste(c(way_written(made$words, deck, numbering, notation), made$remarks), collapse = "; ")))
-  made_by <- if (made$is_file) recorded_code(file, deck, replace, numbering, columns)
+  made_by <- if (made$is_file) recorded_code(file, deck, size, replace, numbering, notation, columns)
   found <- counts_of_records(made$kinds, deck, replace, made$source, made_by, call)
   if (length(asked)) ask_records(found, asked, call) else found
 }
@@ -110,7 +111,6 @@ recorded_source <- function(file, deck, size, columns, call) {
 hands_of_vector <- function(cards, size, call) {
   cards <- as.character(cards)
   if (is.null(size) || size == 1 || any(grepl("[ ,]", cards))) return(as.list(cards))
-  check_whole(size, 1, call = call)
   if (length(cards) %% size != 0) {
     refuse(sprintf("%s do not make draws of %s.", count_of(length(cards), "card"), format_count(size)), call = call)
   }
@@ -131,7 +131,6 @@ of_one_size <- function(read, label, size, call) {
                    count_of(sizes[which(sizes != usual)[1]], "card"), format_count(usual), join_words(each),
                    format_count(usual)), "file", call)
   }
-  check_whole(size, 1, call = call)
   of_size <- sizes == size
   if (!any(of_size)) {
     refuse(sprintf("%s has %s, not %s.", label(read$line[1]), count_of(sizes[1], "card"), format_count(size)), "file", call)

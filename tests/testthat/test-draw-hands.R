@@ -174,6 +174,18 @@ test_that("questions are asked of records, and answered as of the simulation tha
   expect_equal(run_words("draws", "--columns", "2-6")$status, 2)
 })
 
+test_that("of copies the card that comes too often is named, and what was read is told as it was asked", {
+  two_packs <- deck_standard(packs = 2)
+  held <- list(c("AS", "AS", "KD", "KD", "KD"), c("2C", "3C", "4C", "5C", "6C"))
+  expect_output(print(summary(suppressMessages(draws_recorded(held, two_packs)))), "with KD again")
+  file <- withr::local_tempfile(lines = c("AS KD", "QC 2D 3D", "7H 8H"), fileext = ".txt")
+  read <- suppressMessages(draws_recorded(file, size = 2, notation = "rank_first"))
+  code <- read$provenance$made_by
+  expect_identical(suppressMessages(eval(str2lang(sub("^x <- ", "", code$r))))$n, read$n)
+  expect_match(code$shell, "--size 2 --notation rank_first")
+  expect_error(draws_recorded(file, size = "a"), "whole number", class = "habanera_error_input")
+})
+
 test_that("of counts alone it is told that hands are not judged", {
   counted <- as_counts(table(as.character(deck_standard())[1:50]), size = 5)
   expect_output(print(summary(counted)), "what lay in one hand is not\\s+judged")
