@@ -1,4 +1,4 @@
-# Which columns of a table hold cards, where others stand beside them: a trial's number, a date, a table's name, a stake.
+# Which columns of a table hold cards, where others stand beside them: a trial's number, a date, a table's name.
 
 # The places of the columns kept, and `remarks` on what was read and what was passed over. `columns` are columns of
 # text, `heads` their names (NULL: none), `wanted` names or numbers of those asked for (NULL: they are found); `label`

@@ -47,14 +47,16 @@ recorded_code <- function(file, deck, size, replace, numbering, notation, column
   numbers <- numbering_code(numbering)
   settings <- c(as_code(file), paste("deck =", deck_code(deck)), if (!is.null(size)) paste("size =", as_code(size)),
                 if (replace) "replace = TRUE", numbers$r,
-                if (!is.null(notation)) paste("notation =", as_code(notation)), if (!is.null(columns)) paste("columns =", as_code(columns)))
+                if (!is.null(notation)) paste("notation =", as_code(notation)),
+                if (!is.null(columns)) paste("columns =", as_code(columns)))
   shell <- deck_option(deck)
   list(
     r = sprintf("x <- draws_recorded(%s)", paste(settings, collapse = ", ")),
     shell = if (!is.null(shell)) {
       paste0("habanera draws --file ", shell_word(file), shell, if (replace) " --replace",
              if (!is.null(size)) paste0(" --size ", whole_code(size)), numbers$shell,
-             if (!is.null(notation)) paste0(" --notation ", notation), if (!is.null(columns)) paste0(" --columns ", shell_word(paste(columns, collapse = ","))))
+             if (!is.null(notation)) paste0(" --notation ", notation),
+             if (!is.null(columns)) paste0(" --columns ", shell_word(paste(columns, collapse = ","))))
     }
   )
 }

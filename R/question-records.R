@@ -2,7 +2,9 @@
 
 #' @export
 ask_records.habanera_counts_draws <- function(x, question, call) {
-  if (is.null(x$hands)) refuse("The hands themselves are needed for a question; of these only counts are kept.", call = call)
+  if (is.null(x$hands)) {
+    refuse("The hands themselves are needed for a question; of these only counts are kept.", call = call)
+  }
   asked <- if (inherits(question, "habanera_question")) fitting_question(question, x, call) else {
     question_of_records(x, question, call)
   }
