@@ -181,8 +181,12 @@ core_count_categories <- function(rules, codes, copies, size, threads) {
     .Call(`_habanera_core_count_categories`, rules, codes, copies, size, threads)
 }
 
-core_showdowns <- function(rules, deals, cards, singles, trials, seed, threads) {
-    .Call(`_habanera_core_showdowns`, rules, deals, cards, singles, trials, seed, threads)
+core_strength_reader <- function(rules, cards, singles) {
+    .Call(`_habanera_core_strength_reader`, rules, cards, singles)
+}
+
+core_showdowns <- function(strength_reader, deals, trials, seed, first, threads) {
+    .Call(`_habanera_core_showdowns`, strength_reader, deals, trials, seed, first, threads)
 }
 
 core_hands_start <- function(maker, marks) {
@@ -259,6 +263,10 @@ core_generator_seeds <- function(seed, trials, lane, kind) {
 
 core_machine_threads <- function() {
     .Call(`_habanera_core_machine_threads`)
+}
+
+core_hear_interrupts <- function() {
+    invisible(.Call(`_habanera_core_hear_interrupts`))
 }
 
 core_shuffled_places <- function(steps, cards, seed, trial, lane) {

@@ -79,7 +79,6 @@ audit_for_shell <- function(shuffling, options) {
   if (inherits(shuffling, "habanera_procedure")) {
     settings$deck <- deck_from(options$deck)
     settings$seed <- option_number(options, "seed")
-    settings$progress <- isatty(stderr()) && !options$quiet
   }
   do.call(audit, settings)
 }

@@ -13,6 +13,11 @@ demo_command <- function() {
 
 run_demo <- function(options, arguments) {
   refuse_arguments(demo_command(), arguments)
-  emit(lantern_hall_demo(options$out, option_number(options, "threads")))
-  exit_status[["done"]]
+  tryCatch({
+    emit(lantern_hall_demo(options$out, option_number(options, "threads")))
+    exit_status[["done"]]
+  }, interrupt = function(cnd) {
+    inform_user(sprintf("Interrupted: %s holds the questions answered by then, but no page of all.", quoted(options$out)))
+    exit_status[["interrupted"]]
+  })
 }

@@ -5,12 +5,12 @@ run_command <- function(words) {
   ended <- NULL
   note_end <- function(how) function(cnd) ended <<- how
   status <- tryCatch(
-    withCallingHandlers(dispatch_command(words), habanera_warning_interrupted = note_end("interrupted"),
+    withCallingHandlers(dispatch_when_heard(words), habanera_warning_interrupted = note_end("interrupted"),
                         habanera_warning_unwritten = note_end("failed"), message = note_to_stderr,
                         warning = note_to_stderr),
     habanera_pipe_closed = function(cnd) exit_status[["done"]],
     habanera_error = function(cnd) report_error(cnd),
-    interrupt = function(cnd) exit_status[["interrupted"]],
+    interrupt = function(cnd) report_interrupt(),
     error = function(cnd) report_error(cnd)
   )
   if (is.null(ended)) status else exit_status[[ended]]
@@ -40,6 +40,11 @@ commands <- function() {
        mixing = mixing_command())
 }
 
+dispatch_when_heard <- function(words) {
+  core_hear_interrupts()
+  dispatch_command(words)
+}
+
 dispatch_command <- function(words) {
   check_utf8(words, "the words", NULL)
   if (!length(words) || words[1] %in% c("--help", "-h", "help")) {
@@ -67,6 +72,7 @@ run_one_command <- function(command, words) {
     return(exit_status[["done"]])
   }
   parsed <- parse_words(command, words)
+  rlang::local_options(habanera.progress = isatty(stderr()) && !isTRUE(parsed$options$quiet))
   if (isTRUE(parsed$options$quiet)) {
     return(withCallingHandlers(command$run(parsed$options, parsed$arguments),
                                message = function(cnd) rlang::cnd_muffle(cnd)))

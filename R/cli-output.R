@@ -10,6 +10,11 @@ report_error <- function(cnd) {
   exit_status[[if (inherits(cnd, usage_classes)) "usage" else "failed"]]
 }
 
+report_interrupt <- function() {
+  cat("habanera: interrupted; nothing was kept.\n", file = stderr())
+  exit_status[["interrupted"]]
+}
+
 # To standard output. A reader that has gone (as in `| head`) is no error.
 emit <- function(lines) {
   force(lines)  # an error in making them is not the reader's going
@@ -63,7 +68,7 @@ table_lines <- function(table, format) {
 # A result that prints, with the table that it is in other formats, its figure (`...` says how it is drawn), its page.
 write_found <- function(found, options, ..., table = plain_table(found)) {
   format <- result_format(options)
-  lines <- if (format == "text") printed_lines(found, options$out) else table_lines(table, format)
+  lines <- if (format == "text") printed_lines(found, options$out) else table_lines(with_part(table, found), format)
   if (!is.null(options$report)) report(found, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found, ...), options$figure)
   emit_or_write(lines, options$out)

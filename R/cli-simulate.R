@@ -5,7 +5,7 @@ simulate_for_shell <- function(experiment, options, precise) {
     simulate(experiment, option_number(options, "trials"), option_number(options, "seed"),
              threads = option_number(options, "threads"),
              precision = if (!is.null(precision)) rlang::set_names(precision, precise),
-             checkpoint = options$checkpoint, anew = options$anew, progress = isatty(stderr()) && !options$quiet),
+             checkpoint = options$checkpoint, anew = options$anew),
     # What was counted is shown all the same.
     habanera_error_file = function(cnd) {
       if (is.null(cnd$counts)) rlang::cnd_signal(cnd)

@@ -12,7 +12,7 @@
 #' @param players A list of [player_counting()]s, named as they are to be called; each takes the last seat in turn.
 #' @param ruin The chance of ruin, for ever, that all run.
 #' @param bank The bankroll, in stakes.
-#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; shoes.
+#' @param nsim,seed,threads,progress As in [simulate()][simulate.habanera_experiment]; shoes.
 #' @return A `habanera_counters`, a data frame with a row for each player: `player`, `gain` (stakes in a hundred rounds
 #'   dealt, by his own bets), `std.error`, `conf.low`, `conf.high` (95%, by shoe), `verdict` ("gains", "loses" or "open"),
 #'   `sd` (of a hundred rounds), `mean_bet`, `ruin` (by his own bets; 1 of who does not gain), `stake` (what one of his
@@ -29,8 +29,10 @@
 #'                  list(mild = player_counting(bets = bets), steep = player_counting(bets = steep)),
 #'                  nsim = 2000, seed = 1)
 #' @export
-compare_counters <- function(game, players, ruin = 0.05, bank = 400, nsim = 20000, seed = NULL, threads = NULL) {
+compare_counters <- function(game, players, ruin = 0.05, bank = 400, nsim = 20000, seed = NULL, threads = NULL,
+                             progress = NULL) {
   call <- rlang::current_env()
+  bar <- local_progress("Playing shoes", progress, length(players))
   game <- money_game(game, call)
   check_between(ruin, 0, 1)
   check_number(bank, 0, 1e12, "bank", call)
@@ -38,12 +40,12 @@ compare_counters <- function(game, players, ruin = 0.05, bank = 400, nsim = 2000
   if (!holds_rounds(game)) refuse("Counting needs a shoe: give the game a `cut_after`, as in 0.75.", "rules", call)
   seed <- resolve_seed(seed, call)
   seat <- game$kind$seats(game$rules)
-  rows <- lapply(names(players), function(name) {
+  rows <- lapply_until_interrupted(names(players), function(name) {
     shoes <- simulate(with_counter(game, players[[name]], seat, call), nsim = nsim, seed = seed, threads = threads)
     cbind(player = name, counter_at_risk(by_true_count(shoes), ruin, bank))
-  })
+  }, "player", bar)
   structure(do.call(rbind, rows), class = c("habanera_counters", "habanera_table", "data.frame"), game = game,
-            risk = ruin, bank = bank,
+            risk = ruin, bank = bank, part = attr(rows, "part"),
             run = sprintf("%s each, the same for all, seed %s", count_of(nsim, "shoe"), whole_code(seed)))
 }
 
@@ -87,8 +89,8 @@ tidy.habanera_counters <- function(x, ...) {
 #' @export
 print.habanera_counters <- function(x, ...) {
   cat_wrapped("<counters> ", counters_in_words(x))
-  cat_wrapped(sprintf("%s; a bankroll of %s stakes; %s.", in_words(attr(x, "game")), format_statistic(attr(x, "bank")),
-                      attr(x, "run")))
+  cat_wrapped(sprintf("%s; a bankroll of %s stakes; %s%s.", in_words(attr(x, "game")), format_statistic(attr(x, "bank")),
+                      attr(x, "run"), part_in_words(x)))
   interval <- ifelse(is.na(x$conf.low), "", sprintf(" \u00b1%s", format_number((x$conf.high - x$conf.low) / 2, 2)))
   known <- function(values, show) ifelse(is.na(values), "", show(values))
   print(data.frame(

@@ -19,7 +19,7 @@
 #' @param range True counts looked at, rising.
 #' @param depth The share of the shoe that is dealt.
 #' @param bets A [bet_ramp()], or what it takes.
-#' @param nsim,seed,threads For the simulations, as in [simulate()][simulate.habanera_experiment]; shoes. With `nsim` 0
+#' @param nsim,seed,threads,progress For the simulations, as in [simulate()][simulate.habanera_experiment]; shoes. With `nsim` 0
 #'   there are none.
 #' @return A `habanera_found_deviations`, a data frame, those that gain most first: `hand`, `up_card`, `from`, `below`,
 #'   `action` as in [deviations()], `instead_of`, `gain` (stakes in a hundred rounds), `share` (of what all gain),
@@ -31,8 +31,10 @@
 #' find_deviations(game_blackjack(packs = 2), range = -4:4, nsim = 0)
 #' @export
 find_deviations <- function(game, system = "level one balanced", strategy = player_basic(), range = -10:10,
-                            depth = 0.5, bets = 1, nsim = 50000, seed = NULL, threads = NULL) {
+                            depth = 0.5, bets = 1, nsim = 50000, seed = NULL, threads = NULL,
+                            progress = NULL) {
   call <- rlang::current_env()
+  local_progress("Finding deviations", progress)
   checked_game(game)
   if (is.null(game$kind$cells)) refuse(sprintf("%s has no table that is departed from.", game$kind$title))
   if (game$kind$afresh(game$rules)) refuse("An endless shoe has no count.")

@@ -26,7 +26,7 @@ edge_table <- function(..., rounds_per_hour = 60, rounds = 300) {
   if (!length(given)) refuse("edge_table() needs a game, or what house_edge() gave.")
   edges <- lapply(given, function(x) {
     if (rlang::is_string(x)) x <- read_house_table(x, call)
-    if (inherits(x, "habanera_edge")) x else house_edge(x)
+    if (inherits(x, "habanera_edge")) x else in_whole_runs(house_edge(x))
   })
   names <- rlang::names2(given)
   names[!nzchar(names)] <- vapply(edges[!nzchar(names)], edge_title, "")

@@ -12,7 +12,7 @@
 #' @param cut_after Shares of the shoe after which no round begins.
 #' @param packs Numbers of packs; `NULL`: as the game has it.
 #' @param most_bet Highest bets, to which his bets are held; `NULL`: as he bets.
-#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; shoes.
+#' @param nsim,seed,threads,progress As in [simulate()][simulate.habanera_experiment]; shoes.
 #' @param seconds_per_round,seconds_per_shuffle How long these take, for what shuffling costs.
 #' @return A `habanera_counter_gain`, a data frame: `packs`, `most_bet`, `cut_after` (share), `gain` (stakes in a
 #'   hundred rounds), `std.error`, `conf.low`, `conf.high` (95%, by shoe), `verdict` ("gains" or "loses" where the whole
@@ -26,7 +26,8 @@
 #' counter_gain(game_blackjack(), counter, cut_after = c(0.5, 0.65, 0.8), nsim = 2000, seed = 1)
 #' @export
 counter_gain <- function(game, player = NULL, cut_after = seq(0.5, 0.85, by = 0.05), packs = NULL, most_bet = NULL,
-                         nsim = 20000, seed = NULL, threads = NULL, seconds_per_round = 50, seconds_per_shuffle = 120) {
+                         nsim = 20000, seed = NULL, threads = NULL, seconds_per_round = 50, seconds_per_shuffle = 120,
+                         progress = NULL) {
   call <- rlang::current_env()
   game <- money_game(game, call)
   fits <- is.numeric(cut_after) && length(cut_after) && all(is.finite(cut_after) & cut_after > 0 & cut_after < 1)
@@ -41,17 +42,19 @@ counter_gain <- function(game, player = NULL, cut_after = seq(0.5, 0.85, by = 0.
   seed <- resolve_seed(seed, call)
   tried <- expand.grid(most_bet = if (is.null(most_bet)) NA else most_bet,
                        packs = if (is.null(packs)) game$rules$packs else packs)
-  rows <- lapply(seq_len(nrow(tried)), function(i) {
+  bar <- local_progress("Playing shoes", progress, nrow(tried))
+  rows <- lapply_until_interrupted(seq_len(nrow(tried)), function(i) {
     of <- change_game(game, list(packs = tried$packs[i]), call)
     if (!is.na(tried$most_bet[i])) of <- held_bets(of, tried$most_bet[i], call)
     gain_by_cut(of, sort(cut_after), list(nsim = nsim, seed = seed, threads = threads), call)
-  })
+  }, "table", bar)
+  part <- attr(rows, "part")
   rows <- do.call(rbind, rows)
   hour <- 3600 * rows$rounds_per_shoe / (rows$rounds_per_shoe * seconds_per_round + seconds_per_shuffle)
   rows$rounds_per_hour <- hour
   rows$shuffling <- 1 - hour * seconds_per_round / 3600
   rows$gain_per_hour <- rows$gain * hour / 100
-  structure(rows, class = c("habanera_counter_gain", "habanera_table", "data.frame"), game = game,
+  structure(rows, class = c("habanera_counter_gain", "habanera_table", "data.frame"), game = game, part = part,
             run = sprintf("%s to the deepest cut, seed %s", count_of(nsim, "shoe"), whole_code(seed)))
 }
 
@@ -141,7 +144,7 @@ crossing <- function(x, y) {
 #' @export
 print.habanera_counter_gain <- function(x, rows = 30, ...) {
   cat_wrapped("<counter's gain> ", paste(stop_sentences(x), collapse = " "))
-  cat_wrapped(sprintf("%s; %s.", gain_game_in_words(x), attr(x, "run")))
+  cat_wrapped(sprintf("%s; %s%s.", gain_game_in_words(x), attr(x, "run"), part_in_words(x)))
   print_head(data.frame(
     packs = x$packs, `most bet` = x$most_bet, `cut after` = format_percent(x$cut_after, 3),
     `gain in 100` = sprintf("%+.3f", x$gain), `+/-` = ifelse(is.na(x$conf.low), "", sprintf("%.3f", (x$conf.high - x$conf.low) / 2)),

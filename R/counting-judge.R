@@ -1,9 +1,10 @@
 #' @rdname counting_system
 #' @param system A counting system, or the name of a plain one.
-#' @param game,player As in [removal_effects()].
+#' @param game,player,progress As in [removal_effects()].
 #' @export
-judge_count <- function(system, game = game_blackjack(), player = NULL) {
+judge_count <- function(system, game = game_blackjack(), player = NULL, progress = NULL) {
   call <- rlang::current_env()
+  local_progress("Judging the count", progress)
   system <- check_system(system, call)
   game <- edge_game(without_cut(money_game(game, call)), player, NULL, call)
   main <- game$kind$bets(game$rules)$term[1]

@@ -79,8 +79,8 @@ law_of_game <- function(game, call, bet = 1) {
   bets <- game$kind$bets(game$rules)
   if (is.null(bets)) refuse_moneyless(game, call)
   game <- recording(game, bets$column[bet])
-  if (holds_rounds(game)) return(law_of_outcomes(simulate(game, nsim = 20000, seed = 1), call, bet))
-  law <- tryCatch(exact(game), habanera_error_work = function(cnd) simulate(game, nsim = 1e6, seed = 1)) |>
+  if (holds_rounds(game)) return(law_of_outcomes(in_whole_runs(simulate(game, nsim = 20000, seed = 1)), call, bet))
+  law <- tryCatch(exact(game), habanera_error_work = function(cnd) in_whole_runs(simulate(game, nsim = 1e6, seed = 1))) |>
     law_of_outcomes(call, bet)
   solved <- if (law$error > 0) game$kind$solved_edge(game, call)
   if (is.null(solved)) return(law)

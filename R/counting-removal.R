@@ -12,6 +12,7 @@
 #' @param of Bets by name, as `term` in `tidy(house_edge(game))`: "main", side bets; of blackjack "insurance", too;
 #'   `NULL`: the main bet.
 #' @param shoe Cards: the whole shoe from which a round is dealt.
+#' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
 #' @return `removal_effects()`: a `habanera_removal`, a data frame: `value` or `rank`, `bet`, `copies` (in the shoe; of
 #'   insurance without the ace that is shown), `effect` (the change of the player's expected result, in initial stakes;
 #'   of insurance, given an ace up, per unit insured). `shoe_edge()`: as [house_edge()].
@@ -23,8 +24,9 @@
 #' removal_effects(game_blackjack(packs = 1), player_basic())
 #' shoe_edge(game_blackjack(), deck_standard(packs = 2)[-(1:20)])
 #' @export
-removal_effects <- function(game, player = NULL, of = NULL) {
+removal_effects <- function(game, player = NULL, of = NULL, progress = NULL) {
   call <- rlang::current_env()
+  local_progress("Taking cards out", progress)
   game <- money_game(game, call)
   game <- edge_game(without_cut(game), player, NULL, call)
   if (is.null(of)) of <- game$kind$bets(game$rules)$term[1]

@@ -178,8 +178,8 @@ mean_staked <- function(found, bet, weight) {
 # where they must be simulated), in stakes, and `parts`. What else is told of a round is simulated.
 new_solved_edge <- function(solved, bets, game, nsim, seed, threads) {
   rows <- solved$bets
-  played <- simulate(recording(without_cut(game), bets$column), nsim = min(nsim, 1e5),
-                     seed = if (is.null(seed)) 1 else seed, threads = threads)
+  played <- in_whole_runs(simulate(recording(without_cut(game), bets$column), nsim = min(nsim, 1e5),
+                                   seed = if (is.null(seed)) 1 else seed, threads = threads))
   spread <- edge_of_found(played, bets)$bets
   unknown <- is.na(rows$sd)
   rows[unknown, c("sd", "win_share")] <- spread[unknown, c("sd", "win_share")]

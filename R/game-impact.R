@@ -8,7 +8,7 @@
 #' @param outcome "win" (the seat wins), or the name of an outcome that is a number, such as "rounds"; `NULL`: "win", or
 #'   of a game against the house the first that it records.
 #' @param seat The seat that holds it, from 1.
-#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment].
+#' @param nsim,seed,threads,progress As in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_impact`: a data frame with a row for each value of the attribute, the largest effect first:
 #'   `value` (text), `held` (how many the seat is dealt on average), `estimate` (by how much one more of them changes
 #'   the outcome: the slope of its mean against the number held, and for a single card the difference between holding
@@ -20,13 +20,14 @@
 #' @examples
 #' card_impact(game_war(cards_each = 5), "rank", nsim = 2000, seed = 1)
 #' @export
-card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim = 1e5, seed = NULL, threads = NULL) {
+card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim = 1e5, seed = NULL, threads = NULL,
+                        progress = NULL) {
   call <- rlang::current_env()
   checked_game(game)
   if (is.null(outcome)) outcome <- if (is.null(game$kind$winner)) game$record[1] else "win"
   check_whole(seat, 1, game$kind$seats(game$rules))
   x <- new_holding(game, attribute, outcome, seat, call)
-  counts <- simulate(x, nsim, seed, threads = threads)
+  counts <- simulate(x, nsim, seed, threads = threads, progress = progress)
   rows <- lapply(split(seq_along(counts$n), factor(counts$outcomes[["value"]], levels = x$values)), function(at) {
     holding_slope(counts$outcomes[["held"]][at], counts$outcomes[["outcome"]][at], counts$n[at])
   })

@@ -22,7 +22,7 @@
 #' @param players A list of [players], or their names as text; names of the list name them. At least two; where they
 #'   are fewer than the seats, they sit in every way in which all of them play.
 #' @param nsim Number of deals, each played by all line-ups.
-#' @param seed,threads As in [simulate()][simulate.habanera_experiment].
+#' @param seed,threads,progress As in [simulate()][simulate.habanera_experiment].
 #' @return Counts (a `habanera_counts_meeting`). `tidy()`: a row per player, per seat and per part of the variation:
 #'   `part` ("player", "seat", "variation"), `term`, `estimate` (mean score, or share of the variation), `std.error`,
 #'   `conf.low`, `conf.high` (95%; `NA` where deals are too few, below 6, or all alike). `as.data.frame()`: a row for each two players: `player`,
@@ -34,9 +34,9 @@
 #' @examples
 #' round_robin(game_pairs(pairs = 6), c("full_memory", "careful", "random"), nsim = 500, seed = 1)
 #' @export
-round_robin <- function(game, players, nsim = 1e4, seed = NULL, threads = NULL) {
+round_robin <- function(game, players, nsim = 1e4, seed = NULL, threads = NULL, progress = NULL) {
   call <- rlang::current_env()
-  simulate(new_meeting(checked_game(game), players, call), nsim, seed, threads = threads)
+  simulate(new_meeting(checked_game(game), players, call), nsim, seed, threads = threads, progress = progress)
 }
 
 most_meeting_columns <- 600

@@ -8,6 +8,7 @@
 #'
 #' @param game A game for money whose edge is exact, such as [game_blackjack()].
 #' @param knows What the player looks at, as in [best_strategy()].
+#' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_rule_effects`, a data frame: `rule`, `value` (text; the first row is the game as it is, with
 #'   `rule` "none"), `edge` (the house's, per initial stake), `effect` (the difference from the first row).
 #' @section Errors: `habanera_error_input` for a game without money; `habanera_error_work` for one whose edge must be
@@ -16,7 +17,7 @@
 #' @examples
 #' rule_effects(game_high_card())
 #' @export
-rule_effects <- function(game, knows = c("total", "two_cards", "all_cards")) {
+rule_effects <- function(game, knows = c("total", "two_cards", "all_cards"), progress = NULL) {
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
   checked_game(game)
@@ -24,12 +25,14 @@ rule_effects <- function(game, knows = c("total", "two_cards", "all_cards")) {
   game <- without_cut(game)
   tried <- tried_rules(game, call)
   edge_of <- edge_finder(game, knows, call)
-  found <- lapply_until_interrupted(c(list(game), tried$games), edge_of, "rule")
+  bar <- local_progress("Trying rules", progress, 1 + length(tried$games))
+  found <- lapply_until_interrupted(c(list(game), tried$games), edge_of, "rule", bar)
   edges <- unlist(found)
   shown <- seq_along(edges)
   structure(data.frame(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], edge = edges,
                        effect = edges - edges[1]),
-            class = c("habanera_rule_effects", "habanera_table", "data.frame"), words = in_words(game), passed_over = tried$passed_over,
+            class = c("habanera_rule_effects", "habanera_table", "data.frame"), part = attr(found, "part"),
+            words = in_words(game), passed_over = tried$passed_over,
             played_by = if (!is.null(game$kind$best_strategy)) knows_labels[[knows]])
 }
 
@@ -69,7 +72,8 @@ edge_finder <- function(game, knows, call) {
 
 #' @export
 print.habanera_rule_effects <- function(x, rows = 40, ...) {
-  cat_wrapped(sprintf("<rule effects> %s; each rule changed alone%s, exact", attr(x, "words"), against_whom(x)))
+  cat_wrapped(sprintf("<rule effects> %s; each rule changed alone%s, exact%s", attr(x, "words"), against_whom(x),
+                      part_in_words(x)))
   others <- x[-1, , drop = FALSE]
   cat_wrapped(sprintf("As it is %s. %s", edge_in_words(x$edge[1]), extremes_in_words(others)))
   print_head(data.frame(rule = others$rule, value = others$value, edge = plain_percent(others$edge),

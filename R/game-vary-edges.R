@@ -1,13 +1,14 @@
 # The exact edges of a game by combinations of its rules: vary_rules() with `of = "edge"`.
 
-vary_edges <- function(game, grid, want, call) {
+vary_edges <- function(game, grid, want, progress, call) {
   wish <- if (!is.null(want)) {
     checked_on_names(parse_expression(check_string(want, "want", call), "want", call), "edge", NULL,
                      "what can be wished of is", call)
   }
   edge_of <- edge_of_players(game, call)
-  edges <- unlist(lapply_until_interrupted(grid$variants, function(variant) edge_of(without_cut(variant)),
-                                           "combination"))
+  bar <- local_progress("Solving combinations", progress, length(grid$variants))
+  solved <- lapply_until_interrupted(grid$variants, function(variant) edge_of(without_cut(variant)), "combination", bar)
+  edges <- unlist(solved)
   table <- grid$table[seq_along(edges), , drop = FALSE]
   difference <- edges - edges[1]
   rows <- cbind(table, data.frame(term = "edge", estimate = edges, std.error = 0, conf.low = edges, conf.high = edges,
@@ -19,7 +20,7 @@ vary_edges <- function(game, grid, want, call) {
   }
   rownames(rows) <- NULL
   structure(rows, class = c("habanera_varied_edges", "habanera_table", "data.frame"), rules = names(grid$table), game = game,
-            want = want)
+            want = want, part = attr(solved, "part"))
 }
 
 # Against the players given, or the best where none were.
@@ -38,7 +39,7 @@ print.habanera_varied_edges <- function(x, rows = 30, ...) {
   game <- attr(x, "game")
   if (is.null(game)) return(NextMethod())
   names <- attr(x, "rules")
-  cat_wrapped("<varied rules> ", game_in_words(game, names), "; the house's edge, exact")
+  cat_wrapped("<varied rules> ", game_in_words(game, names), "; the house's edge, exact", part_in_words(x))
   at <- function(row) sprintf("%s (%s)", rules_in_words(as.list(x[row, names, drop = FALSE])),
                               signed_percent(x$estimate[row]))
   if (!is.null(x$meets)) {

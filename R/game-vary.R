@@ -22,6 +22,7 @@
 #'   for quantiles, and where fewer than 20 deals differed, see [compare()][compare.habanera_game]), `differed` (the share
 #'   of the deals that did), `share_ended` (the share of games that ended; numbers are of those), and with `want` the
 #'   column `meets`. `attr(x, "counts")` holds the counts of each combination.
+#' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
 #'   Interrupting keeps the combinations played by then, with a warning.
 #' @section Errors: `habanera_error_rules` for rules that do not exist, or when all combinations contradict themselves;
 #'   `habanera_error_language` for a wish that cannot be understood; before anything is played.
@@ -31,7 +32,7 @@
 #' vary_rules(game_high_card(), ties = c("bank", "half_back"), packs = c(1, 6), of = "edge", want = "edge < 0.04")
 #' @export
 vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL,
-                       of = c("outcomes", "edge")) {
+                       of = c("outcomes", "edge"), progress = NULL) {
   call <- rlang::current_env()
   of <- check_choice(of, c("outcomes", "edge"))
   checked_game(game)
@@ -40,20 +41,21 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   refuse_unknown_rules(game$kind, values, call)
   if (of == "edge") {
     if (is.null(game$kind$bets(game$rules))) refuse_moneyless(game, call)
-    return(vary_edges(game, possible_variants(game, rule_grid(values, call), call), want, call))
+    return(vary_edges(game, possible_variants(game, rule_grid(values, call), call), want, progress, call))
   }
   wish <- checked_wish(want, game, call)
   grid <- possible_variants(game, rule_grid(values, call), call)
   seed <- resolve_seed(seed)
+  bar <- local_progress("Playing combinations", progress, length(grid$variants))
   played <- lapply_until_interrupted(grid$variants, function(variant) {
     list(counts = simulate(with_ending(variant), nsim = nsim, seed = seed, threads = threads),
          beside = beside_first(variant, grid$variants[[1]], nsim, seed, threads))
-  }, "combination")
+  }, "combination", bar)
   table <- grid$table[seq_along(played), , drop = FALSE]
   rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], game, wish, call))
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_varied", "habanera_table", "data.frame"), rules = names(values),
+  structure(rows, class = c("habanera_varied", "habanera_table", "data.frame"), rules = names(values), part = attr(played, "part"),
             counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed,
             want = want)
 }
@@ -144,7 +146,8 @@ print.habanera_varied <- function(x, rows = 30, ...) {
   cat_wrapped("<varied rules> ", game_in_words(attr(x, "game"), attr(x, "rules")), "; ",
               sprintf("%s each, %s, seed %s", count_of(trial_count(attr(x, "counts")[[1]]), "game"),
                       if (varied_deals_match(x)) "all on the same deals" else
-                        "with other decks or shuffles, so that deals are not matched", whole_code(attr(x, "seed"))))
+                        "with other decks or shuffles, so that deals are not matched", whole_code(attr(x, "seed"))),
+              part_in_words(x))
   writeLines(strwrap(varied_in_words(x), getOption("width")))
   print_head(varied_table(x), rows)
   differences <- difference_table(x)

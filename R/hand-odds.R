@@ -5,7 +5,7 @@
 #' @param deck Cards.
 #' @param size How many cards a hand has, 1 to 9; of more than count, the best do.
 #' @param rules [hand_rules()] or a file of them; `NULL`: those for so many cards, five at most.
-#' @param threads As in [simulate()][simulate.habanera_experiment].
+#' @param threads,progress As in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_odds`: a data frame with a row for each category, the best first: `category` (text), `n` (how
 #'   many hands), `probability`.
 #' @section Errors: `habanera_error_input` for more cards than the deck has, and a wild condition that holds for none;
@@ -15,7 +15,7 @@
 #' category_odds(deck_standard(ranks = c("6", "7", "8", "9", "10", "J", "Q", "K", "A")), 5)
 #' category_odds(size = 3)
 #' @export
-category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, threads = NULL) {
+category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, threads = NULL, progress = NULL) {
   call <- rlang::current_env()
   check_deck(deck, call)
   check_whole(size, 1, min(9, max(1, length(deck))))
@@ -27,6 +27,7 @@ category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, thread
   refuse_many_hands(kinds, size, call)
   # Cards of a rank side by side, so that hands share their beginnings.
   order <- order(bound$rank[kinds$codes], na.last = TRUE)
+  local_progress("Counting hands", progress)
   n <- tryCatch(
     core_count_categories(core_hand_rules(bound), kinds$codes[order], as.integer(kinds$copies[order]), size,
                           resolve_threads(threads, call)),

@@ -12,7 +12,8 @@
 #' @param board_size,hand_size How many cards board and seats have in the end; `hand_size = NULL`: as many as the seat
 #'   of which most is known, else 2.
 #' @param nsim `NULL`: exactly where there are up to 1e9 boards, else a million trials; or a number of trials.
-#' @param seed,threads As in [simulate()][simulate.habanera_experiment].
+#' @param seed,threads,progress As in [simulate()][simulate.habanera_experiment]. Interrupting keeps the trials played
+#'   by then, with a warning, where each seat has one hand.
 #' @return A `habanera_showdown`, a data frame with a row for each seat: `seat`, `hand` (text), `win`, `tie`, `lose`
 #'   (boards or trials, by their weights), `equity` (the seat's mean share of the pot), `std.error` (0 where exact).
 #'   `attr(x, "streets")` has the equity by seat when fewer cards of the board lay open, where that can be had exactly.
@@ -23,7 +24,8 @@
 #' showdown(list(north = "AS KS", south = c("QH QD" = 1, "7C 2D" = 3)), board = "QC 9S 2S")
 #' @export
 showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_rules(), own_cards = "any",
-                     board_size = 5, hand_size = NULL, nsim = NULL, seed = NULL, threads = NULL) {
+                     board_size = 5, hand_size = NULL, nsim = NULL, seed = NULL, threads = NULL,
+                     progress = NULL) {
   call <- rlang::current_env()
   check_deck(deck, call)
   rules <- check_hand_rules(rules, call)
@@ -35,6 +37,7 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
   if (!is.null(nsim)) check_whole(nsim, 1, 1e9)
   seed <- resolve_seed(seed, call)
   threads <- resolve_threads(threads, call)
+  bar <- local_progress("Playing showdowns", progress)
   found <- play_showdown(laid, laid$board, rules, nsim, seed, threads, call)
   streets <- lapply(Filter(function(open) open < length(laid$board), c(0, 3, 4)), function(open) {
     at <- play_showdown(laid, laid$board[seq_len(open)], rules, NULL, seed, threads, call, only_exact = TRUE)
@@ -43,7 +46,7 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
   now <- data.frame(open = length(laid$board), seat = found$seats$seat, equity = found$seats$equity)
   structure(found$seats, class = c("habanera_showdown", "habanera_table", "data.frame"), streets = do.call(rbind, c(streets, list(now))),
             board = paste(catalogue_of(deck)$data$card[laid$board], collapse = " "), exact = found$exact,
-            boards = found$boards, seed = if (!found$exact) seed)
+            boards = found$boards, part = found$part, seed = if (!found$exact) seed)
 }
 
 # What is laid on the table, as codes: of each seat the hands it may have with their weights.
@@ -116,10 +119,24 @@ play_showdown <- function(laid, board, rules, nsim, seed, threads, call, only_ex
   share <- deals$weights / sum(deals$weights)
   trials <- if (exact) numeric() else pmax(1, round(nsim * share))
   singles <- !any(bound$wild[codes_of(laid$deck)]) && anyDuplicated(codes_of(laid$deck)) == 0
-  played <- core_showdowns(core_hand_rules(bound), deals$specs, laid$hand_size + laid$board_size, singles, trials,
-                           seed, threads)
+  reader <- core_strength_reader(core_hand_rules(bound), laid$hand_size + laid$board_size, singles)
+  play <- function(specs, trials, first) core_showdowns(reader, specs, trials, seed, first, threads)
+  played <- if (length(trials) == 1) list(showdown_in_laps(deals$specs, trials, play)) else play(deals$specs, trials, 1)
   list(seats = showdown_rows(laid, played, if (exact) deals$weights else share, exact), exact = exact,
-       boards = sum(vapply(played, `[[`, 0, "boards")))
+       boards = sum(vapply(played, `[[`, 0, "boards")), part = attr(played[[1]], "part"))
+}
+
+# The trials of one deal, lap by lap, so that what was played is there when it is interrupted.
+showdown_in_laps <- function(spec, trials, play) {
+  all <- NULL
+  tryCatch(each_lap(trials, function(done, count) {
+    more <- play(spec, count, done + 1)[[1]]
+    all <<- if (is.null(all)) more else Map(`+`, all, more)
+  }), interrupt = function(cnd) NULL)
+  if (is.null(all)) rlang::interrupt()
+  if (all$boards == trials) return(all)
+  warn_interrupted(all$boards, trials)
+  structure(all, part = sprintf("%s of %s", format_count(all$boards), count_of(trials, "trial")))
 }
 
 # Every combination of the hands that seats may have, without those that hold a card more often than the deck.
@@ -174,7 +191,8 @@ print.habanera_showdown <- function(x, ...) {
   board <- attr(x, "board")
   cat_wrapped(sprintf("<showdown> board: %s; %s", if (nzchar(board)) board else "none yet",
                       if (attr(x, "exact")) sprintf("all %s boards", format_count(attr(x, "boards"))) else
-                        sprintf("%s, seed %s", count_of(attr(x, "boards"), "trial"), whole_code(attr(x, "seed")))))
+                        sprintf("%s, seed %s%s", count_of(attr(x, "boards"), "trial"), whole_code(attr(x, "seed")),
+                                part_in_words(x))))
   best <- which.max(x$equity)
   error <- if (attr(x, "exact")) ", exactly" else {
     half <- stats::qnorm(0.975) * x$std.error[best]

@@ -104,7 +104,10 @@ check_experiment <- function(x, name = rlang::caller_arg(x), call = rlang::calle
 #' @examples
 #' exact(draws(deck_standard(), 5))
 #' @export
-exact <- function(x, ...) UseMethod("exact")
+exact <- function(x, ...) {
+  local_progress("Working it out")
+  UseMethod("exact")
+}
 
 #' @export
 exact.default <- function(x, ...) check_experiment(x)

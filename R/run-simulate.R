@@ -27,7 +27,8 @@ stats::simulate
 #'   stopped run up again. It holds data alone and knows when it was damaged.
 #' @param anew With `checkpoint`: whether to begin the run anew and write over a file that is there.
 #' @param progress Whether to show a progress bar on runs over about two seconds, and to say at their end how
-#'   long they took; `NULL`: when interactive. Both go to standard error, and are no part of the result.
+#'   long they took; `NULL`: as the option `habanera.progress` says, else when interactive. Both go to standard error,
+#'   and are no part of the result.
 #' @return Counts; see [counts].
 #' @section Errors: `habanera_error_input` for settings out of range; `habanera_error_checkpoint` for
 #'   a checkpoint that is damaged or belongs to something else; `habanera_error_file` when it cannot be written (what
@@ -49,7 +50,7 @@ simulate.habanera_experiment <- function(object, nsim = 1e5, seed = NULL, ..., f
     experiment = object, nsim = nsim, seed = seed, first = first_trial,
     threads = resolve_threads(threads, call), precision = check_precision(precision, object, call),
     checkpoint = check_checkpoint(checkpoint, call), anew = anew,
-    progress = if (is.null(progress)) interactive() else check_flag(progress), workers = future_workers()
+    progress = progress, workers = future_workers()
   )
   state <- start_state(run, call)
   run$seed <- state$seed
@@ -78,7 +79,7 @@ start_state <- function(run, call) {
 run_laps <- function(run, state) {
   stops <- lap_stops(run)
   lap <- if (plays_at_once(run$experiment)) run$nsim else most_in_lap(run$experiment, first_lap)
-  bar <- start_bar(run)
+  bar <- local_progress("Simulating", run$progress, run$nsim)
   started <- saved <- now()
   tryCatch(
     while (state$done < run$nsim && !reached_precision(run, state)) {
@@ -98,9 +99,8 @@ run_laps <- function(run, state) {
     habanera_error_function = function(cnd) refuse_with_counts(cnd, run, state),
     habanera_error_endless = function(cnd) refuse_with_counts(cnd, run, state)
   )
-  bar$close()
   keep_state(run, state)
-  if (run$progress && now() - started > seconds_worth_telling) {
+  if (bar$wanted && bar$alone && now() - started > seconds_worth_telling) {
     inform_user(sprintf("%s in %s.", count_of(state$done, "trial"), format_seconds(now() - started)))
   }
   state
@@ -136,12 +136,27 @@ seconds_per_lap <- 0.3
 seconds_worth_telling <- 2
 seconds_between_checkpoints <- 5
 most_entries_per_lap <- 2^32 - 1
-first_lap <- 1000
+first_lap <- 16
 
 # As many trials as seem to fill a lap, but never ten times more than the last.
-next_lap <- function(experiment, count, seconds) {
+next_lap <- function(experiment, count, seconds) most_in_lap(experiment, lap_after(count, seconds))
+
+lap_after <- function(count, seconds) {
   growth <- seconds_per_lap / max(seconds, 1e-6)
-  most_in_lap(experiment, ceiling(count * min(max(growth, 0.1), 10)))
+  ceiling(count * min(max(growth, 0.1), 10))
+}
+
+# Calls play(done, count) for one lap after the other of work that is no experiment.
+each_lap <- function(nsim, play) {
+  done <- 0
+  lap <- first_lap
+  while (done < nsim) {
+    count <- min(lap, nsim - done)
+    begun <- now()
+    play(done, count)
+    done <- done + count
+    lap <- lap_after(count, now() - begun)
+  }
 }
 
 most_in_lap <- function(experiment, count) {
@@ -164,7 +179,9 @@ add_lap <- function(state, tally, count) {
 finish_run <- function(run, state) {
   if (state$done == 0) rlang::interrupt()
   counts <- counts_so_far(run, state)
-  if (isTRUE(state$interrupted)) warn_interrupted(state$done, run$nsim)
+  if (!isTRUE(state$interrupted)) return(counts)
+  counts$provenance$interrupted_of <- run$nsim
+  warn_interrupted(state$done, run$nsim)
   counts
 }
 
@@ -180,13 +197,4 @@ counts_so_far <- function(run, state) {
   found <- counted_outcomes(run$experiment, state$tally)
   new_counts(result_kind(run$experiment), found$outcomes, found$n, found$example_trial, found[["squares"]], from,
              state$tally[["sums"]])
-}
-
-# A progress bar that cli shows on runs over about two seconds; does nothing when not wanted.
-start_bar <- function(run) {
-  if (!run$progress) return(list(move = function(done) NULL, close = function() NULL))
-  frame <- rlang::current_env()
-  cli::cli_progress_bar("Simulating", total = run$nsim, .envir = frame, .auto_close = FALSE)
-  list(move = function(done) cli::cli_progress_update(set = done, .envir = frame),
-       close = function() cli::cli_progress_done(.envir = frame))
 }

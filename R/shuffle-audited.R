@@ -89,8 +89,7 @@ function_rows <- function(procedure, deck, nsim, seed, start) {
   rows <- matrix(0L, nsim, length(deck))
   done <- 0
   lies <- deck
-  bar <- start_bar(list(progress = interactive(), nsim = nsim))
-  on.exit(bar$close())
+  bar <- local_progress("Shuffling", total = nsim)
   tryCatch(
     while (done < nsim) {
       if (start == "fresh" || done %% chain_trials == 0) lies <- deck

@@ -22,7 +22,7 @@
 #' @param nsim Trials for each number of repeats.
 #' @param seed A whole number, or `NULL`.
 #' @param distance,gain The threshold: total variation (0 to 1), and cards gained per deck.
-#' @param threads As in [simulate()][simulate.habanera_experiment].
+#' @param threads,progress As in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_mixing`, a data frame with a row per procedure and number of repeats: `procedure` (text),
 #'   `times`, `seconds` (by hand), `distance`, `exact` (whether it is exact, or a lower bound), `statistic` (that
 #'   gave the bound; `NA` for an exact one and where no bound above 0 was found), `gain`, `gain_low`, `gain_high`
@@ -31,7 +31,7 @@
 #' mixing(list("riffle", "overhand"), times = c(0, 1, 4, 7), nsim = 1e4, seed = 1)
 #' @export
 mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5, seed = NULL, distance = 0.1,
-                   gain = 0.1, threads = NULL) {
+                   gain = 0.1, threads = NULL, progress = NULL) {
   procedures <- check_procedures(procedures)
   check_repeats(times)
   check_whole(nsim, 100, 1e10)
@@ -44,13 +44,14 @@ mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5,
   run <- list(plan = plan, nsim = nsim, seed = seed, threads = resolve_threads(threads, rlang::current_env()),
               level = 0.05 / max(1, sum(times > 0)))
   jobs <- expand.grid(times = times, name = names(procedures), stringsAsFactors = FALSE)
+  bar <- local_progress("Shuffling", progress, nrow(jobs))
   rows <- lapply_until_interrupted(seq_len(nrow(jobs)), function(i) {
     mixing_row(procedures[[jobs$name[i]]], jobs$name[i], jobs$times[i], run)
-  }, "row")
+  }, "row", bar)
   table <- do.call(rbind, rows)
   table[["passes"]] <- table[["distance"]] < distance & table[["gain_high"]] < gain
   structure(table, class = c("habanera_mixing", "habanera_table", "data.frame"), deck = deck_in_words(deck), deck_code = deck_code(deck),
-            nsim = nsim, seed = seed,
+            nsim = nsim, seed = seed, part = attr(rows, "part"),
             threshold = c(distance = distance, gain = gain), texts = vapply(procedures, format, ""))
 }
 
@@ -175,8 +176,8 @@ tidy.habanera_mixing <- function(x, ...) plain_table(x)
 #' @export
 print.habanera_mixing <- function(x, rows = 40, ...) {
   threshold <- attr(x, "threshold")
-  cat(sprintf("<mixing> on %s; %s trials each, seed %s\n", attr(x, "deck"), format_count(attr(x, "nsim")),
-              whole_code(attr(x, "seed"))))
+  cat(sprintf("<mixing> on %s; %s trials each, seed %s%s\n", attr(x, "deck"), format_count(attr(x, "nsim")),
+              whole_code(attr(x, "seed")), part_in_words(x)))
   cat(sprintf("Passing: distance below %s, guesser's gain below %s cards a deck.\n", format(threshold[["distance"]]),
               format(threshold[["gain"]])))
   writeLines(paste0("  ", passing_lines(x)))

@@ -21,8 +21,7 @@ position_counts <- function(procedure, deck, seed, first, nsim) {
 
 function_position_counts <- function(procedure, deck, codes, seed, first, nsim) {
   counts <- numeric(length(codes) * length(deck))
-  bar <- start_bar(list(progress = interactive(), nsim = nsim))
-  on.exit(bar$close())
+  bar <- local_progress("Shuffling", total = nsim)
   for (done in seq_len(nsim)) {
     shuffled <- codes_of(shuffled_cards(deck, procedure, seed, first + done - 1, NULL))
     cells <- match(shuffled, codes) + length(codes) * (seq_along(shuffled) - 1)

@@ -17,13 +17,15 @@ audit_over_sizes <- function(procedure, sizes, nsim, seed, start, level, threads
     all(sizes >= 0 & sizes <= most_audited_cards & sizes == floor(sizes))
   if (!fits) refuse(sprintf("`sizes` must be numbers of cards, such as 0:10, not %s.", said(sizes)), call = call)
   check_between(level, 0, 1, call = call)
+  bar <- local_progress("Auditing", total = length(sizes))
   audits <- lapply_until_interrupted(sizes, function(n) {
     audit_procedure(procedure, deck_numbered(n), nsim, seed, start, level / length(sizes), threads, call = call)
-  }, "deck size")
+  }, "deck size", bar)
   table <- do.call(rbind, lapply(audits, size_row))
   bad <- which(table[["verdict"]] != "no_bias_seen")
   smallest <- if (length(bad)) audits[[bad[which.min(table[["deck_size"]][bad])]]]
   structure(table, class = c("habanera_audit_sizes", "habanera_table", "data.frame"), words = words_of(procedure), level = level,
+            part = attr(audits, "part"),
             smallest = smallest, example = if (!is.null(smallest)) example_to_follow(smallest),
             exact = if (!is.null(smallest)) worst_arrangement(smallest))
 }
@@ -58,8 +60,8 @@ worst_arrangement <- function(x) {
 #' @export
 print.habanera_audit_sizes <- function(x, ...) {
   smallest <- attr(x, "smallest")
-  cat(sprintf("<audit> %s on decks of %s cards, %s level in all\n", attr(x, "words"), said_sizes(x$deck_size),
-              format_percent(attr(x, "level"))))
+  cat(sprintf("<audit> %s on decks of %s cards, %s level in all%s\n", attr(x, "words"), said_sizes(x$deck_size),
+              format_percent(attr(x, "level")), part_in_words(x)))
   if (is.null(smallest)) cat("No bias seen on any of them.\n") else {
     cat(sprintf("It fails; the smallest deck is one of %s.\n", count_of(length(smallest$plan$deck), "card")))
   }

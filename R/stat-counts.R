@@ -67,7 +67,7 @@ is_result <- function(x) inherits(x, c("habanera_counts", "habanera_distribution
 #'
 #'   `provenance()`: a list with `seed`, `trials` (data frame of ranges, `first` and `last`),
 #'   `entries` (per trial), `experiment` (in words), `data` (the same as plain data), `source` and
-#'   `version`. How long it took is no part of a result: the same seed gives the same again.
+#'   `version`, and of a run that was interrupted `interrupted_of`, the trials asked for. How long it took is no part of a result: the same seed gives the same again.
 #' @section Errors: `c()` refuses results that share trials, or are of different experiments or
 #'   seeds (`habanera_error_merge`).
 #' @examples
@@ -97,7 +97,7 @@ provenance <- function(x) {
   from <- x$provenance
   list(seed = from$seed, trials = from$trials, entries = from$entries,
        experiment = in_words(from$experiment), data = as_plain(from$experiment),
-       source = from$source, version = from$version)
+       source = from$source, version = from$version, interrupted_of = from$interrupted_of)
 }
 
 #' @export
@@ -109,6 +109,7 @@ merge_counts <- function(x, y, call = rlang::caller_env()) {
   }
   refuse_unlike(x$provenance, y$provenance, call)
   from <- x$provenance
+  from$interrupted_of <- NULL
   from$trials <- join_ranges(rbind(from$trials, y$provenance$trials), call)
   x$provenance <- from
   x["sums"] <- list(add_sums(x[["sums"]], y[["sums"]]))
@@ -202,5 +203,7 @@ run_in_words <- function(x) {
   from <- x$provenance
   trials <- count_of(trial_count(x), "trial")
   if (from$source != "simulation") return(sprintf("%s from %s", trials, from$source))
-  sprintf("%s, seed %s", trials, whole_code(from$seed))
+  run <- sprintf("%s, seed %s", trials, whole_code(from$seed))
+  if (is.null(from$interrupted_of)) return(run)
+  sprintf("%s (interrupted: %s were asked for)", run, count_of(from$interrupted_of, "trial"))
 }

@@ -31,7 +31,7 @@ write_result <- function(x, file) {
 
 # What is no counts: its rows alone.
 write_table_result <- function(x, file, call) {
-  table <- if (is.data.frame(x)) plain_table(x) else if (is_told(x)) tidy(x)
+  table <- if (is.data.frame(x)) with_part(plain_table(x), x) else if (is_told(x)) tidy(x)
   if (is.null(table))
     refuse(sprintf("`x` must be counts, a distribution or another result, not %s.", said(x)), call = call)
   lines <- switch(file_kind(file), csv = csv_table_lines(table), json = json_table_lines(table),
@@ -94,7 +94,7 @@ result_header <- function(x) {
     habanera = from$version, result = if (inherits(x, "habanera_counts")) "counts" else "distribution",
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
     trials = from$trials, entries = from$entries, source = from$source,
-    made_by = from$made_by, rows = nrow(table), squares = !is.null(x[["squares"]]),
+    made_by = from$made_by, interrupted_of = from$interrupted_of, rows = nrow(table), squares = !is.null(x[["squares"]]),
     sums = x[["sums"]], hands = plain_hands(x[["hands"]]), form = result_form,
     columns = as.list(vapply(table, typeof, ""))
   )
@@ -185,6 +185,7 @@ result_from <- function(kept) {
                          if (length(header$trials)) as.data.frame(header$trials),
                          header$source, header$made_by)
   from$version <- header$habanera
+  from$interrupted_of <- double_or_null(header$interrupted_of)
   numbers <- c("n", "example_trial", "probability", if (isTRUE(header$squares)) "squares")
   outcomes <- table[setdiff(names(table), numbers)]
   if (identical(header$result, "distribution")) {

@@ -3,7 +3,7 @@
 
 hall_tables <- c(stall = 90, table = 70, `banker-table` = 60, machine = 400)
 
-edges_question <- function(folder) {
+edges_question <- function(folder, threads) {
   files <- file.path(folder, paste0(names(hall_tables), ".yaml"))
   tables <- rlang::set_names(as.list(files), sub("-", " ", names(hall_tables)))
   found <- edge_table(!!!tables, rounds_per_hour = hall_tables)

@@ -1,6 +1,6 @@
 # The queue, a game of the hall's own: when should a guest stop, and what does a milder rule give away?
 
-queue_question <- function(folder) {
+queue_question <- function(folder, threads) {
   queue <- game_from_file(file.path(folder, "queue.R"), NULL)
   found <- vary_rules(recording(queue, "takes"), stops_at = c(15, 20, 25, 30, 35), repeats = 1:2, nsim = 2000,
                       seed = demo_seed)

@@ -1,6 +1,6 @@
 # Hands that were written down at two tables: were they dealt fairly?
 
-records_question <- function(folder) {
+records_question <- function(folder, threads) {
   file <- file.path(folder, "dealt-hands.csv")
   dealt <- utils::read.csv(file)
   judged <- lapply(split(dealt, dealt[["table"]]), function(rows) {

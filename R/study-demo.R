@@ -39,11 +39,14 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   make_folder(folder, call)
   # The data lie beside the page, so that the commands on it work there as they stand.
   file.copy(vapply(demo_data, demo_file, ""), folder, overwrite = TRUE)
-  answers <- list(tablet_question(folder, threads), records_question(folder), volunteers_question(folder), routine_question(folder, threads),
-                  stall_question(folder, threads), hands_stall_question(folder, threads), windfall_question(folder),
-                  quick_game_question(folder, threads), pairs_table_question(folder, threads),
-                  twenty_one_question(folder, threads), counting_question(folder, threads),
-                  reserve_question(folder, threads), edges_question(folder), queue_question(folder))
+  questions <- list(tablet_question, records_question, volunteers_question, routine_question, stall_question,
+                    hands_stall_question, windfall_question, quick_game_question, pairs_table_question,
+                    twenty_one_question, counting_question, reserve_question, edges_question, queue_question)
+  bar <- local_progress("Answering questions", total = length(questions))
+  answers <- lapply(seq_along(questions), function(i) {
+    bar$move(i - 1)
+    in_whole_runs(questions[[i]](folder, threads))
+  })
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
   c("Lantern Hall, card night:",
@@ -90,7 +93,7 @@ tablet_question <- function(folder, threads) {
 }
 
 # Do the volunteers shuffle well? Their logged shuffles, judged and diagnosed.
-volunteers_question <- function(folder) {
+volunteers_question <- function(folder, threads) {
   orchard <- deck_from(file.path(folder, "orchard.csv"))
   found <- audit(shuffle_recorded(file.path(folder, "volunteer-shuffles.csv"), deck = orchard))
   biased <- verdict(found) != "no_bias_seen"
@@ -176,7 +179,7 @@ stall_sentence <- function(paid, price) {
 }
 
 # Windfall is to open smoothly: a tree for every turn up to four, and not a flood of them.
-windfall_question <- function(folder) {
+windfall_question <- function(folder, threads) {
   windfall <- deck_from(file.path(folder, "windfall.yaml"))
   game <- draws(windfall, 6, trees = count(kind == "tree"),
                 smooth = every_turn(trees >= min(turn, 4)) & trees <= 7)

@@ -15,7 +15,6 @@ Rcpp::DataFrame core_audit_parts(Rcpp::List spec);
 RcppExport SEXP _habanera_core_audit_parts(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_audit_parts(spec));
     return rcpp_result_gen;
@@ -26,7 +25,6 @@ Rcpp::List core_audit_procedure(Rcpp::List steps, Rcpp::List spec, double seed, 
 RcppExport SEXP _habanera_core_audit_procedure(SEXP stepsSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP chainSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
@@ -43,7 +41,6 @@ Rcpp::List core_audit_rows(Rcpp::IntegerMatrix rows, Rcpp::List spec, double fir
 RcppExport SEXP _habanera_core_audit_rows(SEXP rowsSEXP, SEXP specSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type rows(rowsSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
@@ -58,7 +55,6 @@ Rcpp::NumericVector core_repeated_rows(Rcpp::IntegerMatrix rows);
 RcppExport SEXP _habanera_core_repeated_rows(SEXP rowsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type rows(rowsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_repeated_rows(rows));
     return rcpp_result_gen;
@@ -69,7 +65,6 @@ Rcpp::NumericVector core_distance_law(double cards);
 RcppExport SEXP _habanera_core_distance_law(SEXP cardsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< double >::type cards(cardsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_distance_law(cards));
     return rcpp_result_gen;
@@ -80,7 +75,6 @@ SEXP core_baccarat(Rcpp::List spec);
 RcppExport SEXP _habanera_core_baccarat(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_baccarat(spec));
     return rcpp_result_gen;
@@ -91,7 +85,6 @@ Rcpp::List core_bankroll(Rcpp::List law, Rcpp::List plan, double stake, double s
 RcppExport SEXP _habanera_core_bankroll(SEXP lawSEXP, SEXP planSEXP, SEXP stakeSEXP, SEXP startSEXP, SEXP goalSEXP, SEXP roundsSEXP, SEXP sharesSEXP, SEXP toldSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type plan(planSEXP);
     Rcpp::traits::input_parameter< double >::type stake(stakeSEXP);
@@ -109,7 +102,6 @@ Rcpp::List core_lowest_point(Rcpp::List law, double rounds);
 RcppExport SEXP _habanera_core_lowest_point(SEXP lawSEXP, SEXP roundsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< double >::type rounds(roundsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_lowest_point(law, rounds));
@@ -121,7 +113,6 @@ double core_worst_fall(Rcpp::List law, double rounds, double chance);
 RcppExport SEXP _habanera_core_worst_fall(SEXP lawSEXP, SEXP roundsSEXP, SEXP chanceSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< double >::type rounds(roundsSEXP);
     Rcpp::traits::input_parameter< double >::type chance(chanceSEXP);
@@ -134,7 +125,6 @@ double core_no_losing_run(double loss, double length, double rounds);
 RcppExport SEXP _habanera_core_no_losing_run(SEXP lossSEXP, SEXP lengthSEXP, SEXP roundsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< double >::type loss(lossSEXP);
     Rcpp::traits::input_parameter< double >::type length(lengthSEXP);
     Rcpp::traits::input_parameter< double >::type rounds(roundsSEXP);
@@ -147,7 +137,6 @@ double core_ruin_before_goal(Rcpp::List law, double stake, double start, double 
 RcppExport SEXP _habanera_core_ruin_before_goal(SEXP lawSEXP, SEXP stakeSEXP, SEXP startSEXP, SEXP goalSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< double >::type stake(stakeSEXP);
     Rcpp::traits::input_parameter< double >::type start(startSEXP);
@@ -161,7 +150,6 @@ Rcpp::IntegerVector core_blackjack_moves();
 RcppExport SEXP _habanera_core_blackjack_moves() {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     rcpp_result_gen = Rcpp::wrap(core_blackjack_moves());
     return rcpp_result_gen;
 END_RCPP
@@ -171,7 +159,6 @@ SEXP core_blackjack(Rcpp::List spec);
 RcppExport SEXP _habanera_core_blackjack(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_blackjack(spec));
     return rcpp_result_gen;
@@ -182,7 +169,6 @@ Rcpp::List core_blackjack_forks(Rcpp::List spec, Rcpp::List draw, Rcpp::List pla
 RcppExport SEXP _habanera_core_blackjack_forks(SEXP specSEXP, SEXP drawSEXP, SEXP playsSEXP, SEXP departsSEXP, SEXP cellsSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type draw(drawSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type plays(playsSEXP);
@@ -201,7 +187,6 @@ Rcpp::List core_blackjack_edge(Rcpp::List spec, Rcpp::List shoe, Rcpp::List tabl
 RcppExport SEXP _habanera_core_blackjack_edge(SEXP specSEXP, SEXP shoeSEXP, SEXP tableSEXP, SEXP insuresSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type table(tableSEXP);
@@ -215,7 +200,6 @@ Rcpp::List core_blackjack_side_bets(Rcpp::List spec, Rcpp::List shoe);
 RcppExport SEXP _habanera_core_blackjack_side_bets(SEXP specSEXP, SEXP shoeSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
     rcpp_result_gen = Rcpp::wrap(core_blackjack_side_bets(spec, shoe));
@@ -227,7 +211,6 @@ Rcpp::List core_blackjack_best(Rcpp::List spec, Rcpp::List shoe, std::string kno
 RcppExport SEXP _habanera_core_blackjack_best(SEXP specSEXP, SEXP shoeSEXP, SEXP knowsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
     Rcpp::traits::input_parameter< std::string >::type knows(knowsSEXP);
@@ -240,7 +223,6 @@ SEXP core_blackjack_law_book();
 RcppExport SEXP _habanera_core_blackjack_law_book() {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     rcpp_result_gen = Rcpp::wrap(core_blackjack_law_book());
     return rcpp_result_gen;
 END_RCPP
@@ -250,7 +232,6 @@ double core_blackjack_best_worth(Rcpp::List spec, Rcpp::List shoe, std::string k
 RcppExport SEXP _habanera_core_blackjack_best_worth(SEXP specSEXP, SEXP shoeSEXP, SEXP knowsSEXP, SEXP bookSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
     Rcpp::traits::input_parameter< std::string >::type knows(knowsSEXP);
@@ -264,7 +245,6 @@ Rcpp::List core_blackjack_expected(Rcpp::List spec, Rcpp::List shoe, std::string
 RcppExport SEXP _habanera_core_blackjack_expected(SEXP specSEXP, SEXP shoeSEXP, SEXP knowsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
     Rcpp::traits::input_parameter< std::string >::type knows(knowsSEXP);
@@ -277,7 +257,6 @@ Rcpp::List core_blackjack_mistakes(Rcpp::List spec, Rcpp::List shoe, Rcpp::List 
 RcppExport SEXP _habanera_core_blackjack_mistakes(SEXP specSEXP, SEXP shoeSEXP, SEXP tableSEXP, SEXP referenceSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type table(tableSEXP);
@@ -291,7 +270,6 @@ Rcpp::List core_blackjack_dealer(Rcpp::List spec, Rcpp::List shoe);
 RcppExport SEXP _habanera_core_blackjack_dealer(SEXP specSEXP, SEXP shoeSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
     rcpp_result_gen = Rcpp::wrap(core_blackjack_dealer(spec, shoe));
@@ -303,7 +281,6 @@ Rcpp::List core_blackjack_advice(Rcpp::List spec, Rcpp::List shoe, Rcpp::List st
 RcppExport SEXP _habanera_core_blackjack_advice(SEXP specSEXP, SEXP shoeSEXP, SEXP statedSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type shoe(shoeSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type stated(statedSEXP);
@@ -316,7 +293,6 @@ Rcpp::IntegerVector core_sampled_kinds(Rcpp::NumericVector weights, Rcpp::Numeri
 RcppExport SEXP _habanera_core_sampled_kinds(SEXP weightsSEXP, SEXP max_copiesSEXP, SEXP sizeSEXP, SEXP seedSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type weights(weightsSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type max_copies(max_copiesSEXP);
     Rcpp::traits::input_parameter< int >::type size(sizeSEXP);
@@ -330,7 +306,6 @@ Rcpp::List core_true_counts(Rcpp::List system, Rcpp::NumericVector running, Rcpp
 RcppExport SEXP _habanera_core_true_counts(SEXP systemSEXP, SEXP runningSEXP, SEXP leftSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type system(systemSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type running(runningSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type left(leftSEXP);
@@ -343,7 +318,6 @@ Rcpp::List core_count_draws(Rcpp::List spec, double seed, double first, double c
 RcppExport SEXP _habanera_core_count_draws(SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
@@ -358,7 +332,6 @@ Rcpp::List core_count_positions(Rcpp::List spec, double seed, double first, doub
 RcppExport SEXP _habanera_core_count_positions(SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
@@ -373,7 +346,6 @@ Rcpp::IntegerMatrix core_trial_draws(Rcpp::List spec, double seed, Rcpp::Numeric
 RcppExport SEXP _habanera_core_trial_draws(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
@@ -386,7 +358,6 @@ Rcpp::NumericMatrix core_walk_draws(Rcpp::List spec, double path_limit);
 RcppExport SEXP _habanera_core_walk_draws(SEXP specSEXP, SEXP path_limitSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type path_limit(path_limitSEXP);
     rcpp_result_gen = Rcpp::wrap(core_walk_draws(spec, path_limit));
@@ -398,7 +369,6 @@ std::string core_write_file(std::string path, Rcpp::RawVector bytes);
 RcppExport SEXP _habanera_core_write_file(SEXP pathSEXP, SEXP bytesSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< std::string >::type path(pathSEXP);
     Rcpp::traits::input_parameter< Rcpp::RawVector >::type bytes(bytesSEXP);
     rcpp_result_gen = Rcpp::wrap(core_write_file(path, bytes));
@@ -410,7 +380,6 @@ std::string core_write_output(Rcpp::RawVector bytes);
 RcppExport SEXP _habanera_core_write_output(SEXP bytesSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::RawVector >::type bytes(bytesSEXP);
     rcpp_result_gen = Rcpp::wrap(core_write_output(bytes));
     return rcpp_result_gen;
@@ -421,7 +390,6 @@ std::string core_path_kind(std::string path);
 RcppExport SEXP _habanera_core_path_kind(SEXP pathSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< std::string >::type path(pathSEXP);
     rcpp_result_gen = Rcpp::wrap(core_path_kind(path));
     return rcpp_result_gen;
@@ -432,7 +400,6 @@ Rcpp::List core_game_words(SEXP game);
 RcppExport SEXP _habanera_core_game_words(SEXP gameSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     rcpp_result_gen = Rcpp::wrap(core_game_words(game));
     return rcpp_result_gen;
@@ -443,7 +410,6 @@ bool core_walks_by_memory(SEXP game, Rcpp::List spec);
 RcppExport SEXP _habanera_core_walks_by_memory(SEXP gameSEXP, SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_walks_by_memory(game, spec));
@@ -455,7 +421,6 @@ Rcpp::IntegerMatrix core_game_decks(Rcpp::List spec, double seed, Rcpp::NumericV
 RcppExport SEXP _habanera_core_game_decks(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
@@ -468,7 +433,6 @@ Rcpp::List core_count_game(SEXP game, Rcpp::List spec, double seed, double first
 RcppExport SEXP _habanera_core_count_game(SEXP gameSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
@@ -484,7 +448,6 @@ Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::
 RcppExport SEXP _habanera_core_count_pairs(SEXP game_oneSEXP, SEXP oneSEXP, SEXP game_twoSEXP, SEXP twoSEXP, SEXP columnsSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game_one(game_oneSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type one(oneSEXP);
     Rcpp::traits::input_parameter< SEXP >::type game_two(game_twoSEXP);
@@ -503,7 +466,6 @@ Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List valu
 RcppExport SEXP _habanera_core_count_rounds(SEXP gamesSEXP, SEXP specsSEXP, SEXP valuesSEXP, SEXP classesSEXP, SEXP familiesSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type games(gamesSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type specs(specsSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type values(valuesSEXP);
@@ -522,7 +484,6 @@ Rcpp::List core_count_holdings(SEXP game, Rcpp::List spec, Rcpp::List holding, d
 RcppExport SEXP _habanera_core_count_holdings(SEXP gameSEXP, SEXP specSEXP, SEXP holdingSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type holding(holdingSEXP);
@@ -539,7 +500,6 @@ Rcpp::List core_trial_game(SEXP game, Rcpp::List spec, double seed, Rcpp::Numeri
 RcppExport SEXP _habanera_core_trial_game(SEXP gameSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
@@ -553,7 +513,6 @@ Rcpp::List core_trial_game_on(SEXP game, Rcpp::List spec, double seed, Rcpp::Num
 RcppExport SEXP _habanera_core_trial_game_on(SEXP gameSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP, SEXP decksSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
@@ -568,7 +527,6 @@ Rcpp::List core_walk_game(SEXP game, Rcpp::List spec, double path_limit);
 RcppExport SEXP _habanera_core_walk_game(SEXP gameSEXP, SEXP specSEXP, SEXP path_limitSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type path_limit(path_limitSEXP);
@@ -581,7 +539,6 @@ Rcpp::List core_replay_game(SEXP game, Rcpp::IntegerVector deck, double seed, do
 RcppExport SEXP _habanera_core_replay_game(SEXP gameSEXP, SEXP deckSEXP, SEXP seedSEXP, SEXP trialSEXP, SEXP keptSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type game(gameSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type deck(deckSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
@@ -596,7 +553,6 @@ Rcpp::List core_hand_worth(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::In
 RcppExport SEXP _habanera_core_hand_worth(SEXP rulesSEXP, SEXP codesSEXP, SEXP sizesSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type rules(rulesSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type codes(codesSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type sizes(sizesSEXP);
@@ -609,7 +565,6 @@ Rcpp::NumericVector core_count_categories(Rcpp::List rules, Rcpp::IntegerVector 
 RcppExport SEXP _habanera_core_count_categories(SEXP rulesSEXP, SEXP codesSEXP, SEXP copiesSEXP, SEXP sizeSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type rules(rulesSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type codes(codesSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type copies(copiesSEXP);
@@ -619,20 +574,30 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
-// core_showdowns
-Rcpp::List core_showdowns(Rcpp::List rules, Rcpp::List deals, double cards, bool singles, Rcpp::NumericVector trials, double seed, int threads);
-RcppExport SEXP _habanera_core_showdowns(SEXP rulesSEXP, SEXP dealsSEXP, SEXP cardsSEXP, SEXP singlesSEXP, SEXP trialsSEXP, SEXP seedSEXP, SEXP threadsSEXP) {
+// core_strength_reader
+SEXP core_strength_reader(Rcpp::List rules, double cards, bool singles);
+RcppExport SEXP _habanera_core_strength_reader(SEXP rulesSEXP, SEXP cardsSEXP, SEXP singlesSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type rules(rulesSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type deals(dealsSEXP);
     Rcpp::traits::input_parameter< double >::type cards(cardsSEXP);
     Rcpp::traits::input_parameter< bool >::type singles(singlesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_strength_reader(rules, cards, singles));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_showdowns
+Rcpp::List core_showdowns(SEXP strength_reader, Rcpp::List deals, Rcpp::NumericVector trials, double seed, double first, int threads);
+RcppExport SEXP _habanera_core_showdowns(SEXP strength_readerSEXP, SEXP dealsSEXP, SEXP trialsSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type strength_reader(strength_readerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type deals(dealsSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_showdowns(rules, deals, cards, singles, trials, seed, threads));
+    rcpp_result_gen = Rcpp::wrap(core_showdowns(strength_reader, deals, trials, seed, first, threads));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -641,7 +606,6 @@ Rcpp::List core_hands_start(Rcpp::List maker, int marks);
 RcppExport SEXP _habanera_core_hands_start(SEXP makerSEXP, SEXP marksSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
     Rcpp::traits::input_parameter< int >::type marks(marksSEXP);
     rcpp_result_gen = Rcpp::wrap(core_hands_start(maker, marks));
@@ -653,7 +617,6 @@ Rcpp::List core_hands_draw(Rcpp::List maker, Rcpp::List law, int count, Rcpp::Li
 RcppExport SEXP _habanera_core_hands_draw(SEXP makerSEXP, SEXP lawSEXP, SEXP countSEXP, SEXP wordsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< int >::type count(countSEXP);
@@ -667,7 +630,6 @@ Rcpp::List core_hands_put_under(Rcpp::List maker, Rcpp::List law, Rcpp::NumericV
 RcppExport SEXP _habanera_core_hands_put_under(SEXP makerSEXP, SEXP lawSEXP, SEXP under_firstSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type under_first(under_firstSEXP);
@@ -680,7 +642,6 @@ Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List
 RcppExport SEXP _habanera_core_hands_kept(SEXP makerSEXP, SEXP lawSEXP, SEXP waysSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type ways(waysSEXP);
@@ -693,7 +654,6 @@ Rcpp::List core_hands_exchange(Rcpp::List maker, Rcpp::List law, Rcpp::IntegerMa
 RcppExport SEXP _habanera_core_hands_exchange(SEXP makerSEXP, SEXP lawSEXP, SEXP keptSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type kept(keptSEXP);
@@ -706,7 +666,6 @@ Rcpp::NumericVector core_hands_indices(Rcpp::List maker, Rcpp::List law, Rcpp::L
 RcppExport SEXP _habanera_core_hands_indices(SEXP makerSEXP, SEXP lawSEXP, SEXP wordsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
@@ -719,7 +678,6 @@ SEXP core_high_card(Rcpp::List spec);
 RcppExport SEXP _habanera_core_high_card(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_high_card(spec));
     return rcpp_result_gen;
@@ -730,7 +688,6 @@ SEXP core_narrows(Rcpp::List spec);
 RcppExport SEXP _habanera_core_narrows(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_narrows(spec));
     return rcpp_result_gen;
@@ -741,7 +698,6 @@ SEXP core_pairs(Rcpp::List spec);
 RcppExport SEXP _habanera_core_pairs(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_pairs(spec));
     return rcpp_result_gen;
@@ -752,7 +708,6 @@ Rcpp::List core_solve_pairs(Rcpp::List spec);
 RcppExport SEXP _habanera_core_solve_pairs(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_solve_pairs(spec));
     return rcpp_result_gen;
@@ -763,7 +718,6 @@ Rcpp::List core_judge_pairs(Rcpp::List spec, double seat, Rcpp::NumericVector ma
 RcppExport SEXP _habanera_core_judge_pairs(SEXP specSEXP, SEXP seatSEXP, SEXP madeSEXP, SEXP deckSEXP, SEXP seedSEXP, SEXP trialSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type made(madeSEXP);
@@ -779,7 +733,6 @@ Rcpp::List core_count_question(Rcpp::List spec, double seed, double first, doubl
 RcppExport SEXP _habanera_core_count_question(SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< double >::type first(firstSEXP);
@@ -794,7 +747,6 @@ Rcpp::List core_trial_question(Rcpp::List spec, double seed, Rcpp::NumericVector
 RcppExport SEXP _habanera_core_trial_question(SEXP specSEXP, SEXP seedSEXP, SEXP trialsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
@@ -807,7 +759,6 @@ Rcpp::List core_play_on(Rcpp::List spec, Rcpp::IntegerMatrix tables);
 RcppExport SEXP _habanera_core_play_on(SEXP specSEXP, SEXP tablesSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type tables(tablesSEXP);
     rcpp_result_gen = Rcpp::wrap(core_play_on(spec, tables));
@@ -819,7 +770,6 @@ Rcpp::NumericVector core_read_hands(Rcpp::List words, Rcpp::IntegerMatrix hands)
 RcppExport SEXP _habanera_core_read_hands(SEXP wordsSEXP, SEXP handsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type hands(handsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_read_hands(words, hands));
@@ -831,7 +781,6 @@ Rcpp::List core_walk_question(Rcpp::List spec, double path_limit);
 RcppExport SEXP _habanera_core_walk_question(SEXP specSEXP, SEXP path_limitSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< double >::type path_limit(path_limitSEXP);
     rcpp_result_gen = Rcpp::wrap(core_walk_question(spec, path_limit));
@@ -843,7 +792,6 @@ Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, boo
 RcppExport SEXP _habanera_core_class_law(SEXP wordsSEXP, SEXP classesSEXP, SEXP sizeSEXP, SEXP replaceSEXP, SEXP mostSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type classes(classesSEXP);
     Rcpp::traits::input_parameter< double >::type size(sizeSEXP);
@@ -858,7 +806,6 @@ Rcpp::IntegerMatrix core_generator_seeds(double seed, Rcpp::NumericVector trials
 RcppExport SEXP _habanera_core_generator_seeds(SEXP seedSEXP, SEXP trialsSEXP, SEXP laneSEXP, SEXP kindSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type trials(trialsSEXP);
     Rcpp::traits::input_parameter< double >::type lane(laneSEXP);
@@ -872,9 +819,16 @@ int core_machine_threads();
 RcppExport SEXP _habanera_core_machine_threads() {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     rcpp_result_gen = Rcpp::wrap(core_machine_threads());
     return rcpp_result_gen;
+END_RCPP
+}
+// core_hear_interrupts
+void core_hear_interrupts();
+RcppExport SEXP _habanera_core_hear_interrupts() {
+BEGIN_RCPP
+    core_hear_interrupts();
+    return R_NilValue;
 END_RCPP
 }
 // core_shuffled_places
@@ -882,7 +836,6 @@ Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double see
 RcppExport SEXP _habanera_core_shuffled_places(SEXP stepsSEXP, SEXP cardsSEXP, SEXP seedSEXP, SEXP trialSEXP, SEXP laneSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
     Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
@@ -897,7 +850,6 @@ Rcpp::List core_recorded_moves(Rcpp::List steps, int cards, double seed, double 
 RcppExport SEXP _habanera_core_recorded_moves(SEXP stepsSEXP, SEXP cardsSEXP, SEXP seedSEXP, SEXP trialSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
     Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
     Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
@@ -911,7 +863,6 @@ Rcpp::NumericVector core_step_paths(Rcpp::List steps, int cards);
 RcppExport SEXP _habanera_core_step_paths(SEXP stepsSEXP, SEXP cardsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
     Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_step_paths(steps, cards));
@@ -923,7 +874,6 @@ Rcpp::List core_exact_law(Rcpp::List steps, Rcpp::IntegerVector times, int cards
 RcppExport SEXP _habanera_core_exact_law(SEXP stepsSEXP, SEXP timesSEXP, SEXP cardsSEXP, SEXP path_limitSEXP, SEXP product_limitSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type times(timesSEXP);
     Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
@@ -938,7 +888,6 @@ Rcpp::List core_count_asked(Rcpp::List steps, int cards, int cells, double seed,
 RcppExport SEXP _habanera_core_count_asked(SEXP stepsSEXP, SEXP cardsSEXP, SEXP cellsSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
     Rcpp::traits::input_parameter< int >::type cards(cardsSEXP);
     Rcpp::traits::input_parameter< int >::type cells(cellsSEXP);
@@ -1026,7 +975,6 @@ SEXP core_video_poker(Rcpp::List spec);
 RcppExport SEXP _habanera_core_video_poker(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_video_poker(spec));
     return rcpp_result_gen;
@@ -1037,7 +985,6 @@ Rcpp::NumericVector core_keep_ways(Rcpp::List spec, Rcpp::IntegerVector hand);
 RcppExport SEXP _habanera_core_keep_ways(SEXP specSEXP, SEXP handSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type hand(handSEXP);
     rcpp_result_gen = Rcpp::wrap(core_keep_ways(spec, hand));
@@ -1049,7 +996,6 @@ SEXP core_keep_deck(Rcpp::List spec);
 RcppExport SEXP _habanera_core_keep_deck(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_keep_deck(spec));
     return rcpp_result_gen;
@@ -1060,7 +1006,6 @@ double core_keep_mean(SEXP deck, Rcpp::NumericVector pays);
 RcppExport SEXP _habanera_core_keep_mean(SEXP deckSEXP, SEXP paysSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< SEXP >::type deck(deckSEXP);
     Rcpp::traits::input_parameter< Rcpp::NumericVector >::type pays(paysSEXP);
     rcpp_result_gen = Rcpp::wrap(core_keep_mean(deck, pays));
@@ -1072,7 +1017,6 @@ Rcpp::List core_keep_mistakes(Rcpp::List spec, Rcpp::List described);
 RcppExport SEXP _habanera_core_keep_mistakes(SEXP specSEXP, SEXP describedSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::List >::type described(describedSEXP);
     rcpp_result_gen = Rcpp::wrap(core_keep_mistakes(spec, described));
@@ -1084,7 +1028,6 @@ SEXP core_war(Rcpp::List spec);
 RcppExport SEXP _habanera_core_war(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::RNGScope rcpp_rngScope_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_war(spec));
     return rcpp_result_gen;
@@ -1137,7 +1080,8 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_replay_game", (DL_FUNC) &_habanera_core_replay_game, 5},
     {"_habanera_core_hand_worth", (DL_FUNC) &_habanera_core_hand_worth, 3},
     {"_habanera_core_count_categories", (DL_FUNC) &_habanera_core_count_categories, 5},
-    {"_habanera_core_showdowns", (DL_FUNC) &_habanera_core_showdowns, 7},
+    {"_habanera_core_strength_reader", (DL_FUNC) &_habanera_core_strength_reader, 3},
+    {"_habanera_core_showdowns", (DL_FUNC) &_habanera_core_showdowns, 6},
     {"_habanera_core_hands_start", (DL_FUNC) &_habanera_core_hands_start, 2},
     {"_habanera_core_hands_draw", (DL_FUNC) &_habanera_core_hands_draw, 4},
     {"_habanera_core_hands_put_under", (DL_FUNC) &_habanera_core_hands_put_under, 3},
@@ -1157,6 +1101,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_class_law", (DL_FUNC) &_habanera_core_class_law, 5},
     {"_habanera_core_generator_seeds", (DL_FUNC) &_habanera_core_generator_seeds, 4},
     {"_habanera_core_machine_threads", (DL_FUNC) &_habanera_core_machine_threads, 0},
+    {"_habanera_core_hear_interrupts", (DL_FUNC) &_habanera_core_hear_interrupts, 0},
     {"_habanera_core_shuffled_places", (DL_FUNC) &_habanera_core_shuffled_places, 5},
     {"_habanera_core_recorded_moves", (DL_FUNC) &_habanera_core_recorded_moves, 4},
     {"_habanera_core_step_paths", (DL_FUNC) &_habanera_core_step_paths, 2},

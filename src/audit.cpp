@@ -61,7 +61,7 @@ Rcpp::List pack_battery(const Battery& battery) {
 }  // namespace
 
 // The parts of an audit's counts, in order: a data frame of `part` and `cells`.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::DataFrame core_audit_parts(Rcpp::List spec) {
   const BatterySpec battery = to_battery(spec);
   std::vector<std::string> part;
@@ -75,27 +75,27 @@ Rcpp::DataFrame core_audit_parts(Rcpp::List spec) {
 }
 
 // Counts of a procedure's arrangements in trials `first` and on: `n` and `example_trial` over the parts.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_audit_procedure(Rcpp::List steps, Rcpp::List spec, double seed, double chain, double first,
                                 double count, int threads) {
   const BatterySpec battery = to_battery(spec);
   const habanera::Procedure procedure = to_procedure(steps, battery.cards);
   const habanera::ProcedureSource source(procedure, battery.cards, to_count(seed), 1, to_count(chain));
   return pack_battery(habanera::audit(battery, source, to_count(first), to_count(count),
-                                      static_cast<unsigned>(threads)));
+                                      to_crew(threads)));
 }
 
 // The same of arrangements that were made elsewhere, one a row.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_audit_rows(Rcpp::IntegerMatrix rows, Rcpp::List spec, double first, double count, int threads) {
   const BatterySpec battery = to_battery(spec);
   const habanera::RowsSource source(rows.begin(), static_cast<std::size_t>(rows.nrow()), battery.cards);
   return pack_battery(habanera::audit(battery, source, to_count(first), to_count(count),
-                                      static_cast<unsigned>(threads)));
+                                      to_crew(threads)));
 }
 
 // Pairs of like rows, and the first row that repeats one with the one it repeats (0, 0 when none does).
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::NumericVector core_repeated_rows(Rcpp::IntegerMatrix rows) {
   const auto cards = static_cast<std::size_t>(rows.ncol());
   const auto found = habanera::find_repeats(
@@ -107,7 +107,7 @@ Rcpp::NumericVector core_repeated_rows(Rcpp::IntegerMatrix rows) {
 }
 
 // Chances of a total distance of 0, 2, 4, ... in a uniform arrangement.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::NumericVector core_distance_law(double cards) {
   return Rcpp::wrap(habanera::distance_law(static_cast<std::size_t>(to_count(cards))));
 }

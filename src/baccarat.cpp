@@ -39,7 +39,7 @@ void read_third_cards(const Rcpp::List& spec, Rules& rules) {
 
 }  // namespace
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_baccarat(Rcpp::List spec) {
   habanera::Seated<habanera::Baccarat>::Rules seated;
   Rules& rules = seated.game;

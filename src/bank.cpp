@@ -62,7 +62,7 @@ std::vector<double> quantiles(const habanera::Bankroll& bankroll, const Rcpp::Nu
 
 // A bankroll over so many rounds: the chances of ruin and goal after each, what is left at the end by height, the mean,
 // and quantiles after the rounds in `told`, which rise.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_bankroll(Rcpp::List law, Rcpp::List plan, double stake, double start, SEXP goal, double rounds,
                          Rcpp::NumericVector shares, Rcpp::NumericVector told) {
   const std::optional<std::int64_t> stop = to_goal(goal);
@@ -72,7 +72,7 @@ Rcpp::List core_bankroll(Rcpp::List law, Rcpp::List plan, double stake, double s
   Rcpp::NumericMatrix bands(static_cast<int>(told.size()), static_cast<int>(shares.size()));
   R_xlen_t next = 0;
   for (R_xlen_t round = 0; round < count; ++round) {
-    if (round % 64 == 0) Rcpp::checkUserInterrupt();
+    if (round % 64 == 0) pause_for_user();
     bankroll.play();
     ruined[round] = bankroll.ruined();
     reached[round] = bankroll.reached();
@@ -98,12 +98,12 @@ Rcpp::List core_bankroll(Rcpp::List law, Rcpp::List plan, double stake, double s
 }
 
 // The law of the lowest point within so many rounds, as a depth below the start.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_lowest_point(Rcpp::List law, double rounds) {
   habanera::Fall fall(to_law(law));
   const std::uint64_t count = to_count(rounds);
   for (std::uint64_t round = 0; round < count; ++round) {
-    if (round % 64 == 0) Rcpp::checkUserInterrupt();
+    if (round % 64 == 0) pause_for_user();
     fall.play();
   }
   Rcpp::NumericVector depth, chance;
@@ -116,18 +116,18 @@ Rcpp::List core_lowest_point(Rcpp::List law, double rounds) {
 }
 
 // The depth that the worst fall exceeds with at most this chance.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 double core_worst_fall(Rcpp::List law, double rounds, double chance) {
-  return static_cast<double>(habanera::worst_fall(to_law(law), to_count(rounds), chance));
+  return static_cast<double>(habanera::worst_fall(to_law(law), to_count(rounds), chance, pause_for_user));
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 double core_no_losing_run(double loss, double length, double rounds) {
   return habanera::no_losing_run(loss, to_count(length), to_count(rounds));
 }
 
 // The chance to be ruined before the goal, however long it takes.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 double core_ruin_before_goal(Rcpp::List law, double stake, double start, double goal) {
   const std::vector<double> chances = habanera::ruin_before_goal(to_law(law), to_units(stake), to_units(goal));
   return chances[static_cast<std::size_t>(to_units(start) - to_units(stake))];

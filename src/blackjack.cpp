@@ -168,14 +168,14 @@ SeatPlayer to_player(const Rcpp::List& spec, const PiecesPointer& pieces) {
 }  // namespace
 
 // The moves, as numbers by name.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::IntegerVector core_blackjack_moves() {
   Rcpp::IntegerVector packed;
   for (const habanera::Word& word : habanera::Blackjack::move_words()) packed.push_back(word.number, word.name);
   return packed;
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_blackjack(Rcpp::List spec) {
   habanera::Seated<habanera::Blackjack>::Rules rules;
   rules.game = to_blackjack_rules(spec);
@@ -188,7 +188,7 @@ SEXP core_blackjack(Rcpp::List spec) {
 
 // What single departures bring on the shoes of a run: `plays` and `departs` are players, `cells` a matrix with a cell in
 // each row (kind from 0: hard, soft, pair; total or value; up card).
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_blackjack_forks(Rcpp::List spec, Rcpp::List draw, Rcpp::List plays, Rcpp::List departs,
                                 Rcpp::IntegerMatrix cells, double seed, double first, double count, int threads) {
   habanera::ForkCounter::Plan plan;
@@ -201,7 +201,7 @@ Rcpp::List core_blackjack_forks(Rcpp::List spec, Rcpp::List draw, Rcpp::List pla
     plan.cells.push_back({static_cast<std::uint8_t>(cells(i, 0)), static_cast<std::uint8_t>(cells(i, 1)),
                           static_cast<std::uint8_t>(cells(i, 2))});
   const habanera::Draw dealt = to_draw(draw);
-  return pack_sums(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+  return pack_sums(habanera::count_games(to_count(first), to_count(count), to_crew(threads), [&] {
     return habanera::ForkCounter(dealt, plan, to_count(seed));
   }).sums());
 }

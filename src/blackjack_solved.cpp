@@ -1,5 +1,7 @@
 #include "blackjack.h"
 
+#include "habanera_r/convert.hpp"
+
 #include "habanera/blackjack/advice.hpp"
 #include "habanera/blackjack/best_table.hpp"
 #include "habanera/blackjack/blackjack.hpp"
@@ -14,12 +16,12 @@ using habanera::StrategyTable;
 using habanera::UpCardPlay;
 
 // `shoe`: a list of the `counts` of each kind, whether it is `endless`, and the `threads` to work with.
-habanera::SolvedBlackjack to_solved(const Rcpp::List& spec, const Rcpp::List& shoe, std::size_t threads) {
+habanera::SolvedBlackjack to_solved(const Rcpp::List& spec, const Rcpp::List& shoe, int threads) {
   return habanera::SolvedBlackjack(to_blackjack_rules(spec), Rcpp::as<std::vector<double>>(shoe["counts"]),
-                                   Rcpp::as<bool>(shoe["endless"]), threads);
+                                   Rcpp::as<bool>(shoe["endless"]), to_crew(threads));
 }
 habanera::SolvedBlackjack to_solved(const Rcpp::List& spec, const Rcpp::List& shoe) {
-  return to_solved(spec, shoe, Rcpp::as<std::size_t>(shoe["threads"]));
+  return to_solved(spec, shoe, Rcpp::as<int>(shoe["threads"]));
 }
 
 BestKnows to_knows(const std::string& knows) {
@@ -142,7 +144,7 @@ Rcpp::NumericVector side_bet_moments(const habanera::BlackjackRules& rules, cons
 }  // namespace
 
 // What every opening is worth to a player by a table, and what side bets bring.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_blackjack_edge(Rcpp::List spec, Rcpp::List shoe, Rcpp::List table, bool insures) {
   const habanera::SolvedBlackjack house = to_solved(spec, shoe);
   const StrategyTable strategy = to_strategy_table(table);
@@ -161,7 +163,7 @@ Rcpp::List core_blackjack_edge(Rcpp::List spec, Rcpp::List shoe, Rcpp::List tabl
       Rcpp::Named("won") = numbers_of(rows, [](const Row& row) { return row.worth.won; }));
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_blackjack_side_bets(Rcpp::List spec, Rcpp::List shoe) {
   const habanera::BlackjackRules rules = to_blackjack_rules(spec);
   const auto counts = Rcpp::as<std::vector<double>>(shoe["counts"]);
@@ -172,7 +174,7 @@ Rcpp::List core_blackjack_side_bets(Rcpp::List spec, Rcpp::List shoe) {
 }
 
 // The best strategy, as to_strategy_table() reads one.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_blackjack_best(Rcpp::List spec, Rcpp::List shoe, std::string knows) {
   const habanera::SolvedBlackjack house = to_solved(spec, shoe);
   const habanera::BestTable best(house, to_knows(knows));
@@ -183,23 +185,24 @@ Rcpp::List core_blackjack_best(Rcpp::List spec, Rcpp::List shoe, std::string kno
 }
 
 // Where the dealer's laws are kept from one call to the next.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_blackjack_law_book() {
   using Book = std::shared_ptr<habanera::LawBook>;
   return Rcpp::XPtr<Book>(new Book(std::make_shared<habanera::LawBook>()));
 }
 
 // What the best play brings the player, in stakes.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 double core_blackjack_best_worth(Rcpp::List spec, Rcpp::List shoe, std::string knows, SEXP book) {
   const Rcpp::XPtr<std::shared_ptr<habanera::LawBook>> laws(book);
   const habanera::SolvedBlackjack house(to_blackjack_rules(spec), Rcpp::as<std::vector<double>>(shoe["counts"]),
-                                        Rcpp::as<bool>(shoe["endless"]), Rcpp::as<std::size_t>(shoe["threads"]), *laws);
+                                        Rcpp::as<bool>(shoe["endless"]), to_crew(Rcpp::as<int>(shoe["threads"])),
+                                        *laws);
   return habanera::worth_of_best(house, to_knows(knows));
 }
 
 // What every move of the best play is worth.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_blackjack_expected(Rcpp::List spec, Rcpp::List shoe, std::string knows) {
   const habanera::SolvedBlackjack house = to_solved(spec, shoe);
   using Row = habanera::ExpectedRow;
@@ -212,7 +215,7 @@ Rcpp::List core_blackjack_expected(Rcpp::List spec, Rcpp::List shoe, std::string
   return packed;
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_blackjack_mistakes(Rcpp::List spec, Rcpp::List shoe, Rcpp::List table, Rcpp::List reference) {
   const habanera::SolvedBlackjack house = to_solved(spec, shoe);
   const StrategyTable player = to_strategy_table(table), best = to_strategy_table(reference);
@@ -229,7 +232,7 @@ Rcpp::List core_blackjack_mistakes(Rcpp::List spec, Rcpp::List shoe, Rcpp::List 
 }
 
 // What the dealer ends on, by up card, when no other card is known. Totals by name, as outcomes have them.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_blackjack_dealer(Rcpp::List spec, Rcpp::List shoe) {
   const habanera::SolvedBlackjack house = to_solved(spec, shoe, 1);
   Rcpp::NumericVector ups, chances;
@@ -248,7 +251,7 @@ Rcpp::List core_blackjack_dealer(Rcpp::List spec, Rcpp::List shoe) {
 
 // `stated`: a list of the `values` of a hand, `up`, `split` (0, or the value of the cards that were split), `pair`,
 // `pairs_left` and `hands`, as habanera::StatedHand.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_blackjack_advice(Rcpp::List spec, Rcpp::List shoe, Rcpp::List stated) {
   const habanera::SolvedBlackjack house = to_solved(spec, shoe);
   habanera::StatedHand hand;

@@ -3,7 +3,7 @@
 #include "habanera/chance/random.hpp"
 
 // The kinds of a sampled deck, counted from 1.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::IntegerVector core_sampled_kinds(Rcpp::NumericVector weights, Rcpp::NumericVector max_copies,
                                        int size, double seed) {
   habanera::RandomChance chance(to_count(seed), 1);

@@ -52,7 +52,7 @@ std::optional<habanera::Bettor> to_bettor(const Rcpp::List& rules) {
 }
 
 // True counts, not rounded and as the player has them in mind, of running counts in units with so many cards left.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_true_counts(Rcpp::List system, Rcpp::NumericVector running, Rcpp::NumericVector left) {
   const System counts = to_count_system(system);
   Rcpp::NumericVector exact(running.size()), level(running.size());

@@ -14,26 +14,26 @@ Rcpp::List run_counts(const Rcpp::List& spec, double seed, double first, double 
   const habanera::Draw draw = to_draw(spec);
   const auto counted = habanera::count_draws<cells>(
       draw, static_cast<std::size_t>(to_count(spec["kinds"])), Rcpp::as<bool>(spec["pairs"]),
-      to_count(seed), to_count(first), to_count(count), static_cast<unsigned>(threads));
+      to_count(seed), to_count(first), to_count(count), to_crew(threads));
   return pack_tally(counted.tally(), Rcpp::NumericVector(counted.pairs().begin(), counted.pairs().end()));
 }
 
 }  // namespace
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_count_draws(Rcpp::List spec, double seed, double first, double count,
                             int threads) {
   return run_counts<Cells::kind>(spec, seed, first, count, threads);
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_count_positions(Rcpp::List spec, double seed, double first, double count,
                                 int threads) {
   return run_counts<Cells::kind_and_position>(spec, seed, first, count, threads);
 }
 
 // The kinds drawn in single trials: one row per trial, in the order drawn.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::IntegerMatrix core_trial_draws(Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
   const habanera::Draw draw = to_draw(spec);
   const int size = static_cast<int>(draw.spec().size);
@@ -51,7 +51,7 @@ Rcpp::IntegerMatrix core_trial_draws(Rcpp::List spec, double seed, Rcpp::Numeric
 }
 
 // The expected number of each kind at each position, by walking every path: kinds in rows.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::NumericMatrix core_walk_draws(Rcpp::List spec, double path_limit) {
   const habanera::Draw draw = to_draw(spec);
   const auto kinds = static_cast<std::size_t>(to_count(spec["kinds"]));

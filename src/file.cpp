@@ -44,7 +44,7 @@ class PipesIgnored {
 }  // namespace
 
 // Writes a file from its beginning and waits until the disk has it: "" when it has, else why not.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 std::string core_write_file(std::string path, Rcpp::RawVector bytes) {
   const PipesIgnored ignored;
   const int file = open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0666);
@@ -57,7 +57,7 @@ std::string core_write_file(std::string path, Rcpp::RawVector bytes) {
 }
 
 // Writes to standard output: "" when all went, "closed" when nobody reads any more, else why not.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 std::string core_write_output(Rcpp::RawVector bytes) {
   const PipesIgnored ignored;
   std::string problem = write_all(STDOUT_FILENO, bytes);
@@ -65,7 +65,7 @@ std::string core_write_output(Rcpp::RawVector bytes) {
 }
 
 // What a path leads to: "nothing", "file", "folder" or "other" (a device, a pipe).
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 std::string core_path_kind(std::string path) {
   struct stat found;
   if (stat(path.c_str(), &found) != 0) return "nothing";

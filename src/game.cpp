@@ -140,7 +140,7 @@ Rcpp::IntegerVector pack_words(const std::vector<habanera::Word>& words) {
 
 // The words of a game: its `actions` and the categories of its outcomes as numbers by name, the `seats` among its
 // outcomes, and its `zones` with the seat of each (0: nobody's).
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_game_words(SEXP game) {
   const habanera::Vocabulary words = to_game(game).words();
   Rcpp::CharacterVector outcomes, seats, zones;
@@ -163,11 +163,11 @@ Rcpp::List core_game_words(SEXP game) {
 }
 
 // Whether exact answers go by remembered positions, and not deal by deal.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 bool core_walks_by_memory(SEXP game, Rcpp::List spec) { return to_game(game).walks_by_memory(to_draw(spec["draw"])); }
 
 // The decks of trials as they were shuffled, a column for each.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::IntegerMatrix core_game_decks(Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
   const habanera::Draw draw = to_draw(spec["draw"]);
   const std::vector<habanera::Card> fresh = draw.fresh_table();
@@ -184,15 +184,15 @@ Rcpp::IntegerMatrix core_game_decks(Rcpp::List spec, double seed, Rcpp::NumericV
   return decks;
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_count_game(SEXP game, Rcpp::List spec, double seed, double first, double count, int threads) {
   const auto runner = to_runner(game, spec);
-  return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+  return pack_tally(habanera::count_games(to_count(first), to_count(count), to_crew(threads), [&] {
     return habanera::GameCounter(*runner, to_count(seed));
   }).tally());
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::List two,
                             Rcpp::List columns, double seed, double first, double count, int threads) {
   const auto a = to_runner(game_one, one), b = to_runner(game_two, two);
@@ -202,7 +202,7 @@ Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::
   for (R_xlen_t i = 0; i < is_category.size(); ++i)
     about.push_back({is_category[i] != 0, static_cast<std::int64_t>(times_one[i]),
                      static_cast<std::int64_t>(times_two[i])});
-  return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+  return pack_tally(habanera::count_games(to_count(first), to_count(count), to_crew(threads), [&] {
     return habanera::PairCounter(*a, *b, about, to_count(seed));
   }).tally());
 }
@@ -211,7 +211,7 @@ Rcpp::List core_count_pairs(SEXP game_one, Rcpp::List one, SEXP game_two, Rcpp::
 // trials add up to. `values` says for each game and recorded column how many values it has, 0 for a number; `classes`
 // of each game by what its rounds are divided (NULL: by nothing), with the places of columns among the recorded.
 // `families` of sets of columns whose squares are added up in groups of trials; a list of lists of places.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List values, Rcpp::List classes,
                              Rcpp::List families, double seed, double first, double count, int threads) {
   std::vector<std::unique_ptr<habanera::TrialRunner>> runners;
@@ -223,7 +223,7 @@ Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List valu
     all.push_back({runners.back().get(), habanera::EntryTotals(sizes, to_entry_classes(classes[i]))});
   }
   const std::vector<habanera::GroupedSums::Family> told = to_families(families);
-  const auto counted = habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+  const auto counted = habanera::count_games(to_count(first), to_count(count), to_crew(threads), [&] {
     return habanera::RoundCounter(all, to_count(seed), told);
   });
   Rcpp::List packed = pack_tally(counted.tally()), sums = pack_sums(counted.sums());
@@ -232,7 +232,7 @@ Rcpp::List core_count_rounds(Rcpp::List games, Rcpp::List specs, Rcpp::List valu
   return packed;
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_count_holdings(SEXP game, Rcpp::List spec, Rcpp::List holding, double seed, double first,
                                double count, int threads) {
   const auto runner = to_runner(game, spec);
@@ -240,25 +240,29 @@ Rcpp::List core_count_holdings(SEXP game, Rcpp::List spec, Rcpp::List holding, d
                                                static_cast<std::size_t>(to_count(holding["size"])),
                                                static_cast<std::size_t>(to_count(holding["seat"])) - 1,
                                                to_dealing(holding["dealing"])};
-  return pack_tally(habanera::count_games(to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+  return pack_tally(habanera::count_games(to_count(first), to_count(count), to_crew(threads), [&] {
     return habanera::HoldingCounter(*runner, held, to_count(seed));
   }).tally());
 }
 
 // What was recorded of single trials, as columns, and how many rows each trial has.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_trial_game(SEXP game, Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
   const auto runner = to_runner(game, spec);
+  habanera::StopSign sign(pause_for_user);
+  runner->heed(sign);
   TrialRows rows;
   for (const double trial : trials) rows.add(runner->play(to_count(seed), to_count(trial)));
   return rows.packed();
 }
 
 // The same on decks shuffled elsewhere, one in each row.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_trial_game_on(SEXP game, Rcpp::List spec, double seed, Rcpp::NumericVector trials,
                               Rcpp::IntegerMatrix decks) {
   const auto runner = to_runner(game, spec);
+  habanera::StopSign sign(pause_for_user);
+  runner->heed(sign);
   TrialRows rows;
   for (R_xlen_t i = 0; i < trials.size(); ++i) {
     const Rcpp::IntegerVector deck = decks(static_cast<int>(i), Rcpp::_);
@@ -267,7 +271,7 @@ Rcpp::List core_trial_game_on(SEXP game, Rcpp::List spec, double seed, Rcpp::Num
   return rows.packed();
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_walk_game(SEXP game, Rcpp::List spec, double path_limit) {
   const auto law = to_game(game).walk(to_draw(spec["draw"]), Rcpp::as<Names>(spec["record"]), to_bound(path_limit));
   Rcpp::NumericVector probability;
@@ -277,10 +281,11 @@ Rcpp::List core_walk_game(SEXP game, Rcpp::List spec, double path_limit) {
 }
 
 // One game step by step, with its whole outcome, and where all cards lay after step `kept` (from 1).
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_replay_game(SEXP game, Rcpp::IntegerVector deck, double seed, double trial, double kept) {
-  const habanera::ReplayedGame replayed =
-      to_game(game).replay(to_kinds(deck), to_count(seed), to_count(trial), static_cast<std::size_t>(to_count(kept)));
+  habanera::StopSign sign(pause_for_user);
+  const habanera::ReplayedGame replayed = to_game(game).replay(to_kinds(deck), to_count(seed), to_count(trial),
+                                                               static_cast<std::size_t>(to_count(kept)), &sign);
   const Rcpp::List outcome = pack_columns(replayed.outcomes, [](const auto& row) { return row; });
   return Rcpp::List::create(Rcpp::Named("steps") = pack_steps(replayed.steps), Rcpp::Named("outcome") = outcome,
                             Rcpp::Named("zones") = pack_piles(replayed.zones));

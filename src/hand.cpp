@@ -4,7 +4,7 @@
 #include "habanera/hand/showdown.hpp"
 
 // The place of the category (from 0, the worst) and the strength of hands that lie end to end.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_hand_worth(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::IntegerVector sizes) {
   const habanera::HandEvaluator evaluate(to_hand_rules(rules));
   const habanera::HandStrength strength(evaluate.rules());
@@ -17,14 +17,14 @@ Rcpp::List core_hand_worth(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::In
     categories[i] = static_cast<double>(worth.category);
     strengths[i] = static_cast<double>(strength(worth));
     at += size;
-    if ((i & 0xffff) == 0xffff) Rcpp::checkUserInterrupt();
+    if ((i & 0xffff) == 0xffff) pause_for_user();
   }
   return Rcpp::List::create(Rcpp::Named("category") = categories, Rcpp::Named("strength") = strengths);
 }
 
 // How many hands of so many cards there are of each category, the worst first; `codes` are the kinds of the deck, each
 // once, with their `copies`.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::NumericVector core_count_categories(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::IntegerVector copies,
                                           double size, int threads) {
   const habanera::HandRules by = to_hand_rules(rules);
@@ -40,7 +40,7 @@ Rcpp::NumericVector core_count_categories(Rcpp::List rules, Rcpp::IntegerVector 
   const auto held = static_cast<std::size_t>(to_count(size));
   const std::size_t most = of_rank.empty() ? 0 : *std::max_element(of_rank.begin(), of_rank.end());
   const habanera::HandTable table(by, held, std::min(held, most), std::min(held, wild));
-  const auto counts = habanera::count_categories(table, deck, held, static_cast<unsigned>(threads));
+  const auto counts = habanera::count_categories(table, deck, held, to_crew(threads));
   return Rcpp::NumericVector(counts.begin(), counts.end());
 }
 
@@ -60,26 +60,33 @@ habanera::ShowdownSpec to_showdown(const Rcpp::List& spec) {
 
 }  // namespace
 
-// What comes of showdowns: all that there can be, or so many trials. Each of `deals` says who has what; a list for
-// each, by seat, and how many boards there were. `singles`: no two cards are alike and none is wild; `cards` are in a
-// hand.
-// [[Rcpp::export]]
-Rcpp::List core_showdowns(Rcpp::List rules, Rcpp::List deals, double cards, bool singles, Rcpp::NumericVector trials,
-                          double seed, int threads) {
-  const habanera::HandRules by = to_hand_rules(rules);
-  const auto held = static_cast<std::size_t>(to_count(cards));
-  const habanera::StrengthReader reader(by, held, singles);
-  std::uint64_t first = 1;
+// What reads the strength of hands of so many cards; `singles`: no two cards are alike and none is wild.
+// [[Rcpp::export(rng = false)]]
+SEXP core_strength_reader(Rcpp::List rules, double cards, bool singles) {
+  return Rcpp::XPtr<habanera::StrengthReader>(
+      new habanera::StrengthReader(to_hand_rules(rules), static_cast<std::size_t>(to_count(cards)), singles));
+}
+
+// What comes of showdowns: all that there can be, or so many trials of each, those of the first deal from trial `first`
+// on. Each of `deals` says who has what; a list for each, by seat, and how many boards there were.
+// [[Rcpp::export(rng = false)]]
+Rcpp::List core_showdowns(SEXP strength_reader, Rcpp::List deals, Rcpp::NumericVector trials, double seed,
+                          double first, int threads) {
+  const habanera::StrengthReader& reader = *Rcpp::XPtr<habanera::StrengthReader>(strength_reader).checked_get();
+  std::uint64_t next = to_count(first);
   Rcpp::List packed;
   for (R_xlen_t i = 0; i < deals.size(); ++i) {
     const habanera::ShowdownSpec spec = to_showdown(deals[i]);
     habanera::ShowdownTally tally;
     if (trials.size() == 0) {
-      tally = habanera::Showdown(spec, reader, [] { Rcpp::checkUserInterrupt(); }).every();
+      habanera::StopSign sign(pause_for_user);
+      habanera::Showdown showdown(spec, reader);
+      showdown.heed(sign);
+      tally = showdown.every();
     } else {
-      tally = habanera::play_showdowns(spec, reader, to_count(seed), first, to_count(trials[i]),
-                                       static_cast<unsigned>(threads));
-      first += to_count(trials[i]);
+      tally = habanera::play_showdowns(spec, reader, to_count(seed), next, to_count(trials[i]),
+                                       to_crew(threads));
+      next += to_count(trials[i]);
     }
     const auto seats = static_cast<std::ptrdiff_t>(spec.seats.size());
     const auto numbers = [&](const auto& values) {

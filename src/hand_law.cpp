@@ -54,23 +54,23 @@ Rcpp::List from_law(const habanera::RowLaw& law) {
 
 }  // namespace
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_hands_start(Rcpp::List maker, int marks) {
   return from_law(to_laws(maker).start(static_cast<std::size_t>(marks)));
 }
 
 // `words` are those whose places the first marks tell.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_hands_draw(Rcpp::List maker, Rcpp::List law, int count, Rcpp::List words) {
   return from_law(to_laws(maker).draw(to_law(maker, law), static_cast<std::size_t>(count), to_words(words).places));
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_hands_put_under(Rcpp::List maker, Rcpp::List law, Rcpp::NumericVector under_first) {
   return from_law(to_laws(maker).put_under(to_law(maker, law), to_numbers<std::uint8_t>(under_first)));
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List ways) {
   const habanera::HandLaws laws = to_laws(maker);
   const std::vector<Row> kept = laws.kept(to_distinct_law(maker, law), to_ways(ways));
@@ -80,14 +80,14 @@ Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List
   return found;
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_hands_exchange(Rcpp::List maker, Rcpp::List law, Rcpp::IntegerMatrix kept) {
   std::vector<Row> rows;
   for (int row = 0; row < kept.nrow(); ++row) rows.push_back(to_row(kept, row));
   return from_law(to_laws(maker).exchange(to_distinct_law(maker, law), rows));
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::NumericVector core_hands_indices(Rcpp::List maker, Rcpp::List law, Rcpp::List words) {
   const std::vector<std::uint64_t> found = to_laws(maker).indices(to_distinct_law(maker, law), to_words(words));
   return Rcpp::NumericVector(found.begin(), found.end());

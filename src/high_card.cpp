@@ -17,7 +17,7 @@ Rules::Bet to_bet(const Rcpp::NumericVector& bet) {
 
 }  // namespace
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_high_card(Rcpp::List spec) {
   habanera::Seated<habanera::HighCard>::Rules rules;
   rules.game.strength = to_kinds(spec["strength"]);

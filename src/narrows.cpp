@@ -3,7 +3,7 @@
 #include "habanera/game/seated.hpp"
 #include "habanera/narrows/narrows.hpp"
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_narrows(Rcpp::List spec) {
   const auto whole = [&](const char* name) { return static_cast<std::int64_t>(to_count(spec[name])); };
   habanera::NarrowsRules rules;

@@ -95,14 +95,14 @@ habanera::JudgedPlayer<Table::View>::Judge to_judge(const SeatPlayer& player) {
   const auto solved = std::dynamic_pointer_cast<const Solved>(player);
   if (!solved) Rcpp::stop("internal error: a player who weighs no moves judges none");
   return [judge = std::make_shared<Solved>(*solved)](const Table::View& view, habanera::Moves moves,
-                                                     habanera::PlayerChance&) {
-    return judge->worth_of_moves(view, moves);
+                                                     habanera::PlayerChance& chance) {
+    return judge->worth_of_moves(view, moves, chance);
   };
 }
 
 }  // namespace
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_pairs(Rcpp::List spec) {
   const Table::Rules rules = to_table(spec);
   return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<Table>>>(
@@ -110,16 +110,17 @@ SEXP core_pairs(Rcpp::List spec) {
 }
 
 // What is still to come at the start of the game is worth to a seat by best play, and the positions gone through.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_solve_pairs(Rcpp::List spec) {
   habanera::Solver<Table> solver = to_solver(spec);
+  solver.pauses_by(pause_for_user);
   const double worth = solver.worth(Table(to_table(spec["game"])).start());
   return Rcpp::List::create(Rcpp::Named("worth") = worth,
                             Rcpp::Named("positions") = static_cast<double>(solver.positions()));
 }
 
 // What the moves that a seat made in a trial were worth, by the player who sits in that seat of the game given.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_judge_pairs(Rcpp::List spec, double seat, Rcpp::NumericVector made, Rcpp::IntegerVector deck,
                             double seed, double trial) {
   const Table::Rules rules = to_table(spec);
@@ -131,7 +132,8 @@ Rcpp::List core_judge_pairs(Rcpp::List spec, double seat, Rcpp::NumericVector ma
   judged = std::make_shared<habanera::JudgedPlayer<Table::View>>(moves, to_judge(judged), judgements);
   habanera::Seated<Table> game({rules, players});
   habanera::RandomChance chance(to_count(seed), to_count(trial), habanera::lane::game);
-  habanera::SeatLanes luck(to_count(seed), to_count(trial));
+  habanera::StopSign sign(pause_for_user);
+  habanera::SeatLanes luck(to_count(seed), to_count(trial), &sign);
   habanera::Silent silent;
   try {
     game.play(to_kinds(deck), chance, luck, silent, [](const auto&) {});

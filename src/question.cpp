@@ -45,19 +45,19 @@ Rcpp::List pack_played(const std::vector<Played>& all) {
 
 }  // namespace
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_count_question(Rcpp::List spec, double seed, double first, double count, int threads) {
   const habanera::Draw draw = to_draw(spec["draw"]);
   const auto run = [&](const auto& what, auto&& counter) {
     return pack_entries(counter(draw, what, to_count(seed), to_count(first), to_count(count),
-                                static_cast<unsigned>(threads)));
+                                to_crew(threads)));
   };
   if (Rcpp::as<bool>(spec["until"])) return run(to_until(spec), habanera::count_until);
   return run(to_question(spec), habanera::count_question);
 }
 
 // Single trials: for each its keys, turn by turn, and the kinds in the hand at its end.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_trial_question(Rcpp::List spec, double seed, Rcpp::NumericVector trials) {
   const habanera::Draw draw = to_draw(spec["draw"]);
   return with_play(spec, [&](auto play) {
@@ -75,7 +75,7 @@ Rcpp::List core_trial_question(Rcpp::List spec, double seed, Rcpp::NumericVector
 }
 
 // The same on decks shuffled elsewhere, one in each row; nothing is shuffled again.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_play_on(Rcpp::List spec, Rcpp::IntegerMatrix tables) {
   return with_play(spec, [&](auto play) {
     std::vector<Played> all;
@@ -88,7 +88,7 @@ Rcpp::List core_play_on(Rcpp::List spec, Rcpp::IntegerMatrix tables) {
 }
 
 // The index of what words say of whole hands, one in each row.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::NumericVector core_read_hands(Rcpp::List words, Rcpp::IntegerMatrix hands) {
   habanera::Reading reading(to_words(words));
   Rcpp::NumericVector index(hands.nrow());

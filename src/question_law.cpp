@@ -20,7 +20,7 @@ Rcpp::List pack_law(const std::map<std::uint64_t, double>& law) {
 }  // namespace
 
 // The expected number of times each key is reported, by walking every path.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_walk_question(Rcpp::List spec, double path_limit) {
   const habanera::Draw draw = to_draw(spec["draw"]);
   return with_play(spec, [&](auto play) {
@@ -29,7 +29,7 @@ Rcpp::List core_walk_question(Rcpp::List spec, double path_limit) {
 }
 
 // The law of the words of a plain draw, class by class; or, where they do not add up so, set by set.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_class_law(Rcpp::List words, Rcpp::List classes, double size, bool replace, double most) {
   const habanera::Words read = to_words(words);
   const auto cards = static_cast<std::size_t>(to_count(size));

@@ -1,5 +1,6 @@
 #include "habanera_r/convert.hpp"
 
+#include <csignal>
 #include <thread>
 
 #include "habanera/chance/words.hpp"
@@ -7,7 +8,7 @@
 // What `.Random.seed` is set to for trials: a column for each, of the number of R's kind of generator and six seeds from
 // the words of a lane of the trial. The generator is L'Ecuyer's (1999) combined multiple recursive one, "MRG32k3a"; R
 // takes three seeds below the first modulus and three below the second.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::IntegerMatrix core_generator_seeds(double seed, Rcpp::NumericVector trials, double lane, int kind) {
   constexpr std::uint64_t moduli[] = {4294967087, 4294944443};
   Rcpp::IntegerMatrix seeds(7, static_cast<int>(trials.size()));
@@ -25,8 +26,20 @@ Rcpp::IntegerMatrix core_generator_seeds(double seed, Rcpp::NumericVector trials
   return seeds;
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 int core_machine_threads() {
   const unsigned cores = std::thread::hardware_concurrency();
   return cores < 1 ? 1 : static_cast<int>(cores);
+}
+
+// From now on an interrupt is heard, also one that came while it was held back; see exec/habanera.
+// [[Rcpp::export(rng = false)]]
+void core_hear_interrupts() {
+#ifndef _WIN32
+  sigset_t interrupt;
+  sigemptyset(&interrupt);
+  sigaddset(&interrupt, SIGINT);
+  pthread_sigmask(SIG_UNBLOCK, &interrupt, nullptr);
+#endif
+  Rcpp::checkUserInterrupt();
 }

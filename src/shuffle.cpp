@@ -40,7 +40,7 @@ Rcpp::IntegerVector from_one(const std::vector<habanera::Card>& places) {
 }  // namespace
 
 // Where the card now at each place came from, places counted from 1.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double seed, double trial,
                                          double lane) {
   habanera::Silent silent;
@@ -49,7 +49,7 @@ Rcpp::IntegerVector core_shuffled_places(Rcpp::List steps, int cards, double see
 
 // Every move of one shuffle: `step` (from 1), `from` and `to` (places from 1; NA when the whole pile is laid anew), and
 // `after`, a matrix with the places after each move in a row.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_recorded_moves(Rcpp::List steps, int cards, double seed, double trial) {
   habanera::Recorder recorder;
   shuffled(steps, cards, seed, trial, habanera::lane::deal, recorder);
@@ -69,7 +69,7 @@ Rcpp::List core_recorded_moves(Rcpp::List steps, int cards, double seed, double 
 }
 
 // How many ways the choices of each step can go.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::NumericVector core_step_paths(Rcpp::List steps, int cards) {
   const habanera::Procedure procedure = to_procedure(steps, static_cast<std::size_t>(cards));
   Rcpp::NumericVector paths;
@@ -81,7 +81,7 @@ Rcpp::NumericVector core_step_paths(Rcpp::List steps, int cards) {
 
 // The exact law of the arrangement: `places`, a matrix with an arrangement in each row, and
 // `probability`, in a fixed order.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_exact_law(Rcpp::List steps, Rcpp::IntegerVector times, int cards, double path_limit,
                           double product_limit) {
   const auto size = static_cast<std::size_t>(cards);
@@ -107,13 +107,13 @@ Rcpp::List core_exact_law(Rcpp::List steps, Rcpp::IntegerVector times, int cards
 }
 
 // How many random numbers retry loops asked for, as a tally with cells 0 to cells - 1.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_count_asked(Rcpp::List steps, int cards, int cells, double seed, double first,
                             double count, int threads) {
   const auto size = static_cast<std::size_t>(cards);
   const habanera::Procedure procedure = to_procedure(steps, size);
   const auto counted = habanera::run_blocks(
-      to_count(first), to_count(count), static_cast<unsigned>(threads), [&] {
+      to_count(first), to_count(count), to_crew(threads), [&] {
         return habanera::AskCounter(procedure, size, static_cast<std::size_t>(cells), to_count(seed));
       });
   return pack_tally(counted.tally(), Rcpp::NumericVector());

@@ -77,7 +77,7 @@ SeatPlayer to_player(const Rcpp::List& spec, const Rules& rules) {
 
 }  // namespace
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_video_poker(Rcpp::List spec) {
   const Rules rules = to_rules(spec);
   return game_pointer(std::make_unique<habanera::Playable<habanera::Seated<VideoPoker>>>(
@@ -85,7 +85,7 @@ SEXP core_video_poker(Rcpp::List spec) {
 }
 
 // The mean pay, in units, of each way to keep cards of a hand, by the number whose bits are the cards kept.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::NumericVector core_keep_ways(Rcpp::List spec, Rcpp::IntegerVector hand) {
   std::array<habanera::Card, habanera::most_kept> cards{};
   const std::vector<habanera::Card> kinds = to_kinds(hand);
@@ -95,20 +95,20 @@ Rcpp::NumericVector core_keep_ways(Rcpp::List spec, Rcpp::IntegerVector hand) {
 }
 
 // A deck made ready for the pays of core_keep_mean().
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_keep_deck(Rcpp::List spec) {
   return Rcpp::XPtr<habanera::SolvedDeck>(
       new habanera::SolvedDeck(to_hand_rules(spec["hands"]), to_kinds(spec["deck"]), to_hand_size(spec)));
 }
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 double core_keep_mean(SEXP deck, Rcpp::NumericVector pays) {
   return Rcpp::XPtr<habanera::SolvedDeck>(deck).checked_get()->mean_pay(to_pays(pays), to_bound(1));
 }
 
 // What the player keeps wrongly, and what he should, by the numbers (from 1) of the first of `described` that tells it;
 // where none does, beyond them by how many cards are kept (0 first); with the dearest hand as an example.
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 Rcpp::List core_keep_mistakes(Rcpp::List spec, Rcpp::List described) {
   const Rules rules = to_rules(spec);
   const auto found = habanera::KeepMistakes(rules, to_keep_list(described, rules))(*to_player(spec["player"], rules),

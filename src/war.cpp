@@ -35,7 +35,7 @@ habanera::WarRules to_war_rules(const Rcpp::List& spec) {
 
 }  // namespace
 
-// [[Rcpp::export]]
+// [[Rcpp::export(rng = false)]]
 SEXP core_war(Rcpp::List spec) {
   const habanera::WarRules rules = to_war_rules(spec);
   if (rules.seats() == 2) return game_pointer(std::make_unique<habanera::Playable<habanera::War<2>>>(rules));

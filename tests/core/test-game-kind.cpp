@@ -25,7 +25,7 @@ TEST_CASE("a game of one's own is run, walked and replayed by the same code") {
     CHECK(std::abs(static_cast<double>(entry.n) / 40000 - p) < 4 * error);
   }
 
-  const ReplayedGame replayed = game.replay({1, 3, 0, 2}, 1, 1, 2);
+  const ReplayedGame replayed = game.replay({1, 3, 0, 2}, 1, 1, 2, nullptr);
   REQUIRE(replayed.steps.size() == 4);  // laid out, two cards, the end
   CHECK(replayed.outcomes == std::vector<RowTally::Row>{{2, Turning::Outcome::stopped}});
   CHECK(replayed.zones == std::vector<std::vector<Card>>{{2, 0, 3}, {1}});

@@ -275,7 +275,7 @@ TEST_CASE("a showdown by tables is that of the evaluator, board by board") {
   spec.board_unknown = 3;
   for (Card card = 0; card < 28; ++card)
     if (std::set<Card>{6, 5, 9, 16, 27, 20}.count(card) == 0) spec.rest.push_back(card);
-  Showdown quick(spec, StrengthReader(rules, 6, true), [] {}), slow(spec, StrengthReader(rules, 6, false), [] {});
+  Showdown quick(spec, StrengthReader(rules, 6, true)), slow(spec, StrengthReader(rules, 6, false));
   const ShowdownTally a = quick.every(), b = slow.every();
   CHECK(a.boards == 22 * 1330);  // the third seat's other card, then three of 21
   CHECK(a.boards == b.boards);

@@ -2,12 +2,14 @@
 
 #include <Rcpp.h>
 
+#include <chrono>
 #include <cmath>
 #include <cstdint>
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
 #include "habanera/cards/sampled_deck.hpp"
+#include "habanera/chance/stop_sign.hpp"
 #include "habanera/chance/work_bound.hpp"
 
 // Between R's numbers and the core's. R has checked the values; what is asserted here only guards
@@ -19,10 +21,21 @@ inline std::uint64_t to_count(double x) {
   return static_cast<std::uint64_t>(x);
 }
 
-// A bound on exact work, which an interrupt of R's breaks off.
-inline habanera::WorkBound to_bound(double most) {
-  return habanera::WorkBound(to_count(most), [] { Rcpp::checkUserInterrupt(); });
+// What long work does between two parts of it, in R's own thread: an interrupt ends it by an exception, and R may show
+// that it goes on, a few times a second.
+inline void pause_for_user() {
+  Rcpp::checkUserInterrupt();
+  static std::chrono::steady_clock::time_point shown;
+  const auto now = std::chrono::steady_clock::now();
+  if (now - shown < std::chrono::milliseconds(200)) return;
+  shown = now;
+  static const Rcpp::Function show = Rcpp::Environment::namespace_env("habanera")["show_that_it_goes_on"];
+  show();
 }
+
+inline habanera::WorkBound to_bound(double most) { return habanera::WorkBound(to_count(most), pause_for_user); }
+
+inline habanera::Crew to_crew(int threads) { return habanera::Crew(static_cast<unsigned>(threads), pause_for_user); }
 
 // Kinds counted from 1 in R, from 0 in the core.
 inline std::vector<habanera::Card> to_kinds(const Rcpp::IntegerVector& kinds) {

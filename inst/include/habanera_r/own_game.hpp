@@ -158,6 +158,7 @@ habanera::Solver<habanera::Own<G>> own_solver(const Rcpp::List& spec) {
 template <class G>
 Rcpp::List own_solved(const Rcpp::List& spec) {
   auto solver = own_solver<G>(spec);
+  solver.pauses_by(pause_for_user);
   const Rcpp::List game = spec["game"];
   const double worth = solver.worth(habanera::Own<G>(to_own_rules<G>(game)).start(0));
   return Rcpp::List::create(Rcpp::Named("worth") = worth,
@@ -171,7 +172,8 @@ void own_played(const typename habanera::Own<G>::Rules& rules,
                 double seed, double trial, Watcher& watcher) {
   habanera::Seated<habanera::Own<G>> game({rules, players});
   habanera::RandomChance chance(to_count(seed), to_count(trial), habanera::lane::game);
-  habanera::SeatLanes luck(to_count(seed), to_count(trial));
+  habanera::StopSign sign(pause_for_user);
+  habanera::SeatLanes luck(to_count(seed), to_count(trial), &sign);
   game.play(to_kinds(deck), chance, luck, watcher, [](const auto&) {});
 }
 

@@ -9,6 +9,7 @@
 
 #include "habanera/bank/spread.hpp"
 #include "habanera/bank/step_law.hpp"
+#include "habanera/chance/work_bound.hpp"
 
 namespace habanera {
 
@@ -141,10 +142,13 @@ class Fall {
 };
 
 // The depth that the deepest fall within so many rounds exceeds with at most this chance.
-inline std::int64_t worst_fall(const StepLaw& law, std::uint64_t rounds, double chance) {
+inline std::int64_t worst_fall(const StepLaw& law, std::uint64_t rounds, double chance, WorkBound::Pause pause = [] {}) {
   const auto deeper = [&](std::int64_t depth) {
     Fall fall(law, depth + 1);
-    for (std::uint64_t round = 0; round < rounds; ++round) fall.play();
+    for (std::uint64_t round = 0; round < rounds; ++round) {
+      if (round % 64 == 0) pause();
+      fall.play();
+    }
     return fall.happened();
   };
   std::int64_t shallow = -1, deep = std::max<std::int64_t>(1, -law.least());

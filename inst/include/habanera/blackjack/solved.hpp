@@ -17,6 +17,7 @@
 #include "habanera/blackjack/law_book.hpp"
 #include "habanera/blackjack/outcome.hpp"
 #include "habanera/blackjack/up_card_play.hpp"
+#include "habanera/chance/stop_sign.hpp"
 
 namespace habanera {
 
@@ -24,9 +25,9 @@ namespace habanera {
 // All of it up card by up card, several at once.
 class SolvedBlackjack {
  public:
-  SolvedBlackjack(const BlackjackRules& rules, const std::vector<double>& counts, bool endless, std::size_t threads,
+  SolvedBlackjack(const BlackjackRules& rules, const std::vector<double>& counts, bool endless, const Crew& crew,
                   std::shared_ptr<LawBook> book = std::make_shared<LawBook>())
-      : pieces_(rules), shoe_(pieces_.rules(), counts, endless), tree_(pieces_, shoe_.values()), threads_(threads),
+      : pieces_(rules), shoe_(pieces_.rules(), counts, endless), tree_(pieces_, shoe_.values()), crew_(crew),
         book_(std::move(book)) {
     book_->open_for(rules, shoe_);
   }
@@ -36,24 +37,28 @@ class SolvedBlackjack {
   const HouseShoe& shoe() const { return shoe_; }
   LawBook& book() const { return *book_; }
 
-  // Calls use(play, place) for every up card there can be, from several threads at once.
+  // Calls use(play, place) for every up card there can be, from several threads at once; what the crew's pause throws
+  // ends them all.
   template <class Use>
   void each_up_card(Use&& use) const {
     const std::vector<std::uint8_t> ups = shoe_.values();
     std::atomic<std::size_t> next{0};
-    std::vector<std::exception_ptr> failed(std::max<std::size_t>(1, threads_));
+    StopSign sign(crew_.pause);
+    std::vector<std::exception_ptr> failed(std::max(1u, crew_.threads));
     const auto work = [&](std::size_t thread) {
       try {
         for (std::size_t place = next++; place < ups.size(); place = next++) {
+          sign.look();
           UpCardPlay play(pieces_, tree_, shoe_, ups[place], *book_);
           use(play, place);
         }
       } catch (...) {
         failed[thread] = std::current_exception();
+        sign.raise();
       }
     };
     std::vector<std::thread> others;
-    for (std::size_t thread = 1; thread < threads_; ++thread) others.emplace_back(work, thread);
+    for (std::size_t thread = 1; thread < crew_.threads; ++thread) others.emplace_back(work, thread);
     work(0);
     for (std::thread& other : others) other.join();
     for (const std::exception_ptr& failure : failed)
@@ -64,7 +69,7 @@ class SolvedBlackjack {
   BlackjackPieces pieces_;
   HouseShoe shoe_;
   HandTree tree_;
-  std::size_t threads_;
+  Crew crew_;
   std::shared_ptr<LawBook> book_;
 };
 

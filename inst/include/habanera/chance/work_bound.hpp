@@ -15,12 +15,12 @@ struct WorkBound {
   Pause pause;
 };
 
-// Counts steps of work and pauses after every 65,536 of them.
+// Counts steps of work and pauses after every 4,096 of them.
 class WorkClock {
  public:
   explicit WorkClock(WorkBound::Pause pause) : pause_(pause) {}
   void tick() {
-    if ((++steps_ & 0xffff) == 0) pause_();
+    if ((++steps_ & 0xfff) == 0) pause_();
   }
   std::uint64_t steps() const { return steps_; }
 

@@ -11,6 +11,7 @@
 
 #include "habanera/cards/pile.hpp"
 #include "habanera/chance/random.hpp"
+#include "habanera/chance/stop_sign.hpp"
 #include "habanera/draw/draw.hpp"
 #include "habanera/run/blocks.hpp"
 #include "habanera/run/tally.hpp"
@@ -176,20 +177,20 @@ class DrawCounter {
 // Plays trials first to first + count - 1 and returns the sink that saw them.
 template <class Sink>
 Sink count_with(const Draw& draw, const Sink& sink, std::uint64_t seed, std::uint64_t first,
-                std::uint64_t count, unsigned threads) {
+                std::uint64_t count, const Crew& crew) {
   const std::uint64_t entries = std::max<std::uint64_t>(draw.spec().size, 1);
   if (count > Tally::most_entries / entries)
     throw std::invalid_argument("at most " + std::to_string(Tally::most_entries / entries) +
                                 " trials of this draw can be run in one lap, not " +
                                 std::to_string(count));
-  return run_blocks(first, count, threads,
+  return run_blocks(first, count, crew,
                     [&] { return DrawCounter<Sink>(draw, seed, sink); }).sink();
 }
 
 template <Cells cells>
 CardSink<cells> count_draws(const Draw& draw, std::size_t kinds, bool pairs, std::uint64_t seed,
-                            std::uint64_t first, std::uint64_t count, unsigned threads) {
-  return count_with(draw, CardSink<cells>(draw.spec().size, kinds, pairs), seed, first, count, threads);
+                            std::uint64_t first, std::uint64_t count, const Crew& crew) {
+  return count_with(draw, CardSink<cells>(draw.spec().size, kinds, pairs), seed, first, count, crew);
 }
 
 }  // namespace habanera

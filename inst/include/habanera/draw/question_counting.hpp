@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "habanera/chance/random.hpp"
+#include "habanera/chance/stop_sign.hpp"
 #include "habanera/draw/counting.hpp"
 #include "habanera/draw/question.hpp"
 #include "habanera/run/blocks.hpp"
@@ -138,22 +139,22 @@ class UntilTrial {
 // Trials first to first + count - 1 of a play.
 template <class Play>
 SparseTally count_plays(const Draw& draw, const Play& play, std::uint64_t cells, std::uint64_t seed,
-                        std::uint64_t first, std::uint64_t count, unsigned threads) {
-  return run_blocks(first, count, threads,
+                        std::uint64_t first, std::uint64_t count, const Crew& crew) {
+  return run_blocks(first, count, crew,
                     [&] { return PlayCounter<Play>(draw, seed, cells, play); }).tally();
 }
 
 inline SparseTally count_question(const Draw& draw, const Question& question, std::uint64_t seed,
-                                  std::uint64_t first, std::uint64_t count, unsigned threads) {
+                                  std::uint64_t first, std::uint64_t count, const Crew& crew) {
   if (question.is_plain() && !draw.spec().sampling)
-    return count_with(draw, WordSink(question), seed, first, count, threads).tally();
+    return count_with(draw, WordSink(question), seed, first, count, crew).tally();
   return count_plays(draw, QuestionTrial(question), question.cells * (question.turns + 1), seed, first,
-                     count, threads);
+                     count, crew);
 }
 
 inline SparseTally count_until(const Draw& draw, const Until& until, std::uint64_t seed,
-                               std::uint64_t first, std::uint64_t count, unsigned threads) {
-  return count_plays(draw, UntilTrial(until), 2 * (until.most + 1), seed, first, count, threads);
+                               std::uint64_t first, std::uint64_t count, const Crew& crew) {
+  return count_plays(draw, UntilTrial(until), 2 * (until.most + 1), seed, first, count, crew);
 }
 
 }  // namespace habanera

@@ -8,6 +8,7 @@
 #include <utility>
 #include <vector>
 
+#include "habanera/chance/stop_sign.hpp"
 #include "habanera/game/dealing.hpp"
 #include "habanera/game/trial.hpp"
 #include "habanera/run/blocks.hpp"
@@ -25,6 +26,7 @@ class GameCounter {
  public:
   GameCounter(const TrialRunner& runner, std::uint64_t seed) : runner_(runner.copy()), seed_(seed) {}
 
+  void heed(StopSign& sign) { runner_->heed(sign); }
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial)
       for (const RowTally::Row& row : runner_->play(seed_, trial)) tally_.add(row, trial);
@@ -128,6 +130,9 @@ class RoundCounter {
     }
   }
 
+  void heed(StopSign& sign) {
+    for (const auto& runner : runners_) runner->heed(sign);
+  }
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       all_.clear();
@@ -193,6 +198,10 @@ class PairCounter {
   PairCounter(const TrialRunner& one, const TrialRunner& two, std::vector<PairColumn> columns, std::uint64_t seed)
       : one_(one.copy()), two_(two.copy()), columns_(std::move(columns)), seed_(seed) {}
 
+  void heed(StopSign& sign) {
+    one_->heed(sign);
+    two_->heed(sign);
+  }
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       const RowTally::Row& a = one_->play(seed_, trial).front();
@@ -238,6 +247,7 @@ class HoldingCounter {
   HoldingCounter(const TrialRunner& runner, const Holding& holding, std::uint64_t seed)
       : runner_(runner.copy()), holding_(holding), held_(holding.size), seed_(seed) {}
 
+  void heed(StopSign& sign) { runner_->heed(sign); }
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t trial = begin; trial < end; ++trial) {
       const std::int64_t value = runner_->play(seed_, trial).front().front();
@@ -262,8 +272,8 @@ class HoldingCounter {
 
 // Trials first to first + count - 1, each thread with a counter made by make_counter().
 template <class MakeCounter>
-auto count_games(std::uint64_t first, std::uint64_t count, unsigned threads, MakeCounter&& make_counter) {
-  return run_blocks(first, count, threads, make_counter, games_in_block);
+auto count_games(std::uint64_t first, std::uint64_t count, const Crew& crew, MakeCounter&& make_counter) {
+  return run_blocks(first, count, crew, make_counter, games_in_block);
 }
 
 }  // namespace habanera

@@ -61,6 +61,7 @@ class LookaheadPlayer : public Player<typename Game::View> {
     std::vector<double> worth(moves.count(), 0);
     std::size_t played = 0;
     for (std::size_t tries = 0; played < samples_ && tries < samples_ * tries_of_a_deal; ++tries) {
+      chance.pause();
       const std::vector<Card> deck =
           unseen.any_order(game_.cards_used(), [&](std::uint64_t size) { return chance.below(size); });
       const std::uint64_t course = chance.below(std::uint64_t{1} << 32);

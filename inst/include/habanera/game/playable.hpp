@@ -36,8 +36,9 @@ class PlayableGame {
   virtual bool walks_by_memory(const Draw& draw) const = 0;
   virtual std::map<RowTally::Row, double> walk(const Draw& draw, const Names& record,
                                                const WorkBound& path_limit) const = 0;
+  // Players who take long look at the sign, where there is one.
   virtual ReplayedGame replay(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial,
-                              std::size_t kept_step) const = 0;
+                              std::size_t kept_step, StopSign* sign) const = 0;
 };
 
 template <class Game>
@@ -67,11 +68,11 @@ class Playable : public PlayableGame {
     return walk_games<Game>(draw, rules_, places_of(record), path_limit);
   }
 
-  ReplayedGame replay(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial,
-                      std::size_t kept_step) const override {
+  ReplayedGame replay(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial, std::size_t kept_step,
+                      StopSign* sign) const override {
     Game game(rules_);
     RandomChance chance(seed, trial, lane::game);
-    SeatLanes luck(seed, trial);
+    SeatLanes luck(seed, trial, sign);
     TableRecorder recorder(kept_step);
     std::vector<RowTally::Row> outcomes;
     play_trial(game, deck, chance, luck, recorder, [&](const Outcome& outcome) {

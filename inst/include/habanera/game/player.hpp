@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "habanera/chance/random.hpp"
+#include "habanera/chance/stop_sign.hpp"
 #include "habanera/chance/words.hpp"
 #include "habanera/game/moves.hpp"
 
@@ -20,6 +21,8 @@ class PlayerChance {
   virtual std::uint64_t below(std::uint64_t size) = 0;
   // True with this chance.
   virtual bool happens(double chance) = 0;
+  // To be called now and then by who takes long to choose: here the work may be broken off.
+  virtual void pause() {}
 };
 
 // Who decides for a seat. It is handed what the seat may see and what it may do, and returns one of these moves.
@@ -40,13 +43,18 @@ class Player {
 // The luck of every seat, from a lane of the trial of its own.
 class SeatLanes {
  public:
-  SeatLanes(std::uint64_t seed, std::uint64_t trial) : seed_(seed), trial_(trial) {}
+  SeatLanes(std::uint64_t seed, std::uint64_t trial, StopSign* sign = nullptr)
+      : seed_(seed), trial_(trial), sign_(sign) {}
 
   class Lane : public PlayerChance {
    public:
-    Lane(std::uint64_t seed, std::uint64_t trial, std::size_t seat) : seed_(seed), trial_(trial), seat_(seat) {}
+    Lane(std::uint64_t seed, std::uint64_t trial, std::size_t seat, StopSign* sign = nullptr)
+        : seed_(seed), trial_(trial), seat_(seat), sign_(sign) {}
     std::uint64_t below(std::uint64_t size) override { return random().below(size); }
     bool happens(double chance) override { return static_cast<double>(random().bits(53)) * 0x1p-53 < chance; }
+    void pause() override {
+      if (sign_) sign_->look();
+    }
 
    private:
     // Many players need no luck.
@@ -56,15 +64,17 @@ class SeatLanes {
     }
     std::uint64_t seed_, trial_;
     std::size_t seat_;
+    StopSign* sign_;
     std::optional<RandomChance> random_;
   };
-  Lane of(std::size_t seat) const { return Lane(seed_, trial_, most_seats * shoe_ + seat); }
+  Lane of(std::size_t seat) const { return Lane(seed_, trial_, most_seats * shoe_ + seat, sign_); }
   // In each shoe of a session luck is new.
   void begin_shoe(std::uint64_t shoe) { shoe_ = shoe; }
 
  private:
   static constexpr std::uint64_t most_seats = 64;
   std::uint64_t seed_, trial_, shoe_ = 0;
+  StopSign* sign_;
 };
 
 // All seats draw on the chance of the game: for walking every path, and for choices given.

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstddef>
+#include <functional>
 #include <limits>
 #include <memory>
 #include <stdexcept>
@@ -42,6 +43,9 @@ class Solver {
         throw std::invalid_argument("the player of seat " + std::to_string(other + 1) +
                                     " does not decide by what it sees alone");
   }
+
+  // What is called now and then while it works, and may break it off by an exception.
+  void pauses_by(std::function<void()> pause) { pause_ = std::move(pause); }
 
   // What is still to come is worth, by best play.
   double worth(const Position& position) { return to_come(position, game_.unseen(position)).worth; }
@@ -90,6 +94,7 @@ class Solver {
   }
 
   Found decision(const Position& position, const UnseenCards& unseen, std::size_t seat) {
+    if ((++decisions_ & 0x3ff) == 0 && pause_) pause_();
     const std::string key = game_.key(position, unseen);
     const auto known = known_.find(key);
     if (known != known_.end()) return {known->second};
@@ -208,6 +213,8 @@ class Solver {
   std::size_t seat_;
   std::unordered_map<std::string, double> known_;
   std::unordered_map<std::string, OnTheWay> on_the_way_;
+  std::function<void()> pause_;
+  std::size_t decisions_ = 0;
   std::size_t branches_ = 0;  // how often chance or another player decided on the way here
 };
 
@@ -218,10 +225,12 @@ class SolvedPlayer : public Player<typename Game::View> {
   explicit SolvedPlayer(Solver<Game> solver) : solver_(std::move(solver)) {}
 
   std::unique_ptr<Player<typename Game::View>> copy() const override { return std::make_unique<SolvedPlayer>(*this); }
-  std::size_t choose(const typename Game::View& view, Moves moves, PlayerChance&) override {
+  std::size_t choose(const typename Game::View& view, Moves moves, PlayerChance& chance) override {
+    solver_.pauses_by([&chance] { chance.pause(); });
     return moves.count() == 1 ? moves.first() : solver_.best_move(view, moves);
   }
-  std::vector<double> worth_of_moves(const typename Game::View& view, Moves moves) {
+  std::vector<double> worth_of_moves(const typename Game::View& view, Moves moves, PlayerChance& chance) {
+    solver_.pauses_by([&chance] { chance.pause(); });
     return solver_.worth_of_moves(view, moves);
   }
 

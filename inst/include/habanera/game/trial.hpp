@@ -68,6 +68,8 @@ class TrialRunner {
  public:
   virtual ~TrialRunner() = default;
   virtual std::unique_ptr<TrialRunner> copy() const = 0;
+  // From now on players who take long look at this sign.
+  virtual void heed(StopSign& sign) = 0;
 
   // Shuffles and plays; until the next call the entries and the deck stay as they are.
   virtual const Entries& play(std::uint64_t seed, std::uint64_t trial) = 0;
@@ -93,6 +95,8 @@ class GameRunner : public TrialRunner {
     return std::make_unique<GameRunner>(draw_, game_.rules(), columns_);
   }
 
+  void heed(StopSign& sign) override { sign_ = &sign; }
+
   const Entries& play(std::uint64_t seed, std::uint64_t trial) override {
     if constexpr (collects_shoes<Game>) {
       if (game_.shoes() > 1) return told(trial, [&](auto&& ended) { play_session(seed, trial, ended); });
@@ -101,7 +105,7 @@ class GameRunner : public TrialRunner {
       if (late_) {
         late_->begin(seed, trial);
         return told(trial, [&](auto&& ended) {
-          SeatLanes luck(seed, trial);
+          SeatLanes luck(seed, trial, sign_);
           game_.play_late(*late_, luck, silent_, ended);
         });
       }
@@ -115,7 +119,7 @@ class GameRunner : public TrialRunner {
   const Entries& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) override {
     return told(trial, [&](auto&& ended) {
       RandomChance chance(seed, trial, lane::game);
-      SeatLanes luck(seed, trial);
+      SeatLanes luck(seed, trial, sign_);
       play_trial(game_, deck, chance, luck, silent_, ended);
     });
   }
@@ -127,7 +131,7 @@ class GameRunner : public TrialRunner {
   template <class Ended>
   void play_session(std::uint64_t seed, std::uint64_t trial, Ended& ended) {
     RandomChance chance(seed, trial, lane::deal), game_chance(seed, trial, lane::game);
-    SeatLanes luck(seed, trial);
+    SeatLanes luck(seed, trial, sign_);
     for (std::size_t shoe = 0; shoe < game_.shoes(); ++shoe) {
       deck_ = shoe == 0 ? draw_.fresh_table() : game_.collected();
       draw_(deck_, work_, chance, silent_);
@@ -159,6 +163,7 @@ class GameRunner : public TrialRunner {
   Workspace work_;
   Silent silent_;
   Entries entries_;
+  StopSign* sign_ = nullptr;
 };
 
 }  // namespace habanera

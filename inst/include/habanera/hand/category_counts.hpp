@@ -7,6 +7,7 @@
 #include <utility>
 #include <vector>
 
+#include "habanera/chance/stop_sign.hpp"
 #include "habanera/hand/dealt_hand.hpp"
 #include "habanera/hand/table.hpp"
 #include "habanera/run/blocks.hpp"
@@ -36,6 +37,7 @@ class CategoryCounter {
     for (std::size_t from = 0; from <= deck_.size(); ++from) rest_.push_back(rest_from(from));
   }
 
+  void heed(StopSign& sign) { glance_.heed(sign); }
   // Hands whose first kind is one of `begin` to `end - 1`, counted from 1.
   void run(std::uint64_t begin, std::uint64_t end) {
     for (std::uint64_t first = begin; first < end; ++first) {
@@ -71,6 +73,7 @@ class CategoryCounter {
       hand_[size_ - left + taken - 1] = deck_[kind].card;
       const std::uint64_t now = ways * ways_[kind][taken];
       if (taken == left) {
+        glance_.step();
         counts_[category(more)] += now;
       } else if (left - taken == 1) {
         finish(more, kind + 1, now);
@@ -82,6 +85,7 @@ class CategoryCounter {
 
   // One card more of every kind that comes after. Where no suit can make anything, cards of a rank are taken together.
   void finish(const DealtHand& begun, std::size_t from, std::uint64_t ways) {
+    glance_.step();
     const HandRules& rules = table_.rules();
     const auto makes = [&](std::size_t suit, std::size_t more) {
       return begun.sizes[suit] + begun.wild + more >= rules.size;
@@ -125,12 +129,13 @@ class CategoryCounter {
   std::vector<std::vector<std::pair<std::size_t, std::size_t>>> rest_;
   std::array<Card, most_hand> hand_{};  // as far as it is taken
   bool copies_alike_ = false;
+  StopGlance glance_;
   std::vector<std::uint64_t> counts_;
 };
 
 inline std::vector<std::uint64_t> count_categories(const HandTable& table, const std::vector<DealtKind>& deck,
-                                                   std::size_t size, unsigned threads) {
-  return run_blocks(1, deck.size(), threads, [&] { return CategoryCounter(table, deck, size); }, 1).counts();
+                                                   std::size_t size, const Crew& crew) {
+  return run_blocks(1, deck.size(), crew, [&] { return CategoryCounter(table, deck, size); }, 1).counts();
 }
 
 }  // namespace habanera

@@ -9,8 +9,8 @@
 #include <vector>
 
 #include "habanera/chance/random.hpp"
+#include "habanera/chance/stop_sign.hpp"
 #include "habanera/chance/words.hpp"
-#include "habanera/chance/work_bound.hpp"
 #include "habanera/hand/evaluator.hpp"
 #include "habanera/hand/table.hpp"
 #include "habanera/run/blocks.hpp"
@@ -135,8 +135,8 @@ class StrengthReader {
 // Deals what is unknown, and compares the seats.
 class Showdown {
  public:
-  Showdown(ShowdownSpec spec, StrengthReader reader, WorkBound::Pause pause)
-      : spec_(std::move(spec)), read_(std::move(reader)), clock_(pause), taken_(spec_.rest.size(), false) {
+  Showdown(ShowdownSpec spec, StrengthReader reader)
+      : spec_(std::move(spec)), read_(std::move(reader)), taken_(spec_.rest.size(), false) {
     for (std::size_t seat = 0; seat < spec_.seats.size(); ++seat) {
       own_[seat] = spec_.seats[seat];
       own_[seat].resize(own_[seat].size() + spec_.unknown[seat]);
@@ -144,6 +144,9 @@ class Showdown {
     board_ = spec_.board;
     board_.resize(board_.size() + spec_.board_unknown);
   }
+
+  // Looks at the sign while it works.
+  void heed(StopSign& sign) { glance_.heed(sign); }
 
   // Every way to deal what is unknown, once.
   const ShowdownTally& every() {
@@ -266,7 +269,7 @@ class Showdown {
         for (std::size_t seat = 0; seat < seats; ++seat) place[seat] = after[seat][rank];
         count(place, copies);
       }
-      return clock_.tick();
+      return glance_.step();
     }
     for (std::size_t at = from; at < open_.size(); ++at) {
       const Card card = open_[at];
@@ -281,7 +284,7 @@ class Showdown {
       }
       count(place, 1);
     }
-    clock_.tick();
+    glance_.step();
   }
 
   void count(const std::array<std::uint32_t, most_showdown_seats>& place, std::size_t times) {
@@ -316,7 +319,7 @@ class Showdown {
     for (std::size_t seat = 0; seat < spec_.seats.size(); ++seat)
       strength[seat] = spec_.own_cards == 0 ? read_(hand_.data(), whole_hand(seat)) : best_of_own(seat);
     tally_.add(strength, spec_.seats.size());
-    clock_.tick();
+    glance_.step();
   }
 
   // The best of so many own cards with the others from the board.
@@ -340,7 +343,7 @@ class Showdown {
 
   ShowdownSpec spec_;
   StrengthReader read_;
-  WorkClock clock_;
+  StopGlance glance_;
   std::vector<bool> taken_;
   std::array<std::vector<Card>, most_showdown_seats> own_;
   std::vector<Card> board_, open_;
@@ -352,11 +355,12 @@ class Showdown {
 
 // Trials first to first + count - 1.
 inline ShowdownTally play_showdowns(const ShowdownSpec& spec, const StrengthReader& reader, std::uint64_t seed,
-                                    std::uint64_t first, std::uint64_t count, unsigned threads) {
+                                    std::uint64_t first, std::uint64_t count, const Crew& crew) {
   struct Worker {
     Showdown showdown;
     std::uint64_t seed;
     ShowdownTally merged{};
+    void heed(StopSign& sign) { showdown.heed(sign); }
     void run(std::uint64_t begin, std::uint64_t end) { showdown.run(seed, begin, end); }
     void merge(const Worker& other) { merged.merge(other.all()); }
     ShowdownTally all() const {
@@ -365,8 +369,8 @@ inline ShowdownTally play_showdowns(const ShowdownSpec& spec, const StrengthRead
       return sum;
     }
   };
-  return run_blocks(first, count, threads, [&] {
-           return Worker{Showdown(spec, reader.copy(), [] {}), seed};
+  return run_blocks(first, count, crew, [&] {
+           return Worker{Showdown(spec, reader.copy()), seed};
          }).all();
 }
 

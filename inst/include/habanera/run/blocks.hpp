@@ -9,8 +9,11 @@
 #include <mutex>
 #include <optional>
 #include <thread>
+#include <type_traits>
 #include <utility>
 #include <vector>
+
+#include "habanera/chance/stop_sign.hpp"
 
 namespace habanera {
 
@@ -61,8 +64,9 @@ class Blocks {
       : next_(first), end_(first + count), size_(size) {}
 
   template <class Worker>
-  void work_off(Worker& worker) {
+  void work_off(Worker& worker, StopSign& sign) {
     for (;;) {
+      sign.look();
       const std::uint64_t begin = next_.fetch_add(size_);
       if (begin >= end_) return;
       worker.run(begin, std::min(begin + size_, end_));
@@ -121,26 +125,36 @@ class Helpers {
   std::vector<std::thread> threads_;
 };
 
+// Workers at whose work a single trial may be long look at the sign within it.
+template <class Worker, class = void>
+inline constexpr bool heeds_sign = false;
+template <class Worker>
+inline constexpr bool heeds_sign<Worker, std::void_t<decltype(&Worker::heed)>> = true;
+
 // Runs trials first, first + 1, ..., first + count - 1 in blocks, which the threads take from one counter, each with a
 // worker of its own. A worker has run(begin, end), merge(other) and is made by make_worker(); it owns all that it
 // reads in a trial. Trials reach each worker in rising order. The merged worker is returned; since merging is adding,
-// it does not depend on the number of threads. Blocks begin at first + multiples of `block`.
+// it does not depend on the number of threads. Blocks begin at first + multiples of `block`. What the crew's pause throws
+// ends the work of all, and is thrown.
 template <class MakeWorker>
-auto run_blocks(std::uint64_t first, std::uint64_t count, unsigned threads, const MakeWorker& make_worker,
+auto run_blocks(std::uint64_t first, std::uint64_t count, const Crew& crew, const MakeWorker& make_worker,
                 std::uint64_t block = default_block) {
   using Worker = decltype(make_worker());
   Blocks blocks(first, count, block);
+  StopSign sign(crew.pause);
   const auto work = [&](std::optional<Worker>& worker) {
     try {
       worker.emplace(make_worker());
-      blocks.work_off(*worker);
+      if constexpr (heeds_sign<Worker>) worker->heed(sign);
+      blocks.work_off(*worker, sign);
     } catch (...) {
       blocks.fail();
+      sign.raise();
     }
   };
   std::optional<Worker> mine;
   {
-    const std::uint64_t useful = std::max<std::uint64_t>(1, std::min<std::uint64_t>(threads, count / block + 1));
+    const std::uint64_t useful = std::max<std::uint64_t>(1, std::min<std::uint64_t>(crew.threads, count / block + 1));
     Helpers<Worker> helpers(static_cast<std::size_t>(useful - 1));
     helpers.start(static_cast<std::size_t>(useful - 1), work);
     work(mine);

@@ -8,6 +8,7 @@
 
 #include "habanera/cards/pile.hpp"
 #include "habanera/chance/random.hpp"
+#include "habanera/chance/stop_sign.hpp"
 #include "habanera/run/blocks.hpp"
 #include "habanera/shuffle/battery.hpp"
 #include "habanera/shuffle/procedure.hpp"
@@ -90,9 +91,9 @@ class Auditor {
 // The counts of trials first, ..., first + count - 1. In chains, `first` begins one.
 template <class Source>
 Battery audit(const BatterySpec& spec, const Source& source, std::uint64_t first, std::uint64_t count,
-              unsigned threads) {
+              const Crew& crew) {
   const std::uint64_t block = source.chain() == 1 ? default_block : 2 * source.chain();
-  return run_blocks(first, count, threads, [&] { return Auditor<Source>(spec, source); }, block).battery();
+  return run_blocks(first, count, crew, [&] { return Auditor<Source>(spec, source); }, block).battery();
 }
 
 }  // namespace habanera

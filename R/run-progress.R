@@ -1,0 +1,29 @@
+# Progress of what takes long: a bar on standard error, which cli shows after two seconds. Only one is shown: work that is
+# a part of other work moves the other's. The core lets it turn between two parts of its work.
+
+# A bar for the function that calls, until it ends. `move(done)` says how far it is; `alone`: whether it is no part of
+# other work.
+local_progress <- function(what, progress = NULL, total = NA, frame = rlang::caller_env()) {
+  wanted <- wants_progress(progress, frame)
+  alone <- is.null(shown_bar())
+  if (!wanted || !alone) {
+    rlang::local_options(habanera.progress = wanted, .frame = frame)
+    return(list(move = function(done) invisible(), alone = alone, wanted = wanted))
+  }
+  bar <- cli::cli_progress_bar(what, total = total, .envir = frame)
+  rlang::local_options(habanera.progress = TRUE, habanera.bar = bar, .frame = frame)
+  list(move = function(done) cli::cli_progress_update(set = done, id = bar), alone = TRUE, wanted = TRUE)
+}
+
+# As asked for; else as the option says, or where somebody sits.
+wants_progress <- function(progress, call) {
+  if (!is.null(progress)) return(check_flag(progress, "progress", call))
+  isTRUE(getOption("habanera.progress", interactive()))
+}
+
+shown_bar <- function() getOption("habanera.bar")
+
+# Called by the core, a few times a second while it works.
+show_that_it_goes_on <- function() {
+  if (!is.null(shown_bar())) cli::cli_progress_update(inc = 0, id = shown_bar())
+}

@@ -1,0 +1,107 @@
+# What can run for more than two seconds, each as a call that would run for a minute or more, and what cannot. Whoever
+# exports a function, or adds a command, puts it into one of the two.
+
+long_calls <- function() {
+  counting <- quote(game_blackjack(cut_after = 0.75, players = player_counting(player_basic())))
+  level_one <- "level one balanced"
+  long <- alist(
+    audit = audit(procedure("riffle x7"), nsim = 1e9, seed = 1),
+    best_strategy = for (packs in 1:400) best_strategy(game_blackjack(packs = 8), knows = "all_cards"),
+    best_play = for (i in 1:5000) best_play(game_pairs(pairs = 9)),
+    card_impact = card_impact(game_war(), nsim = 1e9, seed = 1),
+    category_odds = for (i in 1:20) category_odds(size = 9),
+    check_game = check_game(endless_drawing(), nsim = 1e6, seed = 1),
+    bankroll = for (i in 1:1e4) bankroll(game_high_card(), start = 500, rounds = 1e4),
+    bets_follow = for (i in 1:1e4) bets_follow(demo_file("bets-at-the-window.csv"), level_one),
+    compare = compare(game_war(), game_war(tie = "split"), nsim = 1e9, seed = 1),
+    compare_counters = compare_counters(counting, list(one = player_counting(player_basic()), two = player_counting(
+      player_basic(), bets = "0=1 1=8")), nsim = 1e8, seed = 1),
+    convergence = for (i in 1:100) convergence(aces_counted()),
+    copies_curve = copies_curve(draws(deck_standard(), 5, a = count(rank == "A")), "AS", 0:1000),
+    counter_gain = counter_gain(counting, nsim = 1e8, seed = 1),
+    diagnose = for (i in 1:1000) diagnose(naive_audit()),
+    draws_needed = for (i in 1:1e5) draws_needed(deck_standard(), 5, off_by = 0.001),
+    edge_table = edge_table(counting, counting2 = counting, game_baccarat()),
+    exact = exact(draws(deck_standard(packs = 8), 9, kind = category()), method = "walk"),
+    find_deviations = for (i in 1:50) find_deviations(game_blackjack(), level_one, seed = 1),
+    hand_category = for (i in 1:50) hand_category(rep("AS KS QS JS 10S", 1e5)),
+    house_edge = house_edge(counting, nsim = 1e8, seed = 1),
+    judge_moves = judge_moves(sat_in(), player_lookahead(1e6)),
+    judge_count = for (i in 1:50) judge_count(level_one),
+    mistakes = for (i in 1:200) mistakes(game_video_poker(), player_random()),
+    mixing = mixing("riffle", times = 1:50, nsim = 1e8, seed = 1),
+    price_for = for (i in 1:200) price_for(game_blackjack(), edge = 0.01, of = "natural_pays"),
+    rank_hands = for (i in 1:200) rank_hands(rep("AS KS QS JS 10S", 1e5)),
+    removal_effects = for (i in 1:200) removal_effects(game_blackjack()),
+    replay = replay(game_pairs(players = player_lookahead(1e6)), 1),
+    round_robin = round_robin(game_pairs(), c("random", "full_memory", "careful"), nsim = 1e9, seed = 1),
+    rule_effects = for (i in 1:50) rule_effects(game_blackjack(), knows = "all_cards"),
+    showdown = showdown(list("AS KS", "QH QD", ""), hand_size = 4, own_cards = 2, nsim = 1e9, seed = 1),
+    simulate = simulate(game_pairs(players = player_lookahead(1e5)), 1e9, seed = 1),
+    sessions = for (i in 1:1000) sessions(game_high_card(), rounds = 1000, sessions = 10),
+    trials = for (i in 1:1000) trials(draws(deck_standard(), 5), 1, 1:1e5),
+    vary_rules = vary_rules(game_war(), face_down = 0:30, nsim = 1e8, seed = 1),
+    vary_edges = vary_rules(game_blackjack(), packs = 1:8, natural_pays = seq(1, 1.5, 0.01), of = "edge")
+  )
+  long <- c(long, list(report = quote(for (i in 1:1000) report(naive_audit(), tempfile(fileext = ".html")))))
+  lapply(long, function(call) do.call(substitute, list(call, list(counting = counting, level_one = level_one))))
+}
+
+naive_audit <- function() audit(shuffle_naive_swap(), nsim = 1000, seed = 1)
+aces_counted <- function() simulate(draws(deck_standard(), 5, aces = count(rank == "A")), 1e6, seed = 1)
+sat_in <- function() list(game = game_pairs(), seat = 1, moves = c(1, 2), seed = 1, trial = 1)
+endless_drawing <- function() {
+  game_custom("drawing", deck_standard(), function(table, rules, players) {
+    table$move("stock", "discards")
+    list(turned = 1)
+  }, outcomes = list(turned = outcome_whole("cards turned")), piles = c(stock = "hidden", discards = "open"))
+}
+
+quick_exports <- strsplit("
+  advise as_cards as_counts autoplot best_exchange bet_progression bet_ramp bet_sizes by_true_count
+  card_attributes change_rules check_cards counting_system deal dealer_totals deck_crossed deck_from
+  deck_numbered deck_ranks deck_sampled deck_standard demo_file design_tags deviations draw_more draw_until
+  draws draws_program draws_recorded draws_with estimate_names estimates exact_distance exchange_cards
+  explain_hand follow game game_baccarat game_blackjack game_cpp game_custom game_high_card game_narrows
+  game_pairs game_video_poker game_war games hand_place hand_rules hand_strength install_command keep_groups
+  keep_rules keep_run keep_suit keep_where known_slips money_distribution outcome_choice outcome_flag
+  outcome_money outcome_seat outcome_whole payout piles_at player_as_dealer player_basic player_careful
+  player_counting player_errs player_flat player_forgetful player_full_memory player_insures player_lookahead
+  player_mixture player_never_busts player_person player_random player_regular player_solved player_stands_on
+  player_with positions procedure provenance read_result redraw_if reprice restore_period rounds_to_show
+  rule_choice rule_flag rule_fraction rule_whole rules set_attributes shoe_edge show_working shuffle
+  shuffle_coin_sort shuffle_cut shuffle_faro shuffle_modulo shuffle_naive_swap shuffle_none shuffle_one_cycle
+  shuffle_overhand shuffle_overwrite shuffle_piles shuffle_program shuffle_random_keys shuffle_recorded
+  shuffle_retry shuffle_riffle shuffle_shelf shuffle_small_seed shuffle_steps shuffle_strip
+  shuffle_top_to_random shuffle_transpositions shuffle_uniform shuffle_wash shuffle_with sit_in stake_fraction
+  strategy_grid strategy_table takings tidy trials_needed true_count_distribution verdict write_deviations
+  write_game_template write_result write_rules write_strategy
+", "[[:space:]]+")[[1]][-1]
+
+# Runs a call in a process of its own, interrupts it, and tells how it ended: "nothing" was kept, a "part", or it was
+# "done"; and how long it went on after the signal.
+interrupted_call <- function(call, after = 0.3, most = 20) {
+  call <- bquote({
+    part <- FALSE
+    ended <- tryCatch(withCallingHandlers({
+      eval(.(call))
+      "done"
+    }, habanera_warning_interrupted = function(cnd) {
+      part <<- TRUE
+      rlang::cnd_muffle(cnd)
+    }), interrupt = function(cnd) "nothing", error = conditionMessage)
+    if (part && ended == "done") "part" else ended
+  })
+  job <- parallel::mcparallel(eval(call), silent = TRUE)
+  Sys.sleep(after)
+  begun <- proc.time()[["elapsed"]]
+  tools::pskill(job$pid, tools::SIGINT)
+  found <- NULL
+  while (is.null(found) && proc.time()[["elapsed"]] - begun < most) found <- parallel::mccollect(job, wait = FALSE, timeout = 0.05)
+  if (is.null(found)) {
+    tools::pskill(job$pid, tools::SIGKILL)
+    parallel::mccollect(job)
+    found <- list("went on")
+  }
+  list(ended = found[[1]], late = proc.time()[["elapsed"]] - begun)
+}
