@@ -6,6 +6,10 @@
 #' Parquet file (package nanoparquet) has it in its metadata under the key `habanera`. Numbers have 17 significant
 #' digits. Hands that [draws_recorded()] read stay with their counts. Files are written whole or not at all.
 #'
+#' With a result its digests (SHA-256) are kept: of the table, the sums, seed and trials, the experiment, the hands, and
+#' the words. A file that was damaged or edited is refused by what was changed in it. They tell of accidents and slips; who
+#' sets out to forge a file can make its digests anew. A file written before there were digests is read with a warning.
+#'
 #' Any other result that is a table (varied rules, a payout, an audit's tests ...) is written as a plain table, CSV or
 #' JSON, to be read by `read.csv()` and its like.
 #'
@@ -13,7 +17,8 @@
 #' @param file Path ending in `.csv`, `.json` or `.parquet`.
 #' @return `write_result()`: `file`, invisibly. `read_result()`: the counts or distribution.
 #' @section Errors: `habanera_error_file` for an unknown extension, a folder that cannot be written, or
-#'   a file that holds no result or only a part of one.
+#'   a file that holds no result, or only a part of one, or one that was changed since. `habanera_warning_undigested` for a
+#'   file without digests.
 #' @examples
 #' x <- simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1)
 #' file <- tempfile(fileext = ".csv")
@@ -48,7 +53,7 @@ is_told <- function(x) {
 # The table and, beside it, where it comes from; both are ready before either takes its name.
 write_csv_result <- function(x, file, call) {
   table <- text_bytes(csv_lines(x))
-  header <- c(result_header(x), list(digest = cli::hash_raw_sha256(table)))
+  header <- c(digested_header(x), list(digest = cli::hash_raw_sha256(table)))
   write_whole_file(provenance_file(file), function(path) {
     write_bytes(text_bytes(to_json(header)), path)
     write_bytes_whole(table, file, call)
@@ -73,7 +78,24 @@ read_result <- function(file) {
     refuse(sprintf("%s holds no result that write_result() wrote, or only a part, or was changed since.",
                    file_name(file)), "file", call)
   }
-  tryCatch(suppressWarnings(result_from(read(file))), error = not_ours)
+  kept <- tryCatch(suppressWarnings(read(file)), error = not_ours)
+  tryCatch(refuse_changed(kept, file), error = not_ours)
+  found <- tryCatch(suppressWarnings(result_from(kept)), error = not_ours)
+  if (is.null(kept$header$digests)) {
+    warn_user(sprintf("%s was written before results had digests: whether it was changed since cannot be seen.",
+                      file_name(file)), "undigested")
+  }
+  found
+}
+
+refuse_changed <- function(kept, file) {
+  if (!is_read_here(kept$header)) refuse_other_form(kept$header)
+  expected <- kept$header$digests
+  if (is.null(expected)) return(invisible())
+  found <- part_digests(kept$header, typed_table(kept))
+  changed <- names(found)[!vapply(names(found), function(part) identical(expected[[part]], found[[part]]), NA)]
+  if (!length(changed)) return(invisible())
+  refuse(sprintf("%s was changed since it was written, in its %s.", file_name(file), join_words(changed)), "file", NULL)
 }
 
 refuse_extension <- function(file, call) {
@@ -98,6 +120,27 @@ result_header <- function(x) {
     sums = x[["sums"]], hands = plain_hands(x[["hands"]]), form = result_form,
     columns = as.list(vapply(table, typeof, ""))
   )
+}
+
+# The header with a digest of each part of the result. Digests are of what is read back, so that reading finds the same.
+digested_header <- function(x) {
+  header <- result_header(x)
+  c(header, list(digests = part_digests(from_json(to_json(header)), result_columns(x))))
+}
+
+header_parts <- list(sums = "sums", `seed and trials` = c("seed", "trials", "entries", "interrupted_of"),
+                     experiment = "experiment", hands = "hands")
+
+part_digests <- function(header, table) {
+  header[c("digests", "digest")] <- NULL
+  digest <- function(names) cli::hash_sha256(to_json(header[intersect(names, names(header))]))
+  c(list(table = cli::hash_sha256(table_text(table))), lapply(header_parts, digest),
+    list(words = digest(setdiff(names(header), unlist(header_parts)))))
+}
+
+table_text <- function(table) {
+  columns <- lapply(table, function(column) if (is.double(column)) full_digits(column) else as.character(column))
+  paste(c(names(table), unlist(columns, use.names = FALSE)), collapse = "\n")
 }
 
 # Recorded hands one after the other, each card by its row in the table.
@@ -132,7 +175,7 @@ full_digits <- function(x) sprintf("%.17g", x)
 from_json <- function(text) jsonlite::fromJSON(text, simplifyVector = TRUE, simplifyDataFrame = FALSE)
 
 json_lines <- function(x) {
-  sprintf("{\"provenance\": %s,\n\"table\": %s}", to_json(result_header(x)), to_json(result_columns(x)))
+  sprintf("{\"provenance\": %s,\n\"table\": %s}", to_json(digested_header(x)), to_json(result_columns(x)))
 }
 
 read_json_result <- function(file) {
@@ -155,13 +198,15 @@ read_csv_result <- function(file) {
                    file_name(file), quoted(basename(beside))), "file", NULL)
   }
   header <- from_json(paste(read_text_lines(beside), collapse = "\n"))
-  stopifnot(identical(header$digest, cli::hash_raw_sha256(read_bytes(file))))
+  if (!identical(header$digest, cli::hash_raw_sha256(read_bytes(file)))) {
+    refuse(sprintf("%s was changed since it was written, in its table.", file_name(file)), "file", NULL)
+  }
   list(header = header, table = as.list(read_csv_text(read_text_lines(file))))
 }
 
 parquet_bytes <- function(x) {
   rlang::check_installed("nanoparquet", "to write Parquet files.")
-  nanoparquet::write_parquet(result_columns(x), ":raw:", metadata = c(habanera = to_json(result_header(x))))
+  nanoparquet::write_parquet(result_columns(x), ":raw:", metadata = c(habanera = to_json(digested_header(x))))
 }
 
 read_parquet_result <- function(file) {
@@ -175,11 +220,7 @@ read_parquet_result <- function(file) {
 # way is of no use to anybody.
 result_from <- function(kept) {
   header <- kept$header
-  if (!is_read_here(header)) refuse_other_form(header)
-  stopifnot(is.list(kept$table), is.list(header$columns), names(header$columns) %in% names(kept$table))
-  table <- Map(typed_column, kept$table[names(header$columns)], header$columns)
-  table <- as.data.frame(table, stringsAsFactors = FALSE, optional = TRUE)
-  stopifnot(nrow(table) == header$rows)
+  table <- typed_table(kept)
   experiment <- restore_experiment(header$experiment)
   from <- new_provenance(experiment, if (is.null(header$entries)) NA else header$entries, double_or_null(header$seed),
                          if (length(header$trials)) as.data.frame(header$trials),
@@ -218,6 +259,15 @@ refuse_other_form <- function(header) {
                  header$habanera, said(header$form), said(result_form),
                  if (is.null(header$seed)) header$words else sprintf("%s, seed %s", header$words, said(header$seed))),
          "file", NULL)
+}
+
+typed_table <- function(kept) {
+  columns <- kept$header$columns
+  stopifnot(is.list(kept$table), is.list(columns), names(columns) %in% names(kept$table))
+  table <- Map(typed_column, kept$table[names(columns)], columns)
+  table <- as.data.frame(table, stringsAsFactors = FALSE, optional = TRUE)
+  stopifnot(nrow(table) == kept$header$rows)
+  table
 }
 
 checked_numbers <- function(values) {

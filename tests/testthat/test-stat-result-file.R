@@ -64,7 +64,7 @@ test_that("what is no result is refused, and nothing is half written", {
   folder <- withr::local_tempdir()
   expect_refusals(list(
     list(quote(read_result(part)), "file", "is no JSON"),
-    list(quote(read_result(short)), "file", "only a part"),
+    list(quote(read_result(short)), "file", "in its table"),
     list(quote(read_result(demo_file("orchard.csv"))), "file", "has no \"orchard.csv.provenance.json\" beside it"),
     list(quote(read_result("nowhere.csv")), "file", "There is no file"),
     list(quote(write_result(x, "x.xlsx")), "file", "must end in .csv, .json or .parquet"),
@@ -87,15 +87,17 @@ test_that("a result in another form is refused with what to do", {
   }
 })
 
+without_digests <- function(lines) sub(",\"digests\":\\{[^}]*\\}", "", lines)
+
 test_that("of single trials the form before is read, of rounds it is not", {
   file <- withr::local_tempfile(fileext = ".json")
   before <- function(x) {
     write_result(x, file)
-    writeLines(sub("\"form\": ?3", "\"form\":2", readLines(file)), file)
+    writeLines(without_digests(sub("\"form\": ?3", "\"form\":2", readLines(file))), file)
   }
   x <- simulate(draws(deck_standard(), 5), 100, seed = 7)
   before(x)
-  expect_equal(read_result(file), x)
+  expect_equal(suppressWarnings(read_result(file)), x)
   before(simulate(game_high_card(cut_after = 30), 10, seed = 1))
   expect_error(read_result(file), "in another form", class = "habanera_error_file")
 })
@@ -110,4 +112,38 @@ test_that("other results are written as plain tables", {
     expect_gt(nrow(utils::read.csv(file)), 1)
   }
   expect_error(write_result(varied, "x.parquet"), "must end in .csv or .json", class = "habanera_error_file")
+})
+
+test_that("a file that was edited is refused by the part that was, and one without digests is read with a warning", {
+  shoes <- simulate(game_blackjack(cut_after = 0.75), 200, seed = 1)
+  hands <- draws_recorded(demo_file("dealt-hands.csv"), deck_standard(), size = 5)
+  edits <- list(
+    list(shoes, "\"seed\":1", "\"seed\":2", "seed and trials"),
+    list(shoes, "\"last\":200", "\"last\":201", "seed and trials"),
+    list(shoes, "\"words\":\"", "\"words\":\"not ", "words"),
+    list(shoes, "\"cut_after\":[0-9]+", "\"cut_after\":9", "experiment"),
+    list(shoes, "\"sum_low\":\\[", "\"sum_low\":[1", "sums"),
+    list(shoes, "\"n\":\\[[0-9]+", "\"n\":[1", "table"),
+    list(hands, "(\"cards\":\\[)([0-9]+),([0-9]+)", "\\1\\3,\\2", "hands")
+  )
+  file <- withr::local_tempfile(fileext = ".json")
+  for (edit in edits) {
+    write_result(edit[[1]], file)
+    lines <- readLines(file)
+    changed <- sub(edit[[2]], edit[[3]], lines)
+    expect_false(identical(changed, lines), info = edit[[2]])
+    writeLines(changed, file)
+    expect_error(read_result(file), sprintf("was changed since it was written, in its %s\\.", edit[[4]]),
+                 class = "habanera_error_file", info = edit[[2]])
+  }
+  write_result(shoes, file)
+  writeLines(without_digests(readLines(file)), file)
+  expect_warning(read <- read_result(file), "before results had digests", class = "habanera_warning_undigested")
+  expect_identical(read$n, shoes$n)
+
+  csv <- withr::local_tempfile(fileext = ".csv")
+  write_result(shoes, csv)
+  beside <- paste0(csv, ".provenance.json")
+  writeLines(sub("\"seed\":1", "\"seed\":2", readLines(beside)), beside)
+  expect_error(read_result(csv), "in its seed and trials", class = "habanera_error_file")
 })
