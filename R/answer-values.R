@@ -56,7 +56,7 @@ value_text <- function(x) {
 
 # By column as they came, then turn, then value: numbers as numbers.
 in_value_order <- function(x) {
-  number <- suppressWarnings(as.numeric(x$value))
+  number <- written_numbers(x$value)
   turn <- if (is.null(x[["turn"]])) rep(0, nrow(x)) else x[["turn"]]
   x[order(match(x$column, unique(x$column)), turn, number, x$value), , drop = FALSE]
 }

@@ -39,6 +39,7 @@ catalogue_data <- function(data, source, call) {
                    if (length(columns)) join_words(paste0("`", columns, "`")) else "no column"),
            "catalogue", call)
   }
+  refuse_columns_twice(columns, source, call)
   data <- data[c("card", setdiff(columns, c("card", "copies")))]
   data$card <- trimws(as.character(data$card))
   check_card_column(data$card, source, call)
@@ -84,7 +85,7 @@ check_attribute_columns <- function(attributes, source, call) {
 
 catalogue_copies <- function(copies, card, source, call) {
   if (is.null(copies)) return(rep(1, length(card)))
-  number <- suppressWarnings(as.numeric(as.character(copies)))
+  number <- written_numbers(as.character(copies))
   bad <- which(is.na(number) | number < 0 | number != floor(number))
   if (length(bad)) {
     refuse(sprintf("%s: `copies` must be a whole number of 0 or more, not %s, in row %d (%s).",

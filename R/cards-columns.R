@@ -29,7 +29,7 @@ card_columns <- function(columns, heads, wanted, catalogue, label, call) {
 column_kinds <- function(columns, catalogue) {
   words <- unique(unlist(lapply(columns, unique)))
   is_code <- are_all_codes(words, catalogue)
-  is_number <- !is.na(suppressWarnings(as.numeric(words)))
+  is_number <- !is.na(written_numbers(words))
   vapply(columns, function(column) {
     at <- match(column[nzchar(column)], words)
     if (!length(at)) return("other")
@@ -54,14 +54,14 @@ are_all_codes <- function(cells, catalogue) {
 }
 
 is_whole_number <- function(column) {
-  number <- suppressWarnings(as.numeric(column))
+  number <- written_numbers(column)
   all(!is.na(number) & number == floor(number))
 }
 
 # Rows that are counted one by one, from any number.
 is_row_number <- function(column) {
   if (length(column) < 5) return(FALSE)
-  number <- suppressWarnings(as.numeric(column))
+  number <- written_numbers(column)
   !anyNA(number) && all(diff(number) == 1)
 }
 
@@ -119,7 +119,7 @@ lines_of_columns <- function(lines, line, wanted, catalogue, name, call) {
   clean <- gsub("[][{}()\"|]", "", table)
   clean[] <- trimws(clean)
   cards_in <- function(row) {
-    sum(are_all_codes(clean[row, ], catalogue) | !is.na(suppressWarnings(as.numeric(clean[row, ]))))
+    sum(are_all_codes(clean[row, ], catalogue) | !is.na(written_numbers(clean[row, ])))
   }
   has_head <- nrow(clean) > 1 && is_head(clean[1, ], clean[2, ], catalogue) && cards_in(1) < cards_in(2)
   heads <- if (has_head) clean[1, ]

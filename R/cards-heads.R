@@ -8,7 +8,7 @@ other_heads <- c("trial", "id", "no", "nr", "number", "index", "row", "line", "d
                  "day", "night", "table", "dealer", "player", "seat", "stake", "bet", "amount", "result", "note", "notes")
 
 is_card_like <- function(pieces, catalogue) {
-  !is.na(coded_pieces(pieces, catalogue)$codes) | !is.na(suppressWarnings(as.numeric(pieces)))
+  !is.na(coded_pieces(pieces, catalogue)$codes) | !is.na(written_numbers(pieces))
 }
 
 # A first line without cards; or one that begins with a word, where the next begins with a card ("Card 1;Card 2").

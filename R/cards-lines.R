@@ -21,7 +21,7 @@ read_card_lines <- function(lines, deck, call, columns = NULL, name = "The text"
   weight <- rep(1, length(pieces))
   place <- match(TRUE, tolower(head) %in% count_names)
   if (!is.na(place)) {
-    weight <- suppressWarnings(as.numeric(vapply(pieces, `[`, "", place)))
+    weight <- written_numbers(vapply(pieces, `[`, "", place))
     pieces <- lapply(pieces, `[`, -place)
     remarks <- c(remarks, sprintf("each as often as `%s` says", head[place]))
   }

@@ -37,19 +37,13 @@ listing_from_csv <- function(lines, file, call) {
   separator <- separator_of(lines[1])
   if (separator == " ") separator <- ","
   refuse_uneven(lines, separator, file, call)
-  data <- fread_whole(text = c(lines, ""), header = TRUE, sep = separator, na.strings = "")
+  data <- fread_whole(text = one_text(lines), header = TRUE, sep = separator, na.strings = "")
   if (is.null(data)) refuse(sprintf("%s is not a whole CSV table.", file_name(file)), "file", call)
   undouble_quotes(data)
 }
 
 refuse_uneven <- function(lines, separator, file, call) {
-  source <- textConnection(lines)
-  on.exit(close(source))
-  fields <- utils::count.fields(source, sep = separator, quote = "\"", comment.char = "", blank.lines.skip = FALSE)
-  # A quote without its pair runs over the ends of lines.
-  if (length(fields) != length(lines)) {
-    refuse(sprintf("%s is not a whole CSV table: a quote has no pair.", file_name(file)), "file", call)
-  }
+  fields <- fields_in(lines, separator, file, call)
   uneven <- which(nzchar(trimws(lines)) & (is.na(fields) | fields != fields[1]))
   if (!length(uneven)) return(invisible())
   values <- fields[uneven[1]]

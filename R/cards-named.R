@@ -38,7 +38,7 @@ deck_by_words <- function(text, call) {
   words <- strsplit(trimws(text), "[[:space:]]+")[[1]]
   if (identical(words[1], "standard")) return(do.call(deck_standard, deck_settings(words[-1], call)))
   if (identical(words[1], "numbered") && length(words) == 2) {
-    return(deck_numbered(suppressWarnings(as.numeric(words[2]))))
+    return(deck_numbered(written_numbers(words[2])))
   }
   refuse(sprintf(paste("%s is no deck: there is no such file, and decks in words are like \"standard",
                        "packs=2 jokers=1\" or \"numbered 44\"."), quoted(text)), call = call)
@@ -55,7 +55,7 @@ deck_settings <- function(words, call) {
   }
   values <- strsplit(sub("^[^=]*=", "", words), ",")
   values <- lapply(values, function(value) {
-    number <- suppressWarnings(as.numeric(value))
+    number <- written_numbers(value)
     if (length(value) == 1 && !is.na(number)) number else value
   })
   settings <- rlang::set_names(values, keys)

@@ -60,13 +60,13 @@ refuse_two_notations <- function(tokens, catalogue, notation, label, call) {
 # Without a numbering, tokens are codes if some are no numbers, or if all are codes as well.
 are_codes <- function(tokens, deck, numbering) {
   if (!is.null(numbering)) return(FALSE)
-  anyNA(suppressWarnings(as.numeric(tokens))) || !anyNA(find_codes(tokens, catalogue_of(deck)))
+  anyNA(written_numbers(tokens)) || !anyNA(find_codes(tokens, catalogue_of(deck)))
 }
 
 # Whether numbers begin with 0 or with 1 shows when one of the ends comes up; otherwise it must be said.
 found_numbering <- function(numbering, tokens, deck, call) {
   if (!is.null(numbering)) return(numbering)
-  number <- suppressWarnings(as.numeric(tokens))
+  number <- written_numbers(tokens)
   if (any(number %in% 0) && !any(number %in% length(deck))) return(list(first = 0))
   if (any(number %in% 0) || any(number %in% length(deck)) || any(!number %in% seq_along(deck))) return(list(first = 1))
   refuse(sprintf(paste("The numbers %s to %s fit cards counted from 0 and cards counted from 1: say",
@@ -75,7 +75,7 @@ found_numbering <- function(numbering, tokens, deck, call) {
 }
 
 numbered_places <- function(tokens, numbers, label, call) {
-  place <- suppressWarnings(as.numeric(tokens)) - numbers$first + 1
+  place <- written_numbers(tokens) - numbers$first + 1
   bad <- which(!place %in% seq_along(numbers$order))
   if (length(bad)) {
     refuse(sprintf(paste("%s: %s is no number of a card. With `numbering = list(first = %s)` cards",

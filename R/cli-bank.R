@@ -34,7 +34,7 @@ expect_found_option <- function() {
 typed_plan <- function(options, command) {
   times <- function(text, usual) {
     if (is.null(text)) return(usual)
-    number <- suppressWarnings(as.numeric(text))
+    number <- written_numbers(text)
     if (is.na(number)) text else number
   }
   if (is.null(options$after_loss) && is.null(options$after_win)) {

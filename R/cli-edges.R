@@ -16,7 +16,7 @@ edges_command <- function() {
       if (!length(arguments)) {
         refuse_usage(command, "it needs files: rules of games (with `game`), prizes of a draw, or results.")
       }
-      per_hour <- suppressWarnings(as.numeric(strsplit(options$rounds_per_hour, ",", fixed = TRUE)[[1]]))
+      per_hour <- written_numbers(strsplit(options$rounds_per_hour, ",", fixed = TRUE)[[1]])
       if (anyNA(per_hour)) refuse_usage(command, "--rounds-per-hour takes numbers, such as 60 or 90,70.")
       tables <- rlang::set_names(as.list(arguments), sub("[.][^.]*$", "", basename(arguments)))
       write_found(edge_table(!!!tables, rounds_per_hour = per_hour, rounds = option_number(options, "rounds")), options)

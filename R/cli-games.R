@@ -112,7 +112,7 @@ split_rules <- function(text, rules) {
 
 typed_value <- function(text) {
   text <- trimws(text)
-  number <- suppressWarnings(as.numeric(text))
+  number <- written_numbers(text)
   if (!is.na(number)) return(number)
   if (text %in% c("NULL", "null")) return(NULL)
   if (tolower(text) %in% c("true", "false")) return(tolower(text) == "true")

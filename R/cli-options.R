@@ -175,7 +175,7 @@ refuse_lonely <- function(options, command, needs) {
 option_number <- function(options, name) {
   text <- options[[gsub("-", "_", name)]]
   if (is.null(text)) return(NULL)
-  number <- suppressWarnings(as.numeric(gsub(",", "", text)))
+  number <- written_numbers(gsub(",", "", text))
   if (is.na(number)) {
     refuse(sprintf("`--%s` must be a number, not %s.", name, quoted(text)), "usage", call = NULL)
   }
@@ -184,7 +184,7 @@ option_number <- function(options, name) {
 
 option_grid <- function(text) {
   if (is.null(text)) return(NULL)
-  sides <- suppressWarnings(as.numeric(strsplit(text, "x", fixed = TRUE)[[1]]))
+  sides <- written_numbers(strsplit(text, "x", fixed = TRUE)[[1]])
   if (length(sides) != 2 || anyNA(sides)) {
     refuse(sprintf("`--grid` must be rows x columns, such as 4x13, not %s.", quoted(text)), "usage",
            call = NULL)
@@ -196,7 +196,7 @@ most_in_range <- 1e4
 
 # A number, or all whole numbers of a range such as 2:60.
 option_range <- function(text, name, example) {
-  ends <- suppressWarnings(as.numeric(strsplit(text, ":", fixed = TRUE)[[1]]))
+  ends <- written_numbers(strsplit(text, ":", fixed = TRUE)[[1]])
   if (!all(is.finite(ends)) || !length(ends) %in% 1:2) {
     refuse(sprintf("`--%s` must be a number or a range such as %s, not %s.", name, example, quoted(text)), "usage",
            call = NULL)

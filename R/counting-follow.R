@@ -73,12 +73,13 @@ power_of_rise <- function(in_errors, freedom) {
 # `shoe`, `bet` and `cards` with where each row stands.
 read_bets <- function(file, call) {
   if (is.data.frame(file)) {
+    refuse_columns_twice(names(file), "`file`", call)
     missing <- setdiff(c("shoe", "bet", "cards"), names(file))
     if (length(missing)) refuse(sprintf("`file` has no column `%s`.", missing[1]), call = call)
-    bad <- which(!is.finite(suppressWarnings(as.numeric(file$bet))))
-    if (length(bad)) refuse(sprintf("Row %d: the bet %s is no number.", bad[1], said(file$bet[bad[1]])), call = call)
-    return(data.frame(shoe = as.character(file$shoe), bet = as.numeric(file$bet), cards = as.character(file$cards),
-                      place = paste("row", seq_len(nrow(file)))))
+    file$line <- seq_len(nrow(file))
+    bet <- numbers_of_column(file, "bet", function(row) sprintf("Row %s of `file`", format_count(row)), "input", call, 0)
+    return(data.frame(shoe = as.character(file$shoe), bet = bet, cards = as.character(file$cards),
+                      place = paste("row", file$line)))
   }
   table <- read_csv_columns(file, c("shoe", "bet", "cards"), call)
   data.frame(shoe = table[["shoe"]], bet = numbers_of_file(table, "bet", file, call, 0), cards = table[["cards"]],

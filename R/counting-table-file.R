@@ -3,10 +3,10 @@
 read_house_table <- function(file, call) {
   check_readable(file, call)
   if (file_kind(file) %in% c("csv", "parquet")) return(read_result(file))
-  text <- paste(read_text_lines(file, call), collapse = "\n")
-  found <- switch(file_kind(file), yaml = , yml = yaml_data(text, file, call), json = json_data(text, file, call),
-                  refuse(sprintf("%s must end in .yaml, .yml, .json, .csv or .parquet.", file_name(file)), "file",
-                         call))
+  if (!file_kind(file) %in% c("yaml", "yml", "json")) {
+    refuse(sprintf("%s must end in .yaml, .yml, .json, .csv or .parquet.", file_name(file)), "file", call)
+  }
+  found <- list_data(file, call)
   if (rlang::is_string(found[["game"]])) return(game(found[["game"]], rules = file))
   if (is.list(found) && !is.null(found[["habanera"]])) return(read_result(file))
   prizes_from_plain(found, file, call)

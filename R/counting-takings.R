@@ -23,8 +23,8 @@
 takings <- function(file, game, player = NULL) {
   call <- rlang::current_env()
   checked_game(game)
-  rows <- read_takings(file, call)
   edge <- tidy(house_edge(game, player, nsim = 1e5, seed = 1))[1, ]
+  rows <- read_takings(file, game, call)
   expected <- edge$estimate * rows$staked
   spread <- edge$sd * rows$staked / sqrt(rows$rounds)
   rows$expected <- expected
@@ -51,29 +51,46 @@ nights_needed <- function(difference, luck, rows) {
   ceiling(rows * (wanted * luck / difference)^2)
 }
 
-read_takings <- function(file, call) {
+read_takings <- function(file, game, call) {
   columns <- c("rounds", "staked", "result")
   if (is.data.frame(file)) {
+    refuse_columns_twice(names(file), "`file`", call)
     missing <- setdiff(columns, names(file))
     if (length(missing)) refuse(sprintf("`file` has no column `%s`.", missing[1]), call = call)
-    bad <- columns[!vapply(file[columns], is.numeric, NA)]
-    if (length(bad)) refuse(sprintf("`%s` must be numbers.", bad[1]), call = call)
-    table <- data.frame(file, line = seq_len(nrow(file)))
-    name <- "row"
+    table <- data.frame(file, line = seq_len(nrow(file)), check.names = FALSE)
+    place <- function(row) sprintf("Row %s of `file`", format_count(row))
+    kind <- "input"
   } else {
     table <- read_csv_columns(file, columns, call, optional = c("night", "seat"))
-    table[["rounds"]] <- numbers_of_file(table, "rounds", file, call, 0, whole = TRUE)
-    table[["staked"]] <- numbers_of_file(table, "staked", file, call, 0)
-    table[["result"]] <- numbers_of_file(table, "result", file, call)
-    name <- "line"
+    place <- function(line) sprintf("%s, line %s", file_name(file), format_count(line))
+    kind <- "file"
+  }
+  table[["rounds"]] <- numbers_of_column(table, "rounds", place, kind, call, 0, whole = TRUE)
+  for (column in c("staked", "result")) {
+    table[[column]] <- numbers_of_column(table, column, place, kind, call, if (column == "staked") 0 else -Inf)
   }
   if (!nrow(table)) refuse("There are no takings in it.", call = call)
   bad <- which(table[["rounds"]] <= 0 | table[["staked"]] <= 0)
   if (length(bad)) {
-    refuse(sprintf("Of %s %s: there must be rounds and stakes; leave nights without play out.", name,
-                   format_count(table[["line"]][bad[1]])), call = call)
+    refuse(sprintf("%s: there must be rounds and stakes; leave nights without play out.",
+                   place(table[["line"]][bad[1]])), call = call)
+  }
+  most <- most_lost(game)
+  bad <- which(table[["result"]] > table[["staked"]] * most + 1e-9)
+  if (length(bad)) {
+    refuse(sprintf("%s: %s was taken of %s staked; at most %s can be.", place(table[["line"]][bad[1]]),
+                   format_money(table[["result"]][bad[1]]), format_money(table[["staked"]][bad[1]]),
+                   format_money(most * table[["staked"]][bad[1]])), call = call)
   }
   table
+}
+
+# How many initial stakes a round can cost the player; the stake where it is not raised, and unknown where no rule tells.
+most_lost <- function(game) {
+  bet <- game$kind$bets(game$rules)[1, ]
+  limits <- game$kind$limits(game$rules)[[bet$column]]
+  if (!is.null(limits)) return(-limits[1] / bet$stake)
+  if (is.na(bet$staked)) 1 else Inf
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_takings)

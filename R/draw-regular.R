@@ -10,7 +10,7 @@ is_large_text <- function(file, bytes) {
 # row's line has) and `remarks`; NULL where it is no such file.
 read_regular <- function(file, deck, size, columns, call) {
   # A mark within a line and blank lines would move its number.
-  table <- fread_whole(file = file, header = FALSE, sep = separator_of(readLines(file, 1, warn = FALSE)), quote = "",
+  table <- fread_whole(file = file, header = FALSE, sep = separator_of(head_lines(file, 1)), quote = "",
                        colClasses = "character", na.strings = NULL, strip.white = TRUE)
   if (is.null(table) || nrow(table) < 3) return(NULL)
   # What stands before a colon is a label.
@@ -38,7 +38,7 @@ regular_cells <- function(table, catalogue, size) {
   if (!is.null(size) && !identical(as.double(size), as.double(ncol(table)))) return(NULL)
   words <- unique(unlist(lapply(table, unique), use.names = FALSE))
   are_codes <- !anyNA(coded_pieces(words, catalogue)$codes)
-  if (!are_codes && anyNA(suppressWarnings(as.numeric(words)))) return(NULL)
+  if (!are_codes && anyNA(written_numbers(words))) return(NULL)
   list(words = words, are_codes = are_codes, cells = vapply(table, match, integer(nrow(table)), table = words))
 }
 

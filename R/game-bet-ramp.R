@@ -24,7 +24,7 @@ bet_ramp <- function(bets, limits = c(1, Inf)) {
   if (is.numeric(bets) && length(bets) == 1 && is.null(names(bets))) bets <- c("0" = bets)
   check_limits(limits, call)
   whole <- is.numeric(bets) && length(bets) && all(is.finite(bets) & bets >= 1 & bets <= 1e6 & bets == round(bets))
-  counts <- suppressWarnings(as.numeric(names(bets)))
+  counts <- written_numbers(names(bets))
   if (!whole || length(counts) != length(bets) || anyNA(counts) || any(counts != round(counts))) {
     refuse(sprintf("`bets` must be whole stakes by whole counts, such as c(\"0\" = 1, \"1\" = 2), not %s.", said(bets)))
   }
@@ -55,9 +55,9 @@ check_limits <- function(limits, call) {
 ramp_from_text <- function(text, call) {
   if (grepl("[.]csv$", text, ignore.case = TRUE)) return(ramp_from_file(text, call))
   parts <- strsplit(trimws(text), "[[:space:],]+")[[1]]
-  number <- suppressWarnings(as.numeric(parts))
+  number <- written_numbers(parts)
   if (length(parts) == 1 && !is.na(number)) return(number)
-  values <- suppressWarnings(as.numeric(sub("^.*=", "", parts)))
+  values <- written_numbers(sub("^.*=", "", parts))
   if (!all(grepl("=", parts, fixed = TRUE)) || anyNA(values)) {
     refuse(sprintf("Bets as text are such as \"0=1 1=2 2=4\", or a CSV file, not %s.", quoted(text)), call = call)
   }

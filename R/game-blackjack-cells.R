@@ -54,7 +54,7 @@ blackjack_cells <- function(game, call) {
 
 total_of_pair <- function(hand) {
   value <- sub("pair ", "", hand)
-  if (value == "A") "soft 12" else paste("hard", 2 * suppressWarnings(as.numeric(value)))
+  if (value == "A") "soft 12" else paste("hard", 2 * written_numbers(value))
 }
 
 # Hands of two cards, no pairs among the totals but where nothing else makes one.

@@ -85,8 +85,7 @@ named_system <- function(name, call) {
 
 system_from_file <- function(file, call) {
   check_readable(file, call)
-  text <- paste(read_text_lines(file, call), collapse = "\n")
-  found <- if (file_kind(file) == "json") json_data(text, file, call) else yaml_data(text, file, call)
+  found <- list_data(file, call)
   known <- names(formals(counting_system))
   unknown <- if (is.list(found)) setdiff(names(found), known)
   if (!is.list(found) || is.null(found[["tags"]]) || length(unknown)) {

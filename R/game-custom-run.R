@@ -6,7 +6,7 @@ custom_setting <- function(game) {
   seats <- game$kind$seats(game$rules)
   of_seat <- rep(own$piles == "own", lengths_of(own, seats))
   names <- pile_names(own$piles, seats)
-  owner <- ifelse(of_seat, suppressWarnings(as.numeric(sub("^.*_", "", names))), 0)
+  owner <- ifelse(of_seat, written_numbers(sub("^.*_", "", names)), 0)
   kinds <- kinds_of(game$deck)
   # A check tells every card apart; else cards are numbered by their kinds.
   cards <- if (is.null(own$of_cards)) seq_along(kinds$codes) else own$of_cards

@@ -111,7 +111,7 @@ player_insures <- function(player = player_basic(), when = TRUE) {
 #' @export
 player_mixture <- function(players, weights = 1) {
   call <- rlang::current_env()
-  if (rlang::is_string(weights)) weights <- suppressWarnings(as.numeric(strsplit(weights, "+", fixed = TRUE)[[1]]))
+  if (rlang::is_string(weights)) weights <- written_numbers(strsplit(weights, "+", fixed = TRUE)[[1]])
   if (inherits(players, "habanera_player") || length(players) < 2) {
     refuse("`players` must be two players or more, as a list.", call = call)
   }

@@ -57,7 +57,7 @@ new_deviations <- function(x, places, call) {
 whole_counts <- function(values, column, at, call) {
   text <- trimws(as.character(values))
   text[is.na(text)] <- ""
-  numbers <- suppressWarnings(as.numeric(text))
+  numbers <- written_numbers(text)
   bad <- which(nzchar(text) & (is.na(numbers) | numbers != round(numbers) | abs(numbers) > 100))
   if (length(bad)) {
     refuse(sprintf("%s: `%s` must be a whole count or empty, not %s.", at(bad[1]), column, quoted(text[bad[1]])),
@@ -148,7 +148,7 @@ write_deviations <- function(x, file) {
 
 # What the rules forbid.
 refuse_forbidden <- function(deviations, rules, call) {
-  total <- suppressWarnings(as.numeric(sub("^[a-z]+ ", "", deviations$hand)))
+  total <- written_numbers(sub("^[a-z]+ ", "", deviations$hand))
   kind <- sub(" .*$", "", deviations$hand)
   total <- ifelse(kind == "pair", 2 * total, total)
   first <- substr(deviations$action, 1, 1)

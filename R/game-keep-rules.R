@@ -60,7 +60,7 @@ read_keep_line <- function(line, size, call) {
   }
   text <- tolower(text)
   if (text == "nothing") return(list(what = "high", cards = 0, from = NULL))
-  number <- function(word) match(word, number_words, suppressWarnings(as.numeric(word)))
+  number <- function(word) match(word, number_words, written_numbers(word))
   high <- regmatches(text, regexec("^([^ ]+) (suited )?cards? of ([^ ]+) or better$", text))[[1]]
   if (length(high) && number(high[2]) %in% 1:5) {
     return(list(what = if (nzchar(high[3])) "high_suited" else "high", cards = number(high[2]),

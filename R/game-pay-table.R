@@ -38,6 +38,7 @@ pays_from_file <- function(file, call) {
   check_readable(file, call)
   if (file_kind(file) == "csv") {
     table <- read_listing_file(file, call)
+    refuse_columns_twice(names(table), file_name(file), call)
     missing <- setdiff(c("line", "pays"), names(table))
     if (length(missing)) {
       refuse(sprintf("%s must have the columns `line` and `pays`; it lacks `%s`.", file_name(file), missing[1]), "file",
@@ -46,8 +47,7 @@ pays_from_file <- function(file, call) {
     table <- typed_columns(table, list(line = "text", pays = "number"), file_name(file), call)
     return(rlang::set_names(table[["pays"]], table[["line"]]))
   }
-  text <- paste(read_text_lines(file, call), collapse = "\n")
-  found <- if (file_kind(file) == "json") json_data(text, file, call) else yaml_data(text, file, call)
+  found <- list_data(file, call)
   # Rules of a game, whose table may lie in a file of its own.
   if (rlang::is_string(found[["pays"]])) return(pays_from_file(beside_file(found[["pays"]], file), call))
   if (is.list(found[["pays"]])) found <- found[["pays"]]

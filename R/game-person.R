@@ -110,7 +110,7 @@ read_sitting <- function(file, call) {
   check_readable(file, call)
   not_ours <- function(cnd) refuse(sprintf("%s holds no moves that sit_in() kept.", file_name(file)), "file", call)
   tryCatch({
-    plain <- from_json(paste(read_text_lines(file), collapse = "\n"))
+    plain <- list_data(file, call, simplifyDataFrame = FALSE)
     stopifnot(identical(as.double(plain$habanera_sitting), sitting_form), is.list(plain$game),
               is.numeric(plain$moves) || !length(plain$moves))
     list(game = restore_experiment(plain$game), words = plain$words, seed = as.double(plain$seed),

@@ -49,7 +49,7 @@ deck_of_piles <- function(piles, call) {
     if (catalogue_of(all)$id != standard_catalogue$id) return(all)
   }
   pieces <- pile_pieces(lapply(piles, as.character), standard_catalogue)
-  number <- suppressWarnings(as.numeric(pieces))
+  number <- written_numbers(pieces)
   if (length(pieces) && !anyNA(number) && all(number >= 1 & number == floor(number) & number <= most_cards)) {
     # A number that lies there several times is there so often.
     return(rep(deck_numbered(max(number)), times = pmax(1, tabulate(number, max(number)))))

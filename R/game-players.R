@@ -139,7 +139,7 @@ player_from_text <- function(text, call) {
   names(given) <- sub("=.*$", "", parts[-1])
   settings <- lapply(given, function(value) {
     if (grepl("^[(].*[)]$", value)) return(nested_players(sub("^[(](.*)[)]$", "\\1", value), call))
-    number <- suppressWarnings(as.numeric(value))
+    number <- written_numbers(value)
     if (is.na(number)) value else number
   })
   takes <- names(formals(player_makers()[[name]]))

@@ -18,7 +18,7 @@ rule_fraction <- function(name, default, from, to, meaning, without = NULL, trie
 
 fraction_value <- function(text) {
   if (!rlang::is_string(text)) return(NA_real_)
-  parts <- suppressWarnings(as.numeric(strsplit(text, "[:/]")[[1]]))
+  parts <- written_numbers(strsplit(text, "[:/]")[[1]])
   if (!length(parts) %in% 1:2 || anyNA(parts) || (length(parts) == 2 && parts[2] <= 0)) return(NA_real_)
   if (length(parts) == 1) parts else parts[1] / parts[2]
 }
@@ -67,6 +67,7 @@ rule_table <- function(name, default, columns, meaning) {
     table <- if (rlang::is_string(value)) read_listing_file(value, call) else if (is.data.frame(value)) value else {
       if (is.list(value) && is.null(names(value))) rows_of(value, name, call)
     }
+    refuse_columns_twice(names(table), sprintf("`%s`", name), call)
     missing <- setdiff(names(columns), names(table))
     if (is.null(table) || !nrow(table) || length(missing)) {
       came <- if (is.null(table)) said(value) else if (length(missing)) paste("one without", quoted(missing[1]))

@@ -1,10 +1,9 @@
 # Rules out of a file, as a list; `game` in it must fit.
 rules_from_file <- function(file, kind, call) {
-  text <- paste(read_text_lines(file, call), collapse = "\n")
-  read <- switch(file_kind(file), yaml = , yml = yaml_data, json = json_data,
-                 refuse(sprintf("Rules are read from .yaml, .yml and .json, not from %s.", file_name(file)), "file",
-                        call))
-  found <- read(text, file, call)
+  if (!file_kind(file) %in% c("yaml", "yml", "json")) {
+    refuse(sprintf("Rules are read from .yaml, .yml and .json, not from %s.", file_name(file)), "file", call)
+  }
+  found <- list_data(file, call)
   if (!is.list(found) || is.null(names(found))) {
     refuse(sprintf("%s must hold rules by name, a line \"rule: value\" for each.", file_name(file)), "file", call)
   }

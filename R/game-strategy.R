@@ -93,11 +93,10 @@ cells_from_text <- function(text, call) {
 
 read_strategy <- function(file, call) {
   check_readable(file, call)
-  lines <- read_text_lines(file, call)
-  refuse_if_fails(
-    utils::read.csv(text = paste(lines, collapse = "\n"), check.names = FALSE, colClasses = "character",
-                    comment.char = "#", na.strings = "NA"),
-    sprintf("Cannot read %s.", file_name(file)), "file", call)
+  table <- read_csv_columns(file, NULL, call)
+  table[["line"]] <- NULL
+  table[] <- lapply(table, function(column) ifelse(column == "NA", NA, column))
+  table
 }
 
 cells_from_frame <- function(x, call) {

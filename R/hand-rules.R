@@ -111,7 +111,7 @@ category_parts <- function(name, call) {
   }
   wild <- regmatches(name, regexec("^(one|two|three|four|five|[1-9]) wild cards?$", name))[[1]]
   if (length(wild)) {
-    number <- match(wild[2], c("one", "two", "three", "four", "five"), suppressWarnings(as.numeric(wild[2])))
+    number <- match(wild[2], c("one", "two", "three", "four", "five"), written_numbers(wild[2]))
     return(utils::modifyList(plain, list(category = "high card", wild = number)))
   }
   groups <- c(pair = "one pair", three = "three of a kind", four = "four of a kind")
@@ -161,10 +161,7 @@ check_hand_rules <- function(rules, call = rlang::caller_env()) {
 # A YAML or JSON file with the arguments of hand_rules().
 hand_rules_from_file <- function(file, call) {
   check_readable(file, call)
-  kind <- file_kind(file)
-  text <- paste(read_text_lines(file), collapse = "\n")
-  given <- refuse_if_fails(if (kind == "json") from_json(text) else yaml::yaml.load(text),
-                           sprintf("Cannot read %s.", file_name(file)), "file", call)
+  given <- list_data(file, call)
   known <- names(formals(hand_rules))
   unknown <- setdiff(names(given), known)
   if (!is.list(given) || length(unknown)) {

@@ -72,7 +72,7 @@ most_bars <- 60
 # Numbers of many values put together in bins of one width, each named by its lower end; the last one takes the
 # hundredth part that lies far out.
 binned_values <- function(values, simulated) {
-  number <- suppressWarnings(as.numeric(values$value))
+  number <- written_numbers(values$value)
   values$panel <- values$column
   if (nrow(values) <= most_bars || anyNA(number)) return(values)
   most <- number[match(TRUE, cumsum(values$estimate) >= 0.99 - 1e-9)]

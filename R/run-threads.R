@@ -7,7 +7,7 @@ resolve_threads <- function(threads, call = rlang::caller_env()) {
   }
   text <- Sys.getenv("HABANERA_THREADS")
   if (!nzchar(text)) return(core_machine_threads())
-  number <- suppressWarnings(as.numeric(text))
+  number <- written_numbers(text)
   check_whole(if (is.na(number)) text else number, 1, 1024, "HABANERA_THREADS", call)
 }
 

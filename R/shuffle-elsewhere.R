@@ -104,8 +104,8 @@ read_arrangements <- function(file, deck, columns, call) {
   if (file != "-") check_readable(file, call)
   cards <- length(deck)
   if (file_kind(file) == "parquet") return(read_parquet_rows(file, cards, call))
-  lines <- if (file == "-" || file_kind(file) == "xlsx") read_table_lines(file, call)
-  head <- if (is.null(lines)) readLines(file, 200, warn = FALSE) else utils::head(lines, 200)
+  lines <- if (is_stream(file) || file_kind(file) == "xlsx") read_table_lines(file, call)
+  head <- if (is.null(lines)) head_lines(file, 200) else utils::head(lines, 200)
   first <- match(TRUE, grepl("[^[:space:]]", head, useBytes = TRUE) & !grepl("^[[:space:]]*#", head, useBytes = TRUE))
   if (is.na(first)) refuse(sprintf("%s has no arrangements.", file_name(file)), "file", call)
   refuse_bytes(head, file, call)
@@ -145,7 +145,7 @@ split_row <- function(line, separator) {
 
 # A header names columns: none of it is a code or a number.
 is_header <- function(tokens, deck) {
-  all(is.na(suppressWarnings(as.numeric(tokens)))) && all(is.na(find_codes(tokens, catalogue_of(deck))))
+  all(is.na(written_numbers(tokens))) && all(is.na(find_codes(tokens, catalogue_of(deck))))
 }
 
 # NULL where rows are not equally long, or longer than the deck: the slow reader says which.
@@ -154,7 +154,7 @@ read_quickly <- function(file, lines, skip, separator, cards) {
     fread_whole(..., header = FALSE, sep = separator, skip = skip, blank.lines.skip = TRUE, na.strings = NULL,
                 strip.white = TRUE, keepLeadingZeros = TRUE)
   }
-  rows <- if (is.null(lines)) read(file = file) else read(text = lines)
+  rows <- if (is.null(lines)) read(file = file) else read(text = one_text(lines))
   if (is.null(rows) || ncol(rows) > cards) return(NULL)
   rows[seq_len(cards - ncol(rows)) + ncol(rows)] <- rep("", nrow(rows))
   rows
@@ -183,11 +183,7 @@ rows_of_pieces <- function(read, deck, label, call) {
 }
 
 read_parquet_rows <- function(file, cards, call) {
-  if (!requireNamespace("nanoparquet", quietly = TRUE)) {
-    refuse("Reading Parquet needs the package nanoparquet.", "file", call)
-  }
-  rows <- refuse_if_fails(as.data.frame(nanoparquet::read_parquet(file)),
-                          sprintf("Cannot read %s.", quoted(file)), "file", call)
+  rows <- parquet_table(file, call)
   if (ncol(rows) != cards) {
     refuse(sprintf("%s has %s; the deck has %s.", quoted(file), count_of(ncol(rows), "column"),
                    count_of(cards, "card")), "file", call)

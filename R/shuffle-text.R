@@ -48,7 +48,7 @@ read_settings <- function(settings, kind, part, call) {
            "notation", call)
   }
   values <- lapply(sub("^[^=]*=", "", settings), function(text) {
-    number <- suppressWarnings(as.numeric(text))
+    number <- written_numbers(text)
     if (is.na(number)) text else number
   })
   defaults <- lapply(kind$parameters, `[[`, "default")

@@ -172,14 +172,12 @@ whole_numbers_kept <- function(x) {
 
 full_digits <- function(x) sprintf("%.17g", x)
 
-from_json <- function(text) jsonlite::fromJSON(text, simplifyVector = TRUE, simplifyDataFrame = FALSE)
-
 json_lines <- function(x) {
   sprintf("{\"provenance\": %s,\n\"table\": %s}", to_json(digested_header(x)), to_json(result_columns(x)))
 }
 
 read_json_result <- function(file) {
-  kept <- json_data(paste(read_text_lines(file), collapse = "\n"), file, NULL, simplifyDataFrame = FALSE)
+  kept <- list_data(file, NULL, simplifyDataFrame = FALSE)
   list(header = kept$provenance, table = kept$table)
 }
 
@@ -197,11 +195,11 @@ read_csv_result <- function(file) {
     refuse(sprintf("%s has no %s beside it, which tells where a table comes from; read.csv() reads the table alone.",
                    file_name(file), quoted(basename(beside))), "file", NULL)
   }
-  header <- from_json(paste(read_text_lines(beside), collapse = "\n"))
+  header <- list_data(beside, NULL, simplifyDataFrame = FALSE)
   if (!identical(header$digest, cli::hash_raw_sha256(read_bytes(file)))) {
     refuse(sprintf("%s was changed since it was written, in its table.", file_name(file)), "file", NULL)
   }
-  list(header = header, table = as.list(read_csv_text(read_text_lines(file))))
+  list(header = header, table = as.list(read_csv_text(read_text_lines(file), file)))
 }
 
 parquet_bytes <- function(x) {
@@ -210,10 +208,8 @@ parquet_bytes <- function(x) {
 }
 
 read_parquet_result <- function(file) {
-  rlang::check_installed("nanoparquet", "to read Parquet files.")
-  metadata <- nanoparquet::read_parquet_metadata(file)$file_meta_data$key_value_metadata[[1]]
-  list(header = from_json(metadata$value[metadata$key == "habanera"]),
-       table = as.list(nanoparquet::read_parquet(file)))
+  table <- parquet_table(file, NULL)
+  list(header = json_data(parquet_note(file, "habanera"), file, NULL, simplifyDataFrame = FALSE), table = as.list(table))
 }
 
 # A result out of a header and columns, whatever file they came from. Fails when they do not hold together; in which

@@ -2,7 +2,7 @@
 
 records_question <- function(folder, threads) {
   file <- file.path(folder, "dealt-hands.csv")
-  dealt <- utils::read.csv(file)
+  dealt <- read_csv_text(read_text_lines(file), file)
   judged <- lapply(split(dealt, dealt[["table"]]), function(rows) {
     without_notes(draws_recorded(rows, columns = sprintf("card_%d", 1:5)))
   })

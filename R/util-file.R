@@ -85,10 +85,8 @@ lines_printed <- function(write) {
 # The lines of a UTF-8 text file; "-" is standard input.
 read_text_lines <- function(file, call = rlang::caller_env()) {
   check_string(file, "file", call)
-  source <- if (file == "-") file("stdin") else file
-  if (file != "-") check_readable(file, call) else on.exit(close(source))
-  lines <- readLines(source, warn = FALSE, encoding = "UTF-8", skipNul = FALSE)
-  if (length(lines)) lines[1] <- sub("^\ufeff", "", lines[1], useBytes = FALSE)
+  if (file != "-") check_readable(file, call)
+  lines <- lines_of_bytes(if (is_stream(file)) read_stream(file, call) else read_bytes(file, call), file, call)
   bad <- which(!validUTF8(lines))
   if (length(bad)) {
     refuse(sprintf("%s is not UTF-8 text: line %s has bytes that are not.", file_name(file),
@@ -97,7 +95,51 @@ read_text_lines <- function(file, call = rlang::caller_env()) {
   lines
 }
 
-read_bytes <- function(path) readBin(path, "raw", file.size(path))
+lines_of_bytes <- function(bytes, file, call) {
+  zero <- match(as.raw(0), bytes)
+  if (!is.na(zero)) {
+    refuse(sprintf("%s is no text: line %s has a byte of zero.", file_name(file),
+                   format_count(1 + sum(bytes[seq_len(zero)] == as.raw(10)))), "file", call)
+  }
+  if (identical(utils::head(bytes, 3), as.raw(c(0xef, 0xbb, 0xbf)))) bytes <- bytes[-(1:3)]
+  text <- rawToChar(bytes)
+  if (any(bytes == as.raw(13))) text <- gsub("\r\n?", "\n", text, useBytes = TRUE)
+  lines <- strsplit(text, "\n", fixed = TRUE, useBytes = TRUE)[[1]]
+  Encoding(lines) <- "UTF-8"
+  lines
+}
+
+# The first lines of a regular file, as they are.
+head_lines <- function(file, n) readLines(file, n, warn = FALSE)
+
+# What is read whole is held in memory.
+most_bytes_read <- 1e9
+
+read_bytes <- function(path, call = NULL) {
+  if (file.size(path) > most_bytes_read) refuse_long(path, call)
+  readBin(path, "raw", file.size(path))
+}
+
+# Standard input, and what the shell opened for us as in <(command).
+is_stream <- function(file) file == "-" || core_path_kind(file) == "other"
+
+read_stream <- function(file, call) {
+  source <- file(if (file == "-") "stdin" else file, "rb")
+  on.exit(close(source))
+  chunks <- list()
+  read <- 0
+  while (length(chunk <- readBin(source, "raw", 1e6))) {
+    read <- read + length(chunk)
+    if (read > most_bytes_read) refuse_long(file, call)
+    chunks[[length(chunks) + 1]] <- chunk
+  }
+  unlist(chunks)
+}
+
+refuse_long <- function(file, call) {
+  refuse(sprintf("%s has more than %s bytes; take it in parts.", file_name(file), format_count(most_bytes_read)), "file",
+         call)
+}
 
 check_readable <- function(file, call = rlang::caller_env()) {
   check_string(file, "file", call)
@@ -105,6 +147,10 @@ check_readable <- function(file, call = rlang::caller_env()) {
   if (!file.exists(file)) refuse(sprintf("There is no file %s.", quoted(file)), "file", call)
   if (file.access(file, 4) != 0) {
     refuse(sprintf("The file %s cannot be read.", quoted(file)), "file", call)
+  }
+  # A pipe that nobody writes to is waited for without end; one that the shell opened has its writer.
+  if (core_path_kind(path.expand(file)) == "other" && !grepl("^(/dev|/proc/self)/fd/[0-9]+$", file)) {
+    refuse(sprintf("%s is a pipe or a device, not a file; \"-\" is standard input.", quoted(file)), "file", call)
   }
   invisible(file)
 }

@@ -154,3 +154,11 @@ greatest_divisor <- function(x) {
   divisor <- Reduce(function(a, b) if (b == 0) a else Recall(b, a %% b), abs(x), 0)
   if (divisor == 0) 1 else divisor
 }
+
+# The numbers that texts are, NA where they are none: as.numeric() would take hexadecimal ones and exponents by D, too.
+written_numbers <- function(text) {
+  if (is.numeric(text)) return(as.numeric(text))
+  numbers <- suppressWarnings(as.numeric(text))
+  numbers[grepl("[xXdDpP]", text)] <- NA
+  numbers
+}

@@ -14,12 +14,15 @@ read_table_lines <- function(file, call = rlang::caller_env()) {
 }
 
 # Lines of CSV under a head as a data frame of text.
-read_csv_text <- function(lines) {
-  table <- fread_whole(text = c(lines, ""), header = TRUE, sep = ",", colClasses = "character", na.strings = NULL,
+read_csv_text <- function(lines, file, call = NULL) {
+  table <- fread_whole(text = one_text(lines), header = TRUE, sep = ",", colClasses = "character", na.strings = NULL,
                        strip.white = FALSE)
-  if (is.null(table)) stop("no whole table")
+  if (is.null(table)) refuse(sprintf("%s is not a whole CSV table.", file_name(file)), "file", call)
   undouble_quotes(table)
 }
+
+# Of several texts fread() would make a temporary file, for which there may be no room.
+one_text <- function(lines) paste(c(lines, ""), collapse = "\n")
 
 # fread(), or NULL where it had anything to complain of. It must come to its end even then: left half way, it complains
 # in the next call.
@@ -57,6 +60,12 @@ json_table_lines <- function(table) {
   as.character(jsonlite::toJSON(table, dataframe = "rows", digits = NA, na = "null", pretty = TRUE))
 }
 
+# Lists out of YAML or JSON, by the ending of the file. `...` go to json_data().
+list_data <- function(file, call, ...) {
+  text <- paste(read_text_lines(file, call), collapse = "\n")
+  if (file_kind(file) == "json") json_data(text, file, call, ...) else yaml_data(text, file, call)
+}
+
 # Lists out of a file's text. What goes deeper, or repeats itself by reference, is made to fill the memory.
 deepest_nesting <- 50
 
@@ -80,7 +89,32 @@ plain_scalars <- list(
 # `...` go to jsonlite::fromJSON().
 json_data <- function(text, file, call, ...) {
   refuse_nested(gsub("\"([^\"\\\\]|\\\\.)*\"", "", text), file, call)
-  quietly_read(jsonlite::fromJSON(text, ...), file, "JSON", call)
+  refuse_named_twice(quietly_read(jsonlite::fromJSON(text, ...), file, "JSON", call), file, call)
+}
+
+# What we wrote ourselves.
+from_json <- function(text) jsonlite::fromJSON(text, simplifyVector = TRUE, simplifyDataFrame = FALSE)
+
+refuse_named_twice <- function(data, file, call) {
+  if (!is.list(data)) return(data)
+  twice <- names(data)[duplicated(names(data)) & nzchar(names(data))]
+  if (length(twice)) refuse(sprintf("%s says `%s` twice.", file_name(file), twice[1]), "file", call)
+  for (part in data) refuse_named_twice(part, file, call)
+  data
+}
+
+parquet_table <- function(file, call) {
+  if (!requireNamespace("nanoparquet", quietly = TRUE)) {
+    refuse("Reading Parquet needs the package nanoparquet.", "file", call)
+  }
+  refuse_if_fails(as.data.frame(nanoparquet::read_parquet(file)), sprintf("%s is no Parquet file.", file_name(file)),
+                  "file", call)
+}
+
+# The text kept under a key; NULL where there is none.
+parquet_note <- function(file, key) {
+  notes <- nanoparquet::read_parquet_metadata(file)$file_meta_data$key_value_metadata[[1]]
+  notes$value[match(key, notes$key)]
 }
 
 refuse_nested <- function(text, file, call) {
