@@ -71,12 +71,28 @@ build/bare: bench/bare.cpp
 	@mkdir -p build
 	@$(CXX) -std=c++17 -O2 -Wall -Wextra -Wpedantic $< -o $@ -pthread
 
+# The core's tests under the sanitizers, file by file and side by side; threads are watched where there are some.
+THREADED_TESTS := $(shell grep -lE 'thread|run_blocks|Crew|Solved|count_games|count_categories|audit' $(CORE_TESTS))
+TESTS_address,undefined := $(CORE_TESTS)
+TESTS_thread := tests/core/main.cpp $(THREADED_TESTS)
+SANITIZERS = address,undefined thread
 sanitize: dependencies
-	@for kind in address,undefined thread; do \
-	  echo "habanera: core tests under the sanitizers $$kind"; \
-	  $(CXX) $(CORE_FLAGS) -g -O1 -fsanitize=$$kind -fno-sanitize-recover=all $(CORE_TESTS) \
-	    -o build/core-sanitized && build/core-sanitized || exit 1; \
-	done
+	@for kind in $(SANITIZERS); do $(MAKE) -s -j$$(nproc) sanitize-$$kind || exit 1; done
+
+define sanitized
+build/sanitized-$(1)/%.o: tests/core/%.cpp $$(CORE_HEADERS) | dependencies
+	@mkdir -p $$(@D)
+	@$$(CXX) $$(CORE_FLAGS) -g1 -O2 -Wno-maybe-uninitialized -fsanitize=$(1) -fno-sanitize-recover=all -c $$< -o $$@
+
+build/sanitized-$(1)/tests: $$(TESTS_$(1):tests/core/%.cpp=build/sanitized-$(1)/%.o)
+	@$$(CXX) $$(CORE_FLAGS) -fsanitize=$(1) $$^ -o $$@
+
+.PHONY: sanitize-$(1)
+sanitize-$(1): build/sanitized-$(1)/tests
+	@echo "habanera: core tests under the sanitizers $(1)"
+	@printf '%s\n' $$(TESTS_$(1)) | xargs -P $$$$(nproc) -I FILE $$< --source-file='*FILE' --minimal
+endef
+$(foreach kind,$(SANITIZERS),$(eval $(call sanitized,$(kind))))
 
 lint: dependencies
 	@Rscript tools/install-dependencies.R lint

@@ -15,6 +15,7 @@
 #' convergence(x, "two_up")
 #' @export
 convergence <- function(x, column = NULL) {
+  check_given()
   call <- rlang::current_env()
   if (!inherits(x, "habanera_counts_outcomes")) {
     refuse(sprintf("`x` must be counts of a question, from simulate(), not %s.", said(x)))

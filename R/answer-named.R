@@ -14,6 +14,7 @@
 #' estimates(counts, c("winner_1", "rounds", "rounds_p75"))
 #' @export
 estimates <- function(x, names = NULL) {
+  check_given()
   if (!inherits(x, c("habanera_counts_outcomes", "habanera_distribution_outcomes"))) {
     refuse(sprintf("`x` must be counts or a distribution of outcomes, not %s.", said(x)))
   }
@@ -33,6 +34,7 @@ estimates <- function(x, names = NULL) {
 #' @rdname estimates
 #' @export
 estimate_names <- function(x) {
+  check_given()
   if (is_result(x)) x <- x$provenance$experiment
   check_experiment(x)
   named_estimates(x)

@@ -9,6 +9,7 @@
 #'   copies of one card would get different values.
 #' @export
 set_attributes <- function(x, ...) {
+  check_given()
   check_cards_argument(x)
   values <- rlang::list2(...)
   if (!length(values) || is.null(names(values)) || any(!nzchar(names(values)))) {

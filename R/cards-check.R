@@ -12,6 +12,7 @@
 #' check_cards("AS AS KD 9H", against = as_cards("AS KD QC"))
 #' @export
 check_cards <- function(x, against) {
+  check_given()
   check_cards_argument(against)
   found <- found_codes(x, against, rlang::current_env())
   expected <- as.character(against)

@@ -22,6 +22,7 @@
 #' compare(deck, shuffle(deck, seed = 1))
 #' @export
 compare <- function(x, y, ...) {
+  check_given()
   if (missing(y)) refuse("compare() needs two things to compare; `y` is missing.")
   UseMethod("compare")
 }

@@ -11,6 +11,7 @@
 #' deal(shuffle(deck_standard(), seed = 1), hands = 4, size = 5)
 #' @export
 deal <- function(x, hands, size = NULL, pattern = c("alternate", "block")) {
+  check_given()
   check_cards_argument(x)
   names <- hand_names(hands, rlang::current_env())
   pattern <- check_choice(pattern, c("alternate", "block"))

@@ -44,6 +44,9 @@ deck_standard <- function(packs = 1, jokers = 0, ranks = NULL, suits = NULL,
 
 check_members <- function(chosen, all, name, call = rlang::caller_env()) {
   if (is.null(chosen)) return(all)
+  if (!is.character(chosen) && !is.numeric(chosen) && !is.factor(chosen)) {
+    refuse(sprintf("`%s` must be among %s, not %s.", name, join_words(all), said(chosen)), call = call)
+  }
   chosen <- toupper_if(as.character(chosen), name == "ranks")
   unknown <- setdiff(chosen, all)
   if (length(unknown)) {
@@ -60,7 +63,7 @@ check_members <- function(chosen, all, name, call = rlang::caller_env()) {
 toupper_if <- function(x, condition) if (condition) toupper(x) else tolower(x)
 
 full_suits <- function(suits) {
-  if (is.null(suits)) return(NULL)
+  if (!is.character(suits)) return(suits)
   by_letter <- match(toupper(suits), suit_letters)
   ifelse(is.na(by_letter), suits, names(suit_letters)[by_letter])
 }
@@ -69,6 +72,7 @@ full_suits <- function(suits) {
 #' @param n Number of cards, 0 to 65,535; `rank`, `rank_high`, `rank_low` and `points` are the number.
 #' @export
 deck_numbered <- function(n) {
+  check_given()
   check_whole(n, 0, most_cards)
   number <- seq_len(n)
   data <- data.frame(card = as.character(number), rank = as.double(number), rank_high = number, rank_low = number,
@@ -83,6 +87,7 @@ deck_numbered <- function(n) {
 #'   `rank_high`, `rank_low` and `points`; other ranks count from 1 in the order given.
 #' @export
 deck_crossed <- function(rank, suit) {
+  check_given()
   rank_codes <- short_codes(rank, "rank", rlang::current_env())
   suit_codes <- short_codes(suit, "suit", rlang::current_env())
   height <- if (is.numeric(rank)) as.double(rank) else as.double(seq_along(rank))

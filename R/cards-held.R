@@ -14,5 +14,8 @@ named_cards <- function(x, deck, name, call) {
     refuse(sprintf("`%s` must be cards of the deck's own catalogue.", name), "catalogue", call)
   }
   if (!is.character(x)) refuse(sprintf("`%s` must be cards or their codes, not %s.", name, said(x)), call = call)
+  if (length(x) && !any(nzchar(trimws(x)))) {
+    refuse(sprintf("`%s` names no card; leave it out where there is none.", name), call = call)
+  }
   as_cards(x, like = deck)
 }

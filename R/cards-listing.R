@@ -25,10 +25,21 @@ new_listing <- function(data, source, title, code, call) {
 
 read_listing_file <- function(file, call) {
   lines <- read_table_lines(file, call)
-  read <- switch(file_kind(file), csv = , tsv = , xlsx = listing_from_csv, json = listing_from_json,
+  if (!any(nzchar(trimws(lines)))) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
+  read <- switch(listing_kind(file, lines), csv = , tsv = , xlsx = listing_from_csv, json = listing_from_json,
                  yaml = , yml = listing_from_yaml, listing_from_lines)
   refuse_if_fails(read(lines, file, call), sprintf("Cannot read %s as a catalogue.", file_name(file)),
                   "file", call)
+}
+
+# What comes by a stream has no ending: a head of several columns tells a CSV, a bracket JSON.
+listing_kind <- function(file, lines) {
+  if (!is_stream(file)) return(file_kind(file))
+  first <- lines[match(TRUE, nzchar(trimws(lines)))]
+  if (is.na(first)) return("txt")
+  if (grepl("^[[:space:]]*[[{]", first)) return("json")
+  head <- if (grepl("[,;\t]", first)) tolower(split_row(first, separator_of(first)))
+  if (any(c("card", "name", "cards") %in% head)) "csv" else "txt"
 }
 
 listing_from_csv <- function(lines, file, call) {

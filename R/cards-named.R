@@ -8,6 +8,7 @@
 #'   as `"standard packs=2 jokers=1"` or `"numbered 44"`.
 #' @export
 deck_from <- function(catalogue) {
+  check_given()
   call <- rlang::current_env()
   if (is_deck_words(catalogue)) return(deck_by_words(catalogue, call))
   if (is.character(catalogue) && length(catalogue) > 1) return(deck_of_names(catalogue, call))
@@ -30,7 +31,7 @@ deck_of_names <- function(names, call) {
 
 # Text that is no file, and is not meant as the name of one.
 is_deck_words <- function(x) {
-  rlang::is_string(x) && x != "-" && !file.exists(x) && (grepl("^[[:space:]]*(standard|numbered)\\b", x) ||
+  rlang::is_string(x) && x != "-" && !names_a_file(x) && (grepl("^[[:space:]]*(standard|numbered)\\b", x) ||
                                                          !grepl("[./]", x))
 }
 
@@ -41,7 +42,7 @@ deck_by_words <- function(text, call) {
     return(deck_numbered(written_numbers(words[2])))
   }
   refuse(sprintf(paste("%s is no deck: there is no such file, and decks in words are like \"standard",
-                       "packs=2 jokers=1\" or \"numbered 44\"."), quoted(text)), call = call)
+                       "packs=2 jokers=1\" or \"numbered 44\"."), quoted(shortened(text))), call = call)
 }
 
 deck_settings <- function(words, call) {

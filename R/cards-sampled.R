@@ -9,6 +9,7 @@
 #'   then what is returned is no cards but a sampling that only [draws()] takes as a deck, and `seed` has no part.
 #' @export
 deck_sampled <- function(catalogue, size, weights = NULL, max_copies = Inf, seed = NULL, anew = FALSE) {
+  check_given()
   call <- rlang::current_env()
   listed <- if (is_cards(catalogue)) listing_of_deck(catalogue) else read_listing(catalogue, call)
   data <- listed$catalogue$data

@@ -26,6 +26,7 @@
 #' table(card_attributes(deck_standard())$suit)
 #' @export
 as_cards <- function(x, like = NULL, notation = NULL) {
+  check_given()
   check_notation(notation)
   if (!is.null(like) && !is_cards(like)) {
     refuse(sprintf("`like` must be cards, not %s.", said(like)))
@@ -81,6 +82,7 @@ check_cards_argument <- function(x, name = rlang::caller_arg(x), call = rlang::c
 #' sum(card_attributes(honours)$points)
 #' @export
 card_attributes <- function(x) {
+  check_given()
   check_cards_argument(x)
   found <- catalogue_of(x)$data[codes_of(x), , drop = FALSE]
   rownames(found) <- NULL

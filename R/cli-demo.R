@@ -17,7 +17,8 @@ run_demo <- function(options, arguments) {
     emit(lantern_hall_demo(options$out, option_number(options, "threads")))
     exit_status[["done"]]
   }, interrupt = function(cnd) {
-    inform_user(sprintf("Interrupted: %s holds the questions answered by then, but no page of all.", quoted(options$out)))
+    inform_user(sprintf("Interrupted: %s holds the questions answered by then, but no page of all.",
+                        quoted(options$out)))
     exit_status[["interrupted"]]
   })
 }

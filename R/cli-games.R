@@ -67,6 +67,12 @@ shell_game <- function(options, arguments, command) {
     game_cpp(arguments)
   }
   given <- typed_rules(options$set, "set", command, if (is.null(own)) arguments else own)
+  twice <- intersect(names(given), c(if (!is.null(options$deck)) "deck", if (!is.null(options$player)) "players",
+                                     if (!is.null(options$pays)) "pays"))
+  if (length(twice)) {
+    refuse_usage(command, sprintf("--set %s= and --%s say the same; one of them is enough.", twice[1],
+                                  sub("players", "player", twice[1])))
+  }
   if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
   if (!is.null(options$player)) given$players <- options$player
   if (!is.null(options$pays)) given$pays <- options$pays
@@ -143,6 +149,10 @@ run_vary <- function(options, arguments) {
   if (is.null(options$over)) refuse_usage(command, "it needs --over with a rule and its values.")
   game <- shell_game(options, arguments, command)
   over <- lapply(typed_rules(options$over, "over", command, game), typed_values)
+  if (!is.null(options$outcome) && !recorded_of_term(options$outcome) %in% c(game$record, names(game$kind$columns))) {
+    refuse_usage(command, sprintf("--outcome names %s, which is not recorded; recorded are %s.", quoted(options$outcome),
+                                  join_words(game$record)))
+  }
   found <- do.call(vary_rules, c(list(game), over,
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
                                       threads = option_number(options, "threads"), want = options$want,

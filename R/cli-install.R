@@ -12,7 +12,7 @@
 #' @export
 install_command <- function(folder = NULL) {
   if (is.null(folder)) folder <- command_folder()
-  check_string(folder)
+  check_path(folder, rlang::current_env(), "folder")
   folder <- path.expand(folder)
   link <- file.path(folder, "habanera")
   if (!dir.exists(folder) && !suppressWarnings(dir.create(folder, recursive = TRUE))) {

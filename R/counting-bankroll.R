@@ -37,6 +37,7 @@
 #' bankroll(game_high_card(), start = 50, rounds = 200, bets = bet_progression(after_loss = 2, limit = 16))
 #' @export
 bankroll <- function(x, start, rounds, goal = NULL, bets = NULL, bet = 1) {
+  check_given()
   call <- rlang::current_env()
   law <- round_law(x, call)
   check_number(start, 0, 1e9, "start", call)

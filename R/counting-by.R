@@ -28,6 +28,7 @@
 #' tidy(reprice(found, c("0" = 1, "1" = 4, "2" = 8)))
 #' @export
 by_true_count <- function(sim) {
+  check_given()
   call <- rlang::current_env()
   game <- if (inherits(sim, "habanera_counts_game")) sim$provenance$experiment
   classes <- if (!is.null(game)) round_classes(game)
@@ -65,6 +66,7 @@ sd_by_class <- function(nets, size) {
 #' @param bets A [bet_ramp()], or what it takes.
 #' @export
 reprice <- function(sim, bets) {
+  check_given()
   call <- rlang::current_env()
   if (!inherits(sim, "habanera_by_true_count")) sim <- by_true_count(sim)
   kept <- attr(sim, "kept")

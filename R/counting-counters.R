@@ -31,6 +31,7 @@
 #' @export
 compare_counters <- function(game, players, ruin = 0.05, bank = 400, nsim = 20000, seed = NULL, threads = NULL,
                              progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   bar <- local_progress("Playing shoes", progress, length(players))
   game <- money_game(game, call)

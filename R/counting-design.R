@@ -19,6 +19,7 @@
 #' design_tags(effects, -2:2)
 #' @export
 design_tags <- function(effects, levels = -1:1, balanced = TRUE) {
+  check_given()
   call <- rlang::current_env()
   fits <- is.data.frame(effects) && all(c("bet", "effect", "copies") %in% names(effects)) &&
     length(unique(effects$bet)) == 1

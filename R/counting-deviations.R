@@ -33,6 +33,7 @@
 find_deviations <- function(game, system = "level one balanced", strategy = player_basic(), range = -10:10,
                             depth = 0.5, bets = 1, nsim = 50000, seed = NULL, threads = NULL,
                             progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   local_progress("Finding deviations", progress)
   checked_game(game)

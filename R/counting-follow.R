@@ -23,6 +23,7 @@
 #' bets_follow(demo_file("bets-at-the-window.csv"), "level one balanced")
 #' @export
 bets_follow <- function(file, system = "level one balanced", game = game_blackjack(), rise = 0.2) {
+  check_given()
   call <- rlang::current_env()
   system <- check_system(system, call)
   checked_game(game)

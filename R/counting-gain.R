@@ -28,6 +28,7 @@
 counter_gain <- function(game, player = NULL, cut_after = seq(0.5, 0.85, by = 0.05), packs = NULL, most_bet = NULL,
                          nsim = 20000, seed = NULL, threads = NULL, seconds_per_round = 50, seconds_per_shuffle = 120,
                          progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   game <- money_game(game, call)
   fits <- is.numeric(cut_after) && length(cut_after) && all(is.finite(cut_after) & cut_after > 0 & cut_after < 1)

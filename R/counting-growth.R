@@ -21,6 +21,7 @@
 #' rounds_to_show(game_high_card())
 #' @export
 stake_fraction <- function(x) {
+  check_given()
   call <- rlang::current_env()
   law <- round_law(x, call)
   best <- best_fraction(law)
@@ -59,8 +60,9 @@ print.habanera_growth <- function(x, ...) {
 #' @rdname stake_fraction
 #' @export
 rounds_to_show <- function(x, level = 0.05, power = 0.9, rounds_a_night = 200) {
+  check_given()
   call <- rlang::current_env()
-  check_between(level, 0, 0.5)
+  if (check_level(level) > 0.5) refuse(sprintf("`level` must be at most 0.5, not %s.", said(level)))
   check_between(power, 0.5, 1)
   check_whole(rounds_a_night, 1)
   law <- round_law(x, call)

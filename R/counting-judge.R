@@ -3,6 +3,7 @@
 #' @param game,player,progress As in [removal_effects()].
 #' @export
 judge_count <- function(system, game = game_blackjack(), player = NULL, progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   local_progress("Judging the count", progress)
   system <- check_system(system, call)

@@ -15,6 +15,7 @@
 #' true_count_distribution("level one balanced", game_blackjack(), 156)
 #' @export
 true_count_distribution <- function(system, game, dealt) {
+  check_given()
   call <- rlang::current_env()
   system <- check_system(system, call)
   shoe <- if (is_cards(game)) game else checked_game(game)$deck

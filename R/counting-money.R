@@ -11,6 +11,7 @@
 #' money_distribution(c(-1, 1), c(0.52, 0.48))
 #' @export
 money_distribution <- function(net, probability) {
+  check_given()
   call <- rlang::current_env()
   if (!is.numeric(net) || !length(net) || !all(is.finite(net))) {
     refuse(sprintf("`net` must be numbers, what a round can bring, not %s.", said(net)))
@@ -80,7 +81,9 @@ law_of_game <- function(game, call, bet = 1) {
   if (is.null(bets)) refuse_moneyless(game, call)
   game <- recording(game, bets$column[bet])
   if (holds_rounds(game)) return(law_of_outcomes(in_whole_runs(simulate(game, nsim = 20000, seed = 1)), call, bet))
-  law <- tryCatch(exact(game), habanera_error_work = function(cnd) in_whole_runs(simulate(game, nsim = 1e6, seed = 1))) |>
+  law <- tryCatch(exact(game), habanera_error_work = function(cnd) {
+    in_whole_runs(simulate(game, nsim = 1e6, seed = 1))
+  }) |>
     law_of_outcomes(call, bet)
   solved <- if (law$error > 0) game$kind$solved_edge(game, call)
   if (is.null(solved)) return(law)

@@ -25,6 +25,7 @@
 #' shoe_edge(game_blackjack(), deck_standard(packs = 2)[-(1:20)])
 #' @export
 removal_effects <- function(game, player = NULL, of = NULL, progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   local_progress("Taking cards out", progress)
   game <- money_game(game, call)
@@ -102,6 +103,7 @@ weighed_sum_in_words <- function(rows) {
 #' @rdname removal_effects
 #' @export
 shoe_edge <- function(game, shoe, player = NULL) {
+  check_given()
   call <- rlang::current_env()
   game <- money_game(game, call)
   check_cards_argument(shoe, "shoe", call)

@@ -27,6 +27,7 @@
 #' sessions(game_high_card(), rounds = 300, sessions = 12)
 #' @export
 sessions <- function(x, rounds, sessions = 12, reserve = NULL, other_costs = 0, stake = 1) {
+  check_given()
   call <- rlang::current_env()
   check_whole(rounds, 1, 1e6)
   check_whole(sessions, 1, 1e4)

@@ -24,6 +24,7 @@
 #' bet_sizes(found, bankroll = 400)
 #' @export
 bet_sizes <- function(x, bankroll, fraction = 1, limits = c(1, 12), steps = 1) {
+  check_given()
   call <- rlang::current_env()
   if (!inherits(x, "habanera_by_true_count")) {
     refuse(sprintf("`x` must be what by_true_count() gave, not %s.", said(x)))

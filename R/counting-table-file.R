@@ -7,6 +7,10 @@ read_house_table <- function(file, call) {
     refuse(sprintf("%s must end in .yaml, .yml, .json, .csv or .parquet.", file_name(file)), "file", call)
   }
   found <- list_data(file, call)
+  if (!is.list(found) || is.null(names(found))) {
+    refuse(sprintf("%s must hold rules with `game`, or prizes of a draw, a line \"name: value\" for each.",
+                   file_name(file)), "file", call)
+  }
   if (rlang::is_string(found[["game"]])) return(game(found[["game"]], rules = file))
   if (is.list(found) && !is.null(found[["habanera"]])) return(read_result(file))
   prizes_from_plain(found, file, call)
@@ -21,6 +25,10 @@ prizes_from_plain <- function(found, file, call) {
     slip <- if (length(unknown)) sprintf(", not `%s`.", unknown[1]) else sprintf("; it lacks `%s`.", missing[1])
     refuse(sprintf("%s must hold rules with `game`, or prizes of a draw (%s)%s", file_name(file), join_words(known),
                    slip), "file", call)
+  }
+  if (!rlang::is_string(found$deck)) {
+    refuse(sprintf("%s: `deck` must be a deck in words or a file, not %s.", file_name(file), said(found$deck)), "file",
+           call)
   }
   asked <- lapply(parse_expressions(check_string(found$ask, "ask", call), "ask", call), typed_question)
   question <- draws(deck_from(beside_file(found$deck, file)), found$size, !!!asked)

@@ -21,6 +21,7 @@
 #' takings(demo_file("takings-front.csv"), game_blackjack(), player_basic())
 #' @export
 takings <- function(file, game, player = NULL) {
+  check_given()
   call <- rlang::current_env()
   checked_game(game)
   edge <- tidy(house_edge(game, player, nsim = 1e5, seed = 1))[1, ]
@@ -85,7 +86,7 @@ read_takings <- function(file, game, call) {
   table
 }
 
-# How many initial stakes a round can cost the player; the stake where it is not raised, and unknown where no rule tells.
+# How many initial stakes a round can cost the player: the stake where it is not raised, unknown where no rule tells.
 most_lost <- function(game) {
   bet <- game$kind$bets(game$rules)[1, ]
   limits <- game$kind$limits(game$rules)[[bet$column]]

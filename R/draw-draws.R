@@ -15,6 +15,7 @@ checked_draws <- function(deck, size, replace, call) {
 #' @rdname draws
 #' @export
 positions <- function(deck, shuffle = shuffle_uniform()) {
+  check_given()
   check_deck(deck)
   check_procedure(shuffle)
   x <- new_experiment("habanera_positions", deck = deck, shuffle = shuffle)

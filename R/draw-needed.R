@@ -30,9 +30,10 @@
 #' @export
 draws_needed <- function(deck, size, off_by = NULL, card = NULL, replace = FALSE, level = 0.05,
                          power = 0.95, tampered = NULL) {
+  check_given()
   call <- rlang::current_env()
   experiment <- checked_draws(deck, size, replace, call)
-  check_between(level, 0, 1)
+  check_level(level)
   check_between(power, level, 1)
   if (is.null(off_by) == is.null(tampered)) {
     refuse("Say either `off_by`, how much too often a card comes, or `tampered`, the share of hands.")

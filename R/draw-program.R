@@ -5,6 +5,7 @@
 #' @export
 draws_program <- function(command, deck = deck_standard(), size = NULL, replace = FALSE,
                           numbering = NULL, time_limit = 600, each_trial = FALSE) {
+  check_given()
   call <- rlang::current_env()
   check_string(command)
   check_deck(deck)

@@ -50,6 +50,7 @@
 #' @export
 draws_recorded <- function(file, deck = deck_standard(), size = NULL, replace = FALSE,
                            numbering = NULL, notation = NULL, columns = NULL, ...) {
+  check_given()
   call <- rlang::current_env()
   check_deck(deck)
   check_flag(replace)
@@ -197,6 +198,7 @@ elsewhere <- function(experiment) {
 #' @param table For `as_counts()`: see above.
 #' @export
 as_counts <- function(table, deck = deck_standard(), size = 1, replace = FALSE, numbering = NULL, columns = NULL) {
+  check_given()
   call <- rlang::current_env()
   if (holds_draws(table)) {
     return(draws_recorded(table, deck, if (size > 1) size, replace, numbering, columns = columns))
@@ -220,7 +222,7 @@ as_counts <- function(table, deck = deck_standard(), size = 1, replace = FALSE, 
 
 # What is no table of counts, but the draws themselves: a list of hands, columns of cards, a file.
 holds_draws <- function(table) {
-  if (rlang::is_string(table)) return(file_kind(table) %in% c("csv", "tsv", "txt", "xlsx") && file.exists(table))
+  if (rlang::is_string(table)) return(file_kind(table) %in% c("csv", "tsv", "txt", "xlsx") && names_a_file(table))
   if (!is.data.frame(table)) return(is.list(table) && !is_cards(table) && length(table) > 0 &&
                                       all(vapply(table, function(hand) is.character(hand) || is_cards(hand), NA)))
   counted <- any(tolower(names(table)) %in% count_names) && any(tolower(names(table)) %in% c("card", "name", "var1"))

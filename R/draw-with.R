@@ -3,6 +3,7 @@
 #'   It may also take no argument.
 #' @export
 draws_with <- function(f, deck = deck_standard(), size = NULL, replace = FALSE, numbering = NULL) {
+  check_given()
   check_function(f)
   check_deck(deck)
   check_flag(replace)

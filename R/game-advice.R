@@ -30,6 +30,7 @@
 #' advise(game_video_poker(deck = small), "JH QH KH 9C 9D")
 #' @export
 advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, hands = 1) {
+  check_given()
   call <- rlang::current_env()
   check_flag(working)
   check_whole(hands, 1, 100)
@@ -71,6 +72,7 @@ print_working <- function(endings, dealer) {
 #' @rdname advise
 #' @export
 dealer_totals <- function(game, dead = NULL) {
+  check_given()
   call <- rlang::current_env()
   game <- solved_game(game, "dealer_totals", dead, call)
   structure(game$kind$dealer_totals(game, call), class = c("habanera_dealer_totals", "habanera_table", "data.frame"),

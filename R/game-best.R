@@ -39,6 +39,7 @@
 #' best_strategy(game_video_poker(deck = deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))))
 #' @export
 best_strategy <- function(game, knows = c("total", "two_cards", "all_cards"), dead = NULL) {
+  check_given()
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
   if (inherits(game, "habanera_game") && !is.null(game$kind$best_play)) {

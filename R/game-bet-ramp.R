@@ -14,6 +14,7 @@
 #' bet_ramp(c("0" = 1, "1" = 2, "2" = 4, "3" = 8))
 #' @export
 bet_ramp <- function(bets, limits = c(1, Inf)) {
+  check_given()
   call <- rlang::current_env()
   if (inherits(bets, "habanera_bet_ramp")) bets <- bets$bets
   if (is.data.frame(bets) && all(c("true_count", "bet") %in% names(bets))) {

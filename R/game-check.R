@@ -22,6 +22,7 @@
 #' check_game(game_war(), nsim = 50)
 #' @export
 check_game <- function(game, nsim = 200, seed = 1, expecting = NULL, seats_alike = FALSE) {
+  check_given()
   call <- rlang::current_env()
   checked_game(game, call = call)
   check_whole(nsim, 1, 1e6)
@@ -97,6 +98,7 @@ sound_seats <- function(game, nsim, seed) {
 
 checked_expecting <- function(game, expecting, call) {
   if (is.null(expecting)) return(list())
+  if (!is.list(expecting)) refuse(sprintf("`expecting` must be a list, not %s.", said(expecting)), call = call)
   if (!is.null(expecting$deck)) expecting <- list(expecting)
   if (holds_rounds(game) || length(game$kind$own_play$decks) > 1) {
     refuse("`expecting` is of games with one deck and of single rounds.", call = call)

@@ -39,6 +39,7 @@
 counting_system <- function(tags, name = NULL, by = NULL, side = NULL, start = 0, start_per_deck = 0,
                             true_by = c("exact", "half_decks", "whole_decks", "none"),
                             rounded = c("floor", "truncate", "nearest", "none")) {
+  check_given()
   call <- rlang::current_env()
   if (rlang::is_string(tags)) return(named_system(tags, call))
   if (!is.null(name)) check_string(name)
@@ -60,11 +61,6 @@ check_tags <- function(tags, name, call) {
                  if (name == "tags") ", or a known name" else ""), call = call)
 }
 
-check_number <- function(x, from, to, name, call) {
-  if (is.numeric(x) && length(x) == 1 && isTRUE(x >= from && x <= to)) return(as.double(x))
-  refuse(sprintf("`%s` must be a number %s, not %s.", name, range_words(from, to), said(x)), call = call)
-}
-
 value_labels <- c("A", as.character(2:10))
 
 plain_systems <- function() {
@@ -79,6 +75,7 @@ plain_systems <- function() {
 
 # A plain system, one in a file, or one told as text.
 named_system <- function(name, call) {
+  check_string(name, "system", call)
   if (grepl("=", name, fixed = TRUE)) return(system_from_text(name, call))
   if (grepl("[.](yaml|yml|json)$", name, ignore.case = TRUE)) system_from_file(name, call) else plain_system(name, call)
 }

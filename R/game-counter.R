@@ -54,6 +54,10 @@ player_counting <- function(strategy = NULL, system = "level one balanced", bets
                    insurance_at = whole(insurance_at, "insurance_at"),
                    leaves_below = whole(leaves_below, "leaves_below"),
                    enters_at = whole(enters_at, "enters_at"))
+  if (isTRUE(settings$leaves_below > settings$enters_at)) {
+    refuse(sprintf("Who leaves below %s does not enter at %s: `leaves_below` must be at most `enters_at`.",
+                   whole_code_of(settings$leaves_below), whole_code_of(settings$enters_at)))
+  }
   player <- do.call(new_player, c("counting", Filter(Negate(is.null), settings)))
   player$label <- counting_label(player$settings)
   player

@@ -20,26 +20,41 @@ core_content <- function() {
 
 binding_file <- function() system.file("templates", "binding.cpp", package = "habanera")
 
-# What is compiled lies in a folder of its own, and a file named by the content says in which: it is written last, so
-# that a compilation that was broken off, or another at the same time, does no harm.
+# What is compiled lies in a folder of its own, and a file named by the content says in which, and what is in it by its
+# digest: it is written last, so that a compilation that was broken off, or another at the same time, does no harm, and
+# a library that was damaged or changed is not loaded.
 loaded_game <- function(file, code, key, call) {
   kept <- kept_games()
   known <- file.path(kept, key)
-  folder <- if (file.exists(known)) readLines(known, warn = FALSE)[1]
-  if (is.null(folder) || is.na(folder) || !dir.exists(folder)) {
-    inform_user(sprintf("Compiling %s, once: it takes about half a minute.", basename(file)))
+  folder <- sound_folder(known)
+  if (is.null(folder)) {
+    words <- if (file.exists(known)) "What was compiled of %s was damaged or changed: it is compiled anew." else
+      "Compiling %s, once: it takes about half a minute."
+    inform_user(sprintf(words, basename(file)))
     folder <- tempfile(paste0(substr(key, 1, 8), "-"), kept)
     dir.create(folder)
     compiled <- FALSE
     on.exit(if (!compiled) unlink(folder, recursive = TRUE))
     write_lines_whole(bound_code(file, code, key), game_source(folder), call)
     compile_aside(file, code, folder, call)
-    write_lines_whole(folder, known, call)
+    write_lines_whole(c(folder, compiled_digest(folder)), known, call)
     compiled <- TRUE
   }
   found <- new.env()
   Rcpp::sourceCpp(game_source(folder), env = found, cacheDir = folder)
   found
+}
+
+# Where a game lies that was compiled before; NULL where it is not all that was written then.
+sound_folder <- function(known) {
+  said <- if (file.exists(known)) readLines(known, warn = FALSE)
+  if (length(said) == 2 && dir.exists(said[1]) && identical(compiled_digest(said[1]), said[2])) said[1]
+}
+
+# Of the code and the library.
+compiled_digest <- function(folder) {
+  files <- sort(list.files(folder, "[.](cpp|so|dll|dylib)$", recursive = TRUE))
+  rlang::hash(list(files, unname(tools::md5sum(file.path(folder, files)))))
 }
 
 # The user's folder for what can be made again; where it cannot be written, the session's.

@@ -38,6 +38,7 @@
 #' }
 #' @export
 game_cpp <- function(file, ..., rules = NULL, shuffle = NULL, seat_names = NULL, record = NULL) {
+  check_given()
   call <- rlang::current_env()
   make_game(kind_in_cpp(file, call), rlang::list2(...), rules, game_settings(shuffle, NULL, seat_names, record), call)
 }

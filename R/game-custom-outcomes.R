@@ -15,11 +15,15 @@ NULL
 
 #' @rdname outcomes
 #' @export
-outcome_whole <- function(meaning) new_outcome("whole", meaning)
+outcome_whole <- function(meaning) {
+  check_given()
+  new_outcome("whole", meaning)
+}
 
 #' @rdname outcomes
 #' @export
 outcome_money <- function(meaning, coin = 0.01) {
+  check_given()
   check_number(coin, 1e-6, 1e6, "coin", rlang::current_env())
   new_outcome("money", meaning, coin = coin)
 }
@@ -27,6 +31,7 @@ outcome_money <- function(meaning, coin = 0.01) {
 #' @rdname outcomes
 #' @export
 outcome_choice <- function(choices, meaning) {
+  check_given()
   call <- rlang::current_env()
   if (!is.character(choices) || !length(choices) || anyNA(choices) || anyDuplicated(choices)) {
     refuse(sprintf("`choices` must be different texts, not %s.", said(choices)), call = call)
@@ -36,11 +41,17 @@ outcome_choice <- function(choices, meaning) {
 
 #' @rdname outcomes
 #' @export
-outcome_flag <- function(meaning) new_outcome("flag", meaning, choices = c("no", "yes"))
+outcome_flag <- function(meaning) {
+  check_given()
+  new_outcome("flag", meaning, choices = c("no", "yes"))
+}
 
 #' @rdname outcomes
 #' @export
-outcome_seat <- function(meaning) new_outcome("seat", meaning)
+outcome_seat <- function(meaning) {
+  check_given()
+  new_outcome("seat", meaning)
+}
 
 new_outcome <- function(type, meaning, ...) {
   check_string(meaning, "meaning", rlang::caller_env())

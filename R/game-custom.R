@@ -59,6 +59,7 @@
 game_custom <- function(name, deck, play, outcomes, piles = c(stock = "hidden", shown = "open"), rules = list(),
                         seats = 1, players = player_random(), worth = NULL, record = NULL, shuffle = NULL,
                         seat_names = NULL) {
+  check_given()
   call <- rlang::current_env()
   check_string(name, "name", call)
   if (!grepl("^[a-z][a-z0-9_]*$", name)) {
@@ -127,6 +128,7 @@ checked_piles <- function(piles, decks, seats, call) {
 
 # Rules given by their defaults have the default's type.
 checked_own_rules <- function(rules, call) {
+  if (!is.list(rules)) refuse(sprintf("`rules` must be a list, not %s.", said(rules)), call = call)
   names <- rlang::names2(rules)
   made <- lapply(seq_along(rules), function(i) {
     rule <- rules[[i]]

@@ -95,6 +95,7 @@ player_regular <- function(name = c("baker", "ferryman", "elder twin", "younger 
 #' @rdname customers
 #' @export
 player_errs <- function(player, how_often = 0.05) {
+  check_given()
   fits <- is.numeric(how_often) && length(how_often) == 1 && isTRUE(how_often >= 0 && how_often <= 1)
   if (!fits) refuse(sprintf("`how_often` must be a number from 0 to 1, not %s.", said(how_often)))
   new_player("errs", player = customer(player, "player"), how_often = as.double(how_often))
@@ -110,14 +111,15 @@ player_insures <- function(player = player_basic(), when = TRUE) {
 #' @rdname customers
 #' @export
 player_mixture <- function(players, weights = 1) {
+  check_given()
   call <- rlang::current_env()
   if (rlang::is_string(weights)) weights <- written_numbers(strsplit(weights, "+", fixed = TRUE)[[1]])
   if (inherits(players, "habanera_player") || length(players) < 2) {
     refuse("`players` must be two players or more, as a list.", call = call)
   }
   players <- lapply(players, customer, "players", call)
-  weights <- rep_len(weights, length(players))
-  if (!is.numeric(weights) || anyNA(weights) || any(weights <= 0 | !is.finite(weights))) {
+  if (length(weights)) weights <- rep_len(weights, length(players))
+  if (!is.numeric(weights) || !length(weights) || anyNA(weights) || any(weights <= 0 | !is.finite(weights))) {
     refuse(sprintf("`weights` must be numbers above 0, one for each player, not %s.", said(weights)), call = call)
   }
   new_player("mixture", players = new_players(players), weights = paste(format(weights, digits = 15, trim = TRUE),

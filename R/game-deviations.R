@@ -16,6 +16,7 @@
 #'                       action = "stand"))
 #' @export
 deviations <- function(x) {
+  check_given()
   call <- rlang::current_env()
   if (rlang::is_string(x)) return(if (grepl("[.]csv$", x, ignore.case = TRUE)) deviations_from_file(x, call) else
     deviations_from_text(x, call))
@@ -140,6 +141,7 @@ print.habanera_deviations <- function(x, rows = 30, ...) {
 #' @rdname deviations
 #' @export
 write_deviations <- function(x, file) {
+  check_given()
   call <- rlang::current_env()
   x <- check_deviations(x, call)
   if (file_kind(check_string(file)) != "csv") refuse(sprintf("%s must end in .csv.", quoted(file)), "file", call)

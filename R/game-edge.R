@@ -45,6 +45,7 @@
 #' as.data.frame(edge, by = "up_card")
 #' @export
 house_edge <- function(game, player = NULL, dead = NULL, nsim = 1e6, seed = NULL, threads = NULL) {
+  check_given()
   call <- rlang::current_env()
   if (!inherits(game, "habanera_game")) {
     if (!is.null(player) || !is.null(dead)) refuse("What was played or is paid has no `player` or `dead` to choose.")

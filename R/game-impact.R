@@ -22,6 +22,7 @@
 #' @export
 card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim = 1e5, seed = NULL, threads = NULL,
                         progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   checked_game(game)
   if (is.null(outcome)) outcome <- if (is.null(game$kind$winner)) game$record[1] else "win"
@@ -39,7 +40,11 @@ card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim
 
 new_holding <- function(game, attribute, outcome, seat, call) {
   dealing <- if (is.null(game$spec$dealing)) game$kind$opening(game$rules) else game$spec$dealing
-  if (is.null(dealing)) refuse(sprintf("%s deals no hands.", game$kind$title), call = call)
+  if (is.null(dealing)) {
+    refuse(sprintf(if (is.null(game$kind$own_play)) "%s deals no hands." else
+      "%s deals by its own code: card_impact() takes games that deal before they are played.", game$kind$title),
+      call = call)
+  }
   if (holds_rounds(game)) refuse("card_impact() is of single rounds: no `cut_after`.", "rules", call)
   if (!is.null(game$piles)) refuse("Given piles are the same in every trial; card_impact() needs a deal.", call = call)
   if (has_r_function(game)) refuse("card_impact() cannot play by an R function.", call = call)

@@ -29,6 +29,7 @@
 keep_rules <- function(...) {
   call <- rlang::current_env()
   lines <- as.character(unlist(lapply(list(...), function(line) {
+    if (is.character(line)) check_utf8(line, "a line of keep_rules()", call)
     if (is.language(line)) return(expression_text(line))
     if (is.character(line)) return(line)
     refuse(sprintf("A line of keep_rules() must be text or a quoted condition, not %s.", said(line)), call = call)

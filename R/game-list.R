@@ -23,6 +23,7 @@ game_kind <- function(name, call = NULL) {
 #' @param rules,shuffle,piles,seat_names,record As in [game_war()].
 #' @export
 game <- function(name, ..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
+  check_given()
   call <- rlang::current_env()
   make_game(game_kind(check_string(name), call), rlang::list2(...), rules,
             game_settings(shuffle, piles, seat_names, record), call)

@@ -35,6 +35,7 @@
 #' round_robin(game_pairs(pairs = 6), c("full_memory", "careful", "random"), nsim = 500, seed = 1)
 #' @export
 round_robin <- function(game, players, nsim = 1e4, seed = NULL, threads = NULL, progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   simulate(new_meeting(checked_game(game), players, call), nsim, seed, threads = threads, progress = progress)
 }
@@ -43,8 +44,12 @@ most_meeting_columns <- 600
 
 new_meeting <- function(game, players, call) {
   scores <- game$kind$scores(game$rules)
-  if (is.null(scores) || !"players" %in% names(game$rules)) {
+  if (!"players" %in% names(game$rules)) {
     refuse(sprintf("In %s nobody decides anything: there is no round robin.", game$kind$title), call = call)
+  }
+  if (is.null(scores)) {
+    refuse(sprintf("%s does not say who wins: a round robin needs an outcome that is outcome_seat().", game$kind$title),
+           call = call)
   }
   if (holds_rounds(game)) refuse("A round robin is of single rounds: no `cut_after`.", "rules", call)
   seats <- length(scores)

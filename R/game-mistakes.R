@@ -24,6 +24,7 @@
 #' mistakes(game_blackjack(), player_regular("baker"))
 #' @export
 mistakes <- function(game, player = NULL, dead = NULL) {
+  check_given()
   call <- rlang::current_env()
   game <- solved_game(game, "mistakes", dead, call)
   if (!is.null(player)) game <- change_game(game, list(players = player), call)

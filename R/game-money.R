@@ -22,6 +22,9 @@ rule_cut <- function() {
              fits <- is.numeric(value) && length(value) == 1 &&
                isTRUE(value > 0 && (value < 1 || value == round(value)))
              if (!fits) refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
+             if (value == 1) {
+               inform_user("`cut_after` 1 is one card: each shoe has one round. A share is below 1, such as 0.75.")
+             }
              as.double(value)
            })
 }

@@ -34,6 +34,7 @@ game_from_file <- function(file, call) {
 #' write_game_template("first_pair", tempdir())
 #' @export
 write_game_template <- function(name, dir = ".", cpp = FALSE) {
+  check_given()
   call <- rlang::current_env()
   check_string(name)
   check_string(dir)

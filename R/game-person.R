@@ -21,6 +21,7 @@
 #' }
 #' @export
 sit_in <- function(game, seat = 1, seed = NULL, trial = 1, file = NULL) {
+  check_given()
   call <- rlang::current_env()
   checked_game(game)
   refuse_without_decisions(game, call)
@@ -138,6 +139,7 @@ moves_to_take_up <- function(kept, sitting, call) {
 #'   difference).
 #' @export
 judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
+  check_given()
   call <- rlang::current_env()
   if (rlang::is_string(x)) x <- read_sitting(x, call)
   if (!is.list(x) || is.null(x$moves)) refuse(sprintf("`x` must be what sit_in() gave, or its file, not %s.", said(x)))

@@ -60,7 +60,7 @@ player_careful <- function() new_player("careful")
 player_forgetful <- function(recall = 0.7, span = Inf) {
   fits <- is.numeric(recall) && length(recall) == 1 && !is.na(recall) && recall >= 0 && recall <= 1
   if (!fits) refuse(sprintf("`recall` must be a number from 0 to 1, not %s.", said(recall)))
-  if (!identical(as.double(span), Inf)) check_whole(span, 0, 1e6)
+  if (!identical(span, Inf)) check_whole(span, 0, 1e6)
   new_player("forgetful", recall = as.double(recall), span = as.double(span))
 }
 
@@ -71,6 +71,7 @@ player_random <- function() new_player("random")
 #' @rdname players
 #' @export
 player_with <- function(f, name = "function") {
+  check_given()
   check_function(f)
   player <- new_player("with")
   player[c("f", "label")] <- list(f, check_string(name))
@@ -127,6 +128,7 @@ player_makers <- function() {
 }
 
 player_from_text <- function(text, call) {
+  check_string(text, "players", call)
   if (grepl("[.]csv$", text, ignore.case = TRUE)) return(strategy_table(text))
   if (grepl("[.]txt$", text, ignore.case = TRUE)) return(keep_rules(text))
   parts <- split_outside(text, ":")

@@ -26,6 +26,7 @@ NULL
 #' @rdname replay_game
 #' @export
 replay.habanera_game <- function(x, seed, trial = 1, ...) {
+  check_given()
   check_seed(seed)
   check_whole(trial)
   if (isTRUE(x$rules$shoes > 1)) refuse("Of several `shoes` only the first could be replayed; replay a game of one.")
@@ -121,6 +122,7 @@ whole_outcome <- function(game, values) {
 #' replay(game_war(piles = piles, face_down = 0), seed = 1)
 #' @export
 piles_at <- function(trace, step = NULL, round = NULL) {
+  check_given()
   if (!inherits(trace, "habanera_game_trace") || is.null(attr(trace, "game"))) {
     refuse(sprintf("`trace` must come from replay() of a game, not %s.", said(trace)))
   }

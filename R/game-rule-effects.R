@@ -18,6 +18,7 @@
 #' rule_effects(game_high_card())
 #' @export
 rule_effects <- function(game, knows = c("total", "two_cards", "all_cards"), progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
   checked_game(game)

@@ -4,6 +4,11 @@
 #' @rdname own_rules
 #' @export
 rule_fraction <- function(name, default, from, to, meaning, without = NULL, tries = list()) {
+  check_given()
+  call <- rlang::current_env()
+  check_string(name, "name", call)
+  check_number(from, -Inf, Inf, "from", call)
+  check_number(to, from, Inf, "to", call)
   allowed <- paste0("a number or a fraction such as 3:2, ", range_words(from, to),
                     if (!is.null(without)) paste(", or NULL:", without))
   new_rule(name, default, allowed, meaning, function(value, name, call) {
@@ -49,7 +54,7 @@ listed_numbers <- function(value) {
   numbers <- if (is.numeric(value)) as.double(value) else if (is.character(value)) {
     vapply(unname(value), fraction_value, 0, USE.NAMES = FALSE)
   }
-  if (is.null(names)) numbers else rlang::set_names(numbers, names)
+  if (is.null(names) || is.null(numbers)) numbers else rlang::set_names(numbers, names)
 }
 
 typed_list <- function(text) {

@@ -21,6 +21,7 @@ rules_in_words <- function(rules) paste(names(rules), "=", vapply(rules, rule_te
 
 # A whole number, a short decimal, or a fraction.
 number_in_words <- function(x, mark = ",") {
+  if (!is.finite(x)) return(as.character(x))
   if (x == round(x)) return(format(x, big.mark = mark, scientific = FALSE, trim = TRUE, digits = 15))
   short <- format(x, digits = 15, scientific = FALSE, trim = TRUE)
   if (nchar(short) <= 8) return(short)

@@ -30,6 +30,7 @@ NULL
 #' @rdname own_rules
 #' @export
 rule_choice <- function(name, choices, meaning) {
+  check_given()
   new_rule(name, choices[1], paste("one of", join_words(choices, "or")), meaning, function(value, name, call) {
     check_choice(value, choices, name, call)
   }, tries = choices)
@@ -38,6 +39,11 @@ rule_choice <- function(name, choices, meaning) {
 #' @rdname own_rules
 #' @export
 rule_whole <- function(name, default, from, to, meaning, without = NULL, tries = list()) {
+  check_given()
+  call <- rlang::current_env()
+  check_string(name, "name", call)
+  check_whole(from, -2^53, name = "from", call = call)
+  if (!identical(to, Inf)) check_whole(to, from, name = "to", call = call)
   allowed <- paste0("a whole number ", range_words(from, to), if (!is.null(without)) paste(", or NULL:", without))
   new_rule(name, default, allowed, meaning, function(value, name, call) {
     if (is.null(value) && !is.null(without)) return(NULL)
@@ -48,6 +54,7 @@ rule_whole <- function(name, default, from, to, meaning, without = NULL, tries =
 #' @rdname own_rules
 #' @export
 rule_flag <- function(name, meaning, default = FALSE) {
+  check_given()
   new_rule(name, default, "TRUE or FALSE", meaning, function(value, name, call) {
     # As YAML has it.
     check_flag(if (identical(value, "yes")) TRUE else if (identical(value, "no")) FALSE else value, name, call)

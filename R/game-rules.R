@@ -18,6 +18,7 @@
 #' games("war")[c("rule", "default")]
 #' @export
 rules <- function(game) {
+  check_given()
   checked_game(game)
   structure(game$rules, class = "habanera_rules", kind = game$kind)
 }
@@ -25,6 +26,7 @@ rules <- function(game) {
 #' @rdname rules
 #' @export
 change_rules <- function(game, ...) {
+  check_given()
   call <- rlang::current_env()
   checked_game(game)
   change_game(game, rlang::list2(...), call)
@@ -42,6 +44,7 @@ change_game <- function(game, changes, call) {
 #' @rdname rules
 #' @export
 write_rules <- function(game, file) {
+  check_given()
   call <- rlang::current_env()
   checked_game(game)
   if (has_function_player(game)) refuse("A player that is an R function cannot be written to a file.", call = call)

@@ -16,10 +16,15 @@
 #' best_play(game_pairs(pairs = 4, players = list(player_full_memory(), player_careful())), seat = 2)
 #' @export
 best_play <- function(game, seat = 1) {
+  check_given()
   call <- rlang::current_env()
   checked_game(game)
   if (is.null(game$kind$solve)) {
-    refuse(sprintf("In %s nobody decides anything that could be solved.", game$kind$title), call = call)
+    if (!"players" %in% names(game$rules)) {
+      refuse(sprintf("In %s nobody decides anything that could be solved.", game$kind$title), call = call)
+    }
+    refuse(sprintf(paste("%s is not gone through by best_play(), which takes game_pairs() and games of game_cpp();",
+                         "%s"), game$kind$title, best_play_instead(game)), call = call)
   }
   seats <- game$kind$seats(game$rules)
   check_whole(seat, 1, seats)
@@ -28,6 +33,11 @@ best_play <- function(game, seat = 1) {
   solved <- change_game(game, list(players = players), call)
   found <- tryCatch(game$kind$solve(solved$spec$rules$players[[seat]]), `habanera::OutOfReach` = refuse_unsolved)
   structure(c(found, list(seat = seat, game = in_words(solved))), class = "habanera_best_play")
+}
+
+best_play_instead <- function(game) {
+  if (!is.null(game$kind$best_strategy) || !is.null(game$kind$best_play)) return("best_strategy() has its best play.")
+  "player_lookahead() tries moves at any game that says what its outcomes are worth."
 }
 
 #' @export

@@ -31,6 +31,7 @@
 #' game_blackjack(players = strategy_table(rows, "fives doubled"), most_hands = 1)
 #' @export
 strategy_table <- function(x, name = NULL) {
+  check_given()
   call <- rlang::current_env()
   if (!is.null(name)) check_string(name)
   if (rlang::is_string(x) && !grepl("[.]csv$", x, ignore.case = TRUE)) {
@@ -101,6 +102,7 @@ read_strategy <- function(file, call) {
 
 cells_from_frame <- function(x, call) {
   names(x) <- sub("^X(?=[0-9A])", "", trimws(names(x)), perl = TRUE)
+  refuse_columns_twice(names(x), "The strategy", call)
   if (!"hand" %in% names(x)) {
     refuse("A strategy has a column `hand` (such as \"hard 16\"), then one for each up card, 2 to 10 and A.",
            call = call)
@@ -153,6 +155,7 @@ as.data.frame.habanera_strategy <- function(x, row.names = NULL, optional = FALS
 #' @rdname strategy_table
 #' @export
 strategy_grid <- function(x) {
+  check_given()
   check_strategy(x, rlang::current_env())
   data.frame(hand = rownames(x$cells), x$cells, check.names = FALSE, row.names = NULL)
 }
@@ -201,6 +204,7 @@ painted_entries <- function(text) {
 #' @rdname strategy_table
 #' @export
 write_strategy <- function(x, file) {
+  check_given()
   call <- rlang::current_env()
   check_strategy(x, call)
   table <- strategy_grid(x)

@@ -33,6 +33,7 @@
 #' @export
 vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL,
                        of = c("outcomes", "edge"), progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   of <- check_choice(of, c("outcomes", "edge"))
   checked_game(game)
@@ -55,8 +56,8 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], game, wish, call))
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_varied", "habanera_table", "data.frame"), rules = names(values), part = attr(played, "part"),
-            counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed,
+  structure(rows, class = c("habanera_varied", "habanera_table", "data.frame"), rules = names(values),
+            part = attr(played, "part"), counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed,
             want = want)
 }
 

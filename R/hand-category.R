@@ -33,18 +33,21 @@ NULL
 #' @rdname hands
 #' @export
 hand_category <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+  check_given()
   hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$category
 }
 
 #' @rdname hands
 #' @export
 hand_strength <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+  check_given()
   hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$strength
 }
 
 #' @rdname hands
 #' @export
 hand_place <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+  check_given()
   places_of(hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$strength)
 }
 
@@ -75,6 +78,7 @@ core_hand_rules <- function(bound) {
 #' @rdname hands
 #' @export
 explain_hand <- function(hands, rules = hand_rules(), deck = NULL) {
+  check_given()
   call <- rlang::current_env()
   rules <- check_hand_rules(rules, call)
   read <- read_hands(hands, NULL, deck, call)

@@ -69,6 +69,9 @@ rank_values <- function(rules, data, call) {
 #' @param copies For `deck_ranks()`: how many cards of each rank there are.
 #' @export
 deck_ranks <- function(ranks = NULL, copies = 4) {
+  if (!is.null(ranks) && !is.character(ranks) && !is.numeric(ranks)) {
+    refuse(sprintf("`ranks` must be texts or numbers, not %s.", said(ranks)))
+  }
   ranks <- if (is.null(ranks)) standard_ranks else unique(as.character(ranks))
   check_whole(copies, 1, 1000)
   high <- if (all(ranks %in% standard_ranks)) match(ranks, standard_ranks) + 1 else seq_along(ranks)

@@ -6,6 +6,7 @@ read_hands <- function(hands, hand_size, deck, call, columns = NULL) {
     read <- read_card_frame(hands, if (is.null(deck)) deck_standard(jokers = 1) else deck, call, columns)
     return(typed_hands(hands_as_often(read), deck, call))
   }
+  if (is.character(hands)) check_utf8(hands, "hands", call)
   if (is.character(hands) && length(hands) == 1 && is_file_of_hands(hands)) {
     return(typed_hands(hands_of_file(hands, deck, columns, call), deck, call))
   }

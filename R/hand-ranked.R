@@ -14,6 +14,7 @@
 #' compare(hand_rules(), hand_rules(wild = rank == "2"), hands)
 #' @export
 rank_hands <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+  check_given()
   call <- rlang::current_env()
   rules <- check_hand_rules(rules, call)
   read <- read_hands(hands, hand_size, deck, call, columns)

@@ -26,6 +26,7 @@
 showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_rules(), own_cards = "any",
                      board_size = 5, hand_size = NULL, nsim = NULL, seed = NULL, threads = NULL,
                      progress = NULL) {
+  check_given()
   call <- rlang::current_env()
   check_deck(deck, call)
   rules <- check_hand_rules(rules, call)

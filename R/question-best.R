@@ -15,6 +15,7 @@
 #' best_exchange("AS KS 9S 4S 9D", largest_group(suit) == 5, deck_standard())
 #' @export
 best_exchange <- function(hand, value, deck = deck_standard()) {
+  check_given()
   call <- rlang::current_env()
   check_deck(deck)
   value <- rlang::enquo(value)

@@ -17,6 +17,7 @@
 #' copies_curve(opening, "plum", 0:7, instead_of = "quince")
 #' @export
 copies_curve <- function(question, card, copies = 0:10, instead_of = NULL) {
+  check_given()
   call <- rlang::current_env()
   if (!inherits(question, "habanera_until")) check_question(question, call)
   check_deck(question$whole, call)
@@ -54,9 +55,12 @@ check_curve_cards <- function(card, instead_of, deck, call) {
 
 copies_grid <- function(copies, cards, call) {
   sides <- if (is.list(copies)) copies else rep(list(copies), cards)
-  fits <- function(side) is.numeric(side) && length(side) && all(is.finite(side) & side >= 0 & side == floor(side))
+  fits <- function(side) {
+    is.numeric(side) && length(side) && all(is.finite(side) & side >= 0 & side <= most_cards & side == floor(side))
+  }
   if (length(sides) != cards || !all(vapply(sides, fits, TRUE))) {
-    refuse("`copies` must be whole numbers of 0 or more; for two cards, or a list of two such vectors.", call = call)
+    refuse(sprintf("`copies` must be whole numbers from 0 to %s; for two cards, or a list of two such vectors.",
+                   format_count(most_cards)), call = call)
   }
   names(sides) <- c("copies", "copies_2")[seq_along(sides)]
   expand.grid(lapply(sides, as.double), KEEP.OUT.ATTRS = FALSE)

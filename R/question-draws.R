@@ -37,6 +37,7 @@
 #' summary(simulate(x, nsim = 1e4, seed = 1))
 #' @export
 draws <- function(deck, size, ..., replace = FALSE, shuffle = shuffle_uniform(), held = NULL, dead = NULL) {
+  check_given()
   call <- rlang::current_env()
   refuse_short_names(rlang::names2(as.list(sys.call())), call)
   questions <- rlang::enquos(...)

@@ -26,6 +26,7 @@
 #' payout(x, ifelse(alike == 3, 10, 0))
 #' @export
 payout <- function(x, pays, stake = 1) {
+  check_given()
   call <- rlang::current_env()
   check_payable(x, call)
   check_between(stake, 0, 1e15)

@@ -30,7 +30,10 @@
 #' price_for(x, c("3" = 10, "2" = 1), edge = 0.15, lines = "3", stake = 1)
 #' price_for(game_baccarat(), edge = 0.05, lines = "tie_pays", bet = "tie")
 #' @export
-price_for <- function(x, ...) UseMethod("price_for")
+price_for <- function(x, ...) {
+  check_given("x")
+  UseMethod("price_for")
+}
 
 #' @rdname price_for
 #' @export

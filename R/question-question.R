@@ -47,10 +47,21 @@ check_column_name <- function(name, before, call) {
 # Every value that the column can have is worked out once, so that nothing bad waits for simulate().
 check_column <- function(name, x, call) {
   words <- without_notes(asked_words(x$columns[name], x$pool, c(hand_words, turn_words), call))
+  refuse_cardless(x$columns[[name]], name, words, x$pool, call)
   turns <- if ("turn" %in% all.vars(x$columns[[name]])) x$turns + 1 else 1
   cells <- words$cells * turns
   if (cells > most_cells) refuse_cells(expression_text(x$columns[[name]]), cells, call)
   outcome_values(x$columns[[name]], words, possible_index(words, cells), call)
+}
+
+# `suit = "hearts"` gives a name to a text, and is always met.
+refuse_cardless <- function(expr, name, words, pool, call) {
+  if (length(words$each) || "turn" %in% all.vars(expr)) return(invisible())
+  text <- expression_text(expr)
+  cure <- if (name %in% names(pool$data) || is.character(expr)) {
+    sprintf("to compare, write ==, as in count(%s == %s)", name, text)
+  } else "ask of the cards, as in count(rank == \"A\")"
+  refuse(sprintf("`%s = %s` uses no card, and its answer is always the same; %s.", name, text, cure), "language", call)
 }
 
 # The sizes that a hand can have before it grows by turns, and the most cards used up for it.

@@ -30,6 +30,7 @@
 #'   exact()
 #' @export
 redraw_if <- function(x, condition, size = NULL, times = 1, put_back = 0, under = NULL) {
+  check_given()
   call <- rlang::current_env()
   condition <- rlang::enquo(condition)
   under <- rlang::enquo(under)
@@ -65,6 +66,7 @@ check_each_time <- function(x, times, name, call) {
 #' @rdname redraw_if
 #' @export
 draw_more <- function(x, size = 1, times) {
+  check_given()
   call <- rlang::current_env()
   check_question(x, call)
   refuse_after(x, "draw_more()", "turns", call)
@@ -79,6 +81,7 @@ draw_more <- function(x, size = 1, times) {
 #'   cards it keeps, or `TRUE` and `FALSE` for each.
 #' @export
 exchange_cards <- function(x, keep, times = 1) {
+  check_given()
   call <- rlang::current_env()
   check_question(x, call)
   refuse_after(x, "exchange_cards()", "turns", call)

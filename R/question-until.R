@@ -17,6 +17,7 @@
 #' summary(exact(draw_until(deck_from(demo_file("orchard.csv")), distinct(suit) == 4)))
 #' @export
 draw_until <- function(deck, condition, by_at_most = NULL, shuffle = shuffle_uniform()) {
+  check_given()
   call <- rlang::current_env()
   condition <- rlang::enquo(condition)
   check_deck(deck)
@@ -24,6 +25,10 @@ draw_until <- function(deck, condition, by_at_most = NULL, shuffle = shuffle_uni
   most <- if (is.null(by_at_most)) length(deck) else check_whole(by_at_most, 0, length(deck))
   checked <- checked_outcome(rlang::quo_get_expr(condition), catalogue_of(deck), list(), rlang::quo_get_env(condition),
                              call, turns = FALSE)
+  if (!length(all.names(checked, unique = TRUE)) || is.logical(checked)) {
+    refuse(sprintf("`condition` %s uses no card; ask of the cards, as in count(rank == \"A\") >= 1.",
+                   expression_text(checked)), "language", call)
+  }
   new_until(deck, checked, most, shuffle, call)
 }
 

@@ -15,6 +15,7 @@
 #' show_working(draws(deck_standard(), 5, two_up = count(rank == "A") >= 2))
 #' @export
 show_working <- function(x, column = NULL) {
+  check_given()
   call <- rlang::current_env()
   if (inherits(x, "habanera_distribution_question")) x <- x$provenance$experiment
   check_question(x, call)

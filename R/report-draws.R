@@ -13,7 +13,10 @@
 #' x <- simulate(draws(deck_standard(), 5), nsim = 1e4, seed = 1)
 #' report(x, tempfile(fileext = ".html"))
 #' @export
-report <- function(x, file, title = NULL) UseMethod("report")
+report <- function(x, file, title = NULL) {
+  check_given()
+  UseMethod("report")
+}
 
 #' @export
 report.default <- function(x, file, title = NULL) {

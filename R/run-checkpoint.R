@@ -6,7 +6,7 @@ checkpoint_format <- "habanera checkpoint 4"
 
 check_checkpoint <- function(file, call) {
   if (is.null(file)) return(NULL)
-  check_string(file, "checkpoint", call)
+  check_path(file, call, "checkpoint")
   if (!dir.exists(dirname(file)) || !try_folder(dirname(file))) {
     refuse(sprintf("Cannot write the checkpoint %s: its folder is missing or not writable.",
                    quoted(file)), "file", call)

@@ -105,6 +105,7 @@ check_experiment <- function(x, name = rlang::caller_arg(x), call = rlang::calle
 #' exact(draws(deck_standard(), 5))
 #' @export
 exact <- function(x, ...) {
+  check_given()
   local_progress("Working it out")
   UseMethod("exact")
 }
@@ -127,6 +128,7 @@ exact.default <- function(x, ...) check_experiment(x)
 #' trials(draws(deck_standard(), 5), seed = 1, trials = 1:3)
 #' @export
 trials <- function(x, seed, trials) {
+  check_given()
   check_experiment(x)
   check_seed(seed)
   fits <- is.numeric(trials) && length(trials) > 0 && length(trials) <= 1e7 && all(is.finite(trials)) &&

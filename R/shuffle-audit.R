@@ -51,6 +51,7 @@
 #' @export
 audit <- function(procedure, deck = deck_standard(), nsim = 1e5, seed = NULL, start = c("fresh", "continued"),
                   level = 0.01, threads = NULL, ...) {
+  check_given()
   UseMethod("audit")
 }
 

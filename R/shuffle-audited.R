@@ -18,7 +18,7 @@ audit_procedure <- function(procedure, deck, nsim, seed, start, level, threads, 
 # What is to be counted, checked. `...`: `alike`, `grid` and `progress` of audit().
 audit_plan <- function(deck, level, ..., identity = TRUE, call) {
   check_deck(deck, call = call)
-  check_between(level, 0, 1, call = call)
+  check_level(level, call = call)
   if (length(deck) > most_audited_cards) {
     refuse(sprintf("At most %s cards can be audited, not %s.", format_count(most_audited_cards),
                    format_count(length(deck))), "work", call)

@@ -23,7 +23,7 @@ compare.habanera_procedure <- function(x, y, deck = deck_standard(), nsim = 1e5,
   check_procedure(y)
   check_deck(deck)
   check_whole(nsim, 1, 1e9)
-  check_between(level, 0, 1)
+  check_level(level)
   seed <- resolve_seed(seed)
   found <- compare_exactly(x, y, deck)
   if (is.null(found)) found <- compare_by_simulation(x, y, deck, nsim, seed, level)

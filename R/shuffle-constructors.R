@@ -144,6 +144,7 @@ shuffle_shelf <- function(shelves = 10, seconds = NULL) {
 #'   trial's address before it is called. It cannot be read from text, walked, or watched.
 #' @export
 shuffle_with <- function(f, seconds = NULL) {
+  check_given()
   check_function(f)
   if (!is.null(seconds)) check_seconds(seconds, rlang::current_env())
   new_procedure(list(list(name = "with", times = 1, parameters = list(), f = f,

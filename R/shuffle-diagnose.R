@@ -24,6 +24,7 @@
 #' diagnose(audit(shuffle_naive_swap(skip_last = 1), nsim = 2e4, seed = 1))
 #' @export
 diagnose <- function(audit, candidates = NULL, nsim = 2e4, seed = 1) {
+  check_given()
   if (!inherits(audit, "habanera_audit")) refuse(sprintf("`audit` must be an audit(), not %s.", said(audit)))
   check_whole(nsim, 1000, 1e8)
   check_seed(seed)

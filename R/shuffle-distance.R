@@ -17,6 +17,7 @@
 #' exact_distance(shuffle_riffle(), 52)
 #' @export
 exact_distance <- function(procedure, deck_size = 52, times = 1:12) {
+  check_given()
   check_procedure(procedure)
   check_whole(deck_size, 1, 1000)
   fits <- is.numeric(times) && length(times) && all(is.finite(times)) && all(times >= 0 & times == floor(times))

@@ -34,6 +34,7 @@
 #' audit(logged)
 #' @export
 shuffle_recorded <- function(file, deck = NULL, numbering = NULL, notation = NULL, columns = NULL) {
+  check_given()
   call <- rlang::current_env()
   check_notation(notation)
   read <- function(deck) recorded_shuffles(file, deck, numbering, notation, columns, call)
@@ -68,6 +69,7 @@ recorded_shuffles <- function(file, deck, numbering, notation, columns, call) {
 #' @param each_trial Whether the program is started anew for each deck, for programs that write one and stop.
 #' @export
 shuffle_program <- function(command, deck = deck_standard(), numbering = NULL, time_limit = 600, each_trial = FALSE) {
+  check_given()
   check_string(command)
   check_deck(deck)
   check_flag(each_trial)

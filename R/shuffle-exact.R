@@ -19,6 +19,7 @@
 #' summary(exact(shuffle_riffle(2), deck_numbered(5)))
 #' @export
 exact.habanera_procedure <- function(x, deck, ...) {
+  check_given()
   call <- rlang::current_env()
   check_deck(deck)
   if (has_function(x)) return(exact_function(x, deck, call))

@@ -20,6 +20,7 @@
 #' @export
 follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_from = NULL, nsim = 1e5,
                    seed = NULL) {
+  check_given()
   check_procedure(procedure)
   check_whole(times, 0, 1e4)
   check_whole(deck_size, 1, most_cards)
@@ -152,7 +153,11 @@ followed_line <- function(now) {
 #' restore_period(shuffle_faro("in"), 42:46)
 #' @export
 restore_period <- function(procedure, deck_size = 52) {
+  check_given()
   check_procedure(procedure)
+  if (is_cards(deck_size)) {
+    refuse("`deck_size` must be numbers of cards, such as 52, not the cards; length() counts them.")
+  }
   fits <- is.numeric(deck_size) && length(deck_size) %in% 1:1e4 && all(is.finite(deck_size)) &&
     all(deck_size >= 0 & deck_size <= most_cards & deck_size == floor(deck_size))
   if (!fits) refuse(sprintf("`deck_size` must be numbers of cards, such as 52 or 2:60, not %s.", said(deck_size)))

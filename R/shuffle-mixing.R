@@ -32,6 +32,7 @@
 #' @export
 mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5, seed = NULL, distance = 0.1,
                    gain = 0.1, threads = NULL, progress = NULL) {
+  check_given()
   procedures <- check_procedures(procedures)
   check_repeats(times)
   check_whole(nsim, 100, 1e10)

@@ -14,7 +14,8 @@
 #' trials_needed(shuffle_naive_swap(), nsim = 1e4, seed = 1)
 #' @export
 trials_needed <- function(procedure, ..., level = 0.01, power = 0.95) {
-  check_between(level, 0, 1)
+  check_given()
+  check_level(level)
   check_between(power, level, 1)
   pilot <- audit(procedure, ..., level = level)
   if (!inherits(pilot, "habanera_audit")) refuse("A pilot is an audit of one deck: leave out `sizes`.")

@@ -13,7 +13,10 @@
 #' @examples
 #' replay(procedure("riffle, cut"), seed = 1, trial = 1, deck = deck_numbered(12))
 #' @export
-replay <- function(x, seed, trial = 1, ...) UseMethod("replay")
+replay <- function(x, seed, trial = 1, ...) {
+  check_given("x")
+  UseMethod("replay")
+}
 
 #' @export
 replay.default <- function(x, seed, trial = 1, ...) {
@@ -23,6 +26,7 @@ replay.default <- function(x, seed, trial = 1, ...) {
 #' @rdname replay
 #' @export
 replay.habanera_procedure <- function(x, seed, trial = 1, deck = deck_standard(), ...) {
+  check_given()
   check_seed(seed)
   check_whole(trial)
   check_deck(deck)

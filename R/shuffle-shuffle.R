@@ -12,6 +12,7 @@
 #' shuffle(deck_standard(), shuffle_riffle(3), seed = 1)
 #' @export
 shuffle <- function(x, procedure = shuffle_uniform(), seed = NULL, trial = 1) {
+  check_given()
   check_cards_argument(x)
   check_procedure(procedure)
   check_whole(trial)

@@ -16,7 +16,7 @@ audit_over_sizes <- function(procedure, sizes, nsim, seed, start, level, threads
   fits <- is.numeric(sizes) && length(sizes) %in% 1:1e4 && all(is.finite(sizes)) &&
     all(sizes >= 0 & sizes <= most_audited_cards & sizes == floor(sizes))
   if (!fits) refuse(sprintf("`sizes` must be numbers of cards, such as 0:10, not %s.", said(sizes)), call = call)
-  check_between(level, 0, 1, call = call)
+  check_level(level, call = call)
   bar <- local_progress("Auditing", total = length(sizes))
   audits <- lapply_until_interrupted(sizes, function(n) {
     audit_procedure(procedure, deck_numbered(n), nsim, seed, start, level / length(sizes), threads, call = call)

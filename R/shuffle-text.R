@@ -10,6 +10,7 @@
 #' procedure("wash, riffle x4, strip packets=6, riffle clump=0.1, cut")
 #' @export
 procedure <- function(text) {
+  check_given()
   call <- rlang::current_env()
   check_string(text)
   parts <- trimws(strsplit(text, ",", fixed = TRUE)[[1]])

@@ -64,7 +64,10 @@ broken_cards <- function(all, plan) {
 #' @rdname audit
 #' @param x An audit; of `verdict()` also counts of draws or positions, or their summary.
 #' @export
-verdict <- function(x) UseMethod("verdict")
+verdict <- function(x) {
+  check_given("x")
+  UseMethod("verdict")
+}
 
 #' @export
 verdict.default <- function(x) refuse(sprintf("`x` must be an audit(), or counts of draws, not %s.", said(x)))

@@ -67,7 +67,8 @@ is_result <- function(x) inherits(x, c("habanera_counts", "habanera_distribution
 #'
 #'   `provenance()`: a list with `seed`, `trials` (data frame of ranges, `first` and `last`),
 #'   `entries` (per trial), `experiment` (in words), `data` (the same as plain data), `source` and
-#'   `version`, and of a run that was interrupted `interrupted_of`, the trials asked for. How long it took is no part of a result: the same seed gives the same again.
+#'   `version`, and of a run that was interrupted `interrupted_of`, the trials asked for. How long it
+#'   took is no part of a result: the same seed gives the same again.
 #' @section Errors: `c()` refuses results that share trials, or are of different experiments or
 #'   seeds (`habanera_error_merge`).
 #' @examples
@@ -93,6 +94,7 @@ as.data.frame.habanera_distribution <- function(x, row.names = NULL, optional = 
 #' @rdname counts
 #' @export
 provenance <- function(x) {
+  check_given()
   if (!is_result(x)) refuse(sprintf("`x` must be counts or a distribution, not %s.", said(x)))
   from <- x$provenance
   list(seed = from$seed, trials = from$trials, entries = from$entries,

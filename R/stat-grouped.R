@@ -17,7 +17,7 @@ plain_grouped <- function(totals, trials, families) {
     as.vector(t(found))
   }
   squares <- vapply(families, function(family) {
-    rowSums(vapply(family, function(set) rowSums(totals[, set, drop = FALSE])^2, numeric(nrow(totals))))
+    Reduce(`+`, lapply(family, function(set) rowSums(totals[, set, drop = FALSE])^2))
   }, numeric(nrow(totals)))
   c(list(group_trials = as.double(table(group))), wide_numbers("group_sum", by_group(totals)),
     wide_numbers("group_square", by_group(matrix(squares, nrow = nrow(totals)))))

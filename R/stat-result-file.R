@@ -26,6 +26,7 @@
 #' identical(as.data.frame(read_result(file)), as.data.frame(x))
 #' @export
 write_result <- function(x, file) {
+  check_given()
   call <- rlang::current_env()
   check_string(file)
   if (!is_result(x)) return(write_table_result(x, file, call))
@@ -69,6 +70,7 @@ provenance_file <- function(file) {
 #' @rdname write_result
 #' @export
 read_result <- function(file) {
+  check_given()
   call <- rlang::current_env()
   check_readable(file, call)
   read <- switch(file_kind(file), csv = read_csv_result, json = read_json_result,
@@ -79,7 +81,7 @@ read_result <- function(file) {
                    file_name(file)), "file", call)
   }
   kept <- tryCatch(suppressWarnings(read(file)), error = not_ours)
-  tryCatch(refuse_changed(kept, file), error = not_ours)
+  tryCatch(suppressWarnings(refuse_changed(kept, file)), error = not_ours)
   found <- tryCatch(suppressWarnings(result_from(kept)), error = not_ours)
   if (is.null(kept$header$digests)) {
     warn_user(sprintf("%s was written before results had digests: whether it was changed since cannot be seen.",

@@ -57,7 +57,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
 }
 
 make_folder <- function(folder, call) {
-  check_string(folder, "out", call)
+  check_path(folder, call, "out")
   if (!dir.exists(folder) && !suppressWarnings(dir.create(folder, recursive = TRUE))) {
     refuse(sprintf("Cannot make the folder %s.", quoted(folder)), "file", call)
   }

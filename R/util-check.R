@@ -8,12 +8,32 @@ check_whole <- function(x, from = 0, to = 2^53 - 1, name = rlang::caller_arg(x),
          call = call)
 }
 
+check_number <- function(x, from, to, name, call) {
+  if (is.numeric(x) && length(x) == 1 && isTRUE(x >= from && x <= to)) return(as.double(x))
+  refuse(sprintf("`%s` must be a number %s, not %s.", name, range_words(from, to), said(x)), call = call)
+}
+
 # A number strictly between two others: a level, a power.
 check_between <- function(x, above, below, name = rlang::caller_arg(x),
                           call = rlang::caller_env()) {
   if (is.numeric(x) && length(x) == 1 && is.finite(x) && x > above && x < below) return(as.double(x))
   refuse(sprintf("`%s` must be a number above %s and below %s, not %s.", name, format(above),
                  format(below), said(x)), call = call)
+}
+
+# That the function that calls was given all it cannot do without (`of`: that much of it).
+check_given <- function(of = NULL, frame = rlang::caller_env(), of_function = rlang::caller_fn()) {
+  needed <- names(Filter(rlang::is_missing, formals(of_function)))
+  needed <- if (is.null(of)) setdiff(needed, "...") else of
+  for (name in needed) {
+    if (eval(call("missing", as.name(name)), frame)) refuse(sprintf("`%s` is missing.", name), call = frame)
+  }
+}
+
+# The chance of an error; what is smaller than one in a million millions is beyond the laws that are used.
+check_level <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
+  if (is.numeric(x) && length(x) == 1 && isTRUE(x >= 1e-12 && x < 1)) return(as.double(x))
+  refuse(sprintf("`%s` must be a number of 1e-12 or more and below 1, not %s.", name, said(x)), call = call)
 }
 
 check_flag <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {

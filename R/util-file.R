@@ -35,7 +35,7 @@ write_whole_file <- function(file, write, call = rlang::caller_env()) {
 
 # Where it is to be written: a link is followed.
 check_target <- function(file, call) {
-  check_string(file, "file", call)
+  check_path(file, call)
   path <- path.expand(file)
   folder <- dirname(path)
   if (!dir.exists(folder)) {
@@ -126,7 +126,7 @@ is_stream <- function(file) file == "-" || core_path_kind(file) == "other"
 read_stream <- function(file, call) {
   source <- file(if (file == "-") "stdin" else file, "rb")
   on.exit(close(source))
-  chunks <- list()
+  chunks <- list(raw())
   read <- 0
   while (length(chunk <- readBin(source, "raw", 1e6))) {
     read <- read + length(chunk)
@@ -142,7 +142,7 @@ refuse_long <- function(file, call) {
 }
 
 check_readable <- function(file, call = rlang::caller_env()) {
-  check_string(file, "file", call)
+  check_path(file, call)
   if (dir.exists(file)) refuse(sprintf("%s is a folder, not a file.", quoted(file)), "file", call)
   if (!file.exists(file)) refuse(sprintf("There is no file %s.", quoted(file)), "file", call)
   if (file.access(file, 4) != 0) {
@@ -153,6 +153,18 @@ check_readable <- function(file, call = rlang::caller_env()) {
     refuse(sprintf("%s is a pipe or a device, not a file; \"-\" is standard input.", quoted(file)), "file", call)
   }
   invisible(file)
+}
+
+# Beyond this no system has names.
+most_in_path <- 4096
+
+# Whether a text, which may be anything, names a file that is there.
+names_a_file <- function(text) nchar(text, "bytes") <= most_in_path && file.exists(text)
+
+check_path <- function(file, call, name = "file") {
+  check_string(file, name, call)
+  if (nchar(file, "bytes") <= most_in_path) return(file)
+  refuse(sprintf("`%s` is no name of a file: it has more than %s letters.", name, format_count(most_in_path)), call = call)
 }
 
 # NULL stands for what a program wrote.

@@ -83,9 +83,13 @@ fuzzed_result <- function() {
   file
 }
 
+source(file.path("tools", "fuzz-examples.R"))
+
 deck <- deck_standard()
 orchard <- deck_from(demo_file("orchard.csv"))
 calls <- list(
+  example = spoilt_example,
+  shipped_file = spoilt_file,
   as_cards = function() as_cards(fuzzed("cards")),
   as_cards_like = function() as_cards(fuzzed("cards"), like = orchard),
   suit_first = function() as_cards(fuzzed("cards"), notation = "suit_first"),
@@ -110,6 +114,7 @@ calls <- list(
                         if (setting != "nsim") list(nsim = 10)))
   })
 command <- function() {
+  if (runif(1) < 0.7) return(spoilt_words())
   maybe <- function(...) if (runif(1) < 0.5) c(...)
   words <- switch(sample.int(11, 1),
     c("draws", "--size", fuzzed("number"), "--ask", fuzzed("question"), maybe("--deck", fuzzed("deck")), "--trials",
@@ -135,13 +140,14 @@ ours <- function(cnd) inherits(cnd, "habanera_error")
 base_words <- paste(c("subscript", "argument is", "missing value where", "non-numeric", "object '", "cannot coerce",
                       "invalid", "partial match", "replacement has", "undefined columns", "unused argument",
                       "NAs introduced", "In addition", "internal error", "atomic vectors", "differing number of rows",
-                      "could not find", "multibyte"),
+                      "could not find", "multibyte", "must be of length", "non-conformable", "zero length",
+                      "zero-length", "not interpretable", "infinite or missing", "end points", "dimensions", "vapply"),
                     collapse = "|")
 try_call <- function(name) {
   force(name)
   given <<- character()
   outcome <- tryCatch(withCallingHandlers({
-    setTimeLimit(elapsed = 20, transient = TRUE)
+    setTimeLimit(elapsed = 10, transient = TRUE)
     suppressMessages(calls[[name]]())
     NULL
   }, warning = function(cnd) {
@@ -149,6 +155,7 @@ try_call <- function(name) {
     invokeRestart("muffleWarning")
   }), error = function(cnd) {
     words <- conditionMessage(cnd)
+    if (grepl("reached elapsed time limit", words)) return(NULL)
     if (!ours(cnd) || (grepl(base_words, words) && !grepl("Cannot write", words))) words
   })
   setTimeLimit()
@@ -180,7 +187,11 @@ try_command <- function() {
   if (grepl(base_words, gsub("\"[^\"]*\"|`[^`]*`", "", plain))) leak("command", plain, typed)
 }
 
-for (i in seq_len(cases)) if (i %% 2) try_call(one(names(calls))) else try_command()
+# Half are examples gone wrong, a tenth files of the hall's.
+for (i in seq_len(cases)) {
+  kind <- i %% 10
+  if (kind > 7) try_command() else try_call(if (kind < 5) "example" else if (kind == 5) "shipped_file" else one(names(calls)))
+}
 cat(sprintf("%d malformed inputs.\n", cases))
 
 # Kills with resume: whenever it is killed, the same command goes on and ends with the same counts.

@@ -38,7 +38,9 @@ Game::Rules usual(std::size_t cards) {
   return rules;
 }
 
-Baccarat::Outcome round_of(const Game::Rules& rules, const std::vector<Card>& deck) {
+// `deck` is what comes first; more is not needed, but the game has it.
+Baccarat::Outcome round_of(const Game::Rules& rules, std::vector<Card> deck) {
+  deck.resize(std::max(deck.size(), rules.game.cards), 0);
   Game game(rules);
   GivenChance none({});
   SharedLuck<GivenChance> luck(none);

@@ -97,7 +97,9 @@ interrupted_call <- function(call, after = 0.3, most = 20) {
   begun <- proc.time()[["elapsed"]]
   tools::pskill(job$pid, tools::SIGINT)
   found <- NULL
-  while (is.null(found) && proc.time()[["elapsed"]] - begun < most) found <- parallel::mccollect(job, wait = FALSE, timeout = 0.05)
+  while (is.null(found) && proc.time()[["elapsed"]] - begun < most) {
+    found <- parallel::mccollect(job, wait = FALSE, timeout = 0.05)
+  }
   if (is.null(found)) {
     tools::pskill(job$pid, tools::SIGKILL)
     parallel::mccollect(job)

@@ -204,3 +204,28 @@ test_that("a start in C++ is written, and its test passes", {
   expect_equal(ran$status, 0)
   expect_match(paste(ran$out, collapse = "\n"), "winner=1: 7[0-9]")
 })
+
+test_that("a library that was damaged, changed or half written is not loaded", {
+  folder <- withr::local_tempdir()
+  dir.create(file.path(folder, "sub"))
+  known <- withr::local_tempfile()
+  library <- file.path(folder, "sub", "game.so")
+  write <- function() {
+    writeLines("int x;", file.path(folder, "game.cpp"))
+    writeBin(as.raw(1:9), library)
+    writeLines(c(folder, compiled_digest(folder)), known)
+  }
+  expect_null(sound_folder(known))
+  write()
+  expect_identical(sound_folder(known), folder)
+  writeBin(as.raw(1:8), library)
+  expect_null(sound_folder(known))
+  write()
+  writeLines("int y;", file.path(folder, "game.cpp"))
+  expect_null(sound_folder(known))
+  write()
+  unlink(library)
+  expect_null(sound_folder(known))
+  writeLines(folder, known)
+  expect_null(sound_folder(known))
+})

@@ -37,7 +37,8 @@ test_that("a part tells that it is one, in its first lines and in files", {
   expect_warning(counts <- simulate(stop_at(200), 1000, seed = 1), class = "habanera_warning_interrupted")
   done <- sum(counts$n)
   expect_lt(done, 200)
-  expect_match(capture.output(print(counts)), sprintf("%d trials, seed 1 \\(interrupted: 1,000 trials were asked for\\)", done), all = FALSE)
+  expect_match(capture.output(print(counts)), all = FALSE,
+               sprintf("%d trials, seed 1 \\(interrupted: 1,000 trials were asked for\\)", done))
   expect_identical(provenance(counts)$interrupted_of, 1000)
 })
 

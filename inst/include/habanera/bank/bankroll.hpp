@@ -142,7 +142,8 @@ class Fall {
 };
 
 // The depth that the deepest fall within so many rounds exceeds with at most this chance.
-inline std::int64_t worst_fall(const StepLaw& law, std::uint64_t rounds, double chance, WorkBound::Pause pause = [] {}) {
+inline std::int64_t worst_fall(const StepLaw& law, std::uint64_t rounds, double chance,
+                               WorkBound::Pause pause = [] {}) {
   const auto deeper = [&](std::int64_t depth) {
     Fall fall(law, depth + 1);
     for (std::uint64_t round = 0; round < rounds; ++round) {

@@ -1,0 +1,82 @@
+# Slips that were once believed, or answered in R's own words: each is refused with what would be right.
+
+test_that("questions, levels, counts and rules that cannot be meant are refused", {
+  shoe <- game_blackjack()
+  ask <- draws(deck_standard(), 2, a = count(rank == "A"))
+  expect_refusals(list(
+    list(quote(draws(deck_standard(), 2, suit = "hearts")), "language", "to compare, write ==, as in count(suit == \"hearts\")"),
+    list(quote(draws(deck_standard(), 2, h = 1 + 1)), "language", "uses no card, and its answer is always the same"),
+    list(quote(draw_until(deck_standard(), TRUE)), "language", "uses no card"),
+    list(quote(audit(shuffle_riffle(), nsim = 100, level = 1e-300)), "input", "`level` must be a number of 1e-12 or more"),
+    list(quote(player_counting(player_basic(), leaves_below = 5, enters_at = 2)), "input", "at most `enters_at`"),
+    list(quote(best_strategy(shoe, dead = "")), "input", "`dead` names no card"),
+    list(quote(vary_rules(shoe, packs = NaN)), "rules", "With packs = NaN"),
+    list(quote(keep_rules("any pair", NA)), "input", "must be text or a quoted condition, not NA"),
+    list(quote(player_mixture(list(player_basic(), player_random()), NULL)), "input", "`weights` must be numbers above 0"),
+    list(quote(check_game(shoe, expecting = -1)), "input", "`expecting` must be a list"),
+    list(quote(copies_curve(ask, "AS", 2^53)), "input", "`copies` must be whole numbers from 0 to 65,535"),
+    list(quote(rule_whole("a", 1, 5, 2, "x")), "input", "`to` must be a whole number of 5 or more"),
+    list(quote(rule_fraction("a", 1, 0, 1i, "x")), "input", "`to` must be a number"),
+    list(quote(restore_period(shuffle_faro(), deck_standard())), "input", "numbers of cards, such as 52, not the cards"),
+    list(quote(replay(shuffle_riffle(), deck = deck_standard())), "input", "`seed` is missing"),
+    list(quote(showdown()), "input", "`seats` is missing"),
+    list(quote(hand_strength("\xff")), "notation", "is not UTF-8 text"),
+    list(quote(counting_system("\xff")), "notation", "is not UTF-8 text"),
+    list(quote(deck_standard(suits = as.raw(1))), "input", "`suits` must be among"),
+    list(quote(deck_from(strrep("x", 1e5))), "input", "is no deck: there is no such file"),
+    list(quote(plot(category_odds(size = 3))), "input", "There is no figure of this")
+  ))
+  expect_message(game_high_card(cut_after = 1), "is one card: each shoe has one round")
+})
+
+test_that("what is refused is refused for what is missing", {
+  plain <- function(outcomes) {
+    game_custom("lone", deck_standard(), function(table, rules, players) list(a = 1), outcomes = outcomes,
+                piles = c(stock = "hidden"), seats = 2)
+  }
+  told <- plain(list(a = outcome_whole("a")))
+  expect_refusals(list(
+    list(quote(round_robin(told, c("random", "random"))), "input", "does not say who wins"),
+    list(quote(best_play(told)), "input", "is not gone through by best_play()"),
+    list(quote(best_play(game_war())), "input", "nobody decides anything"),
+    list(quote(card_impact(told)), "input", "deals by its own code"),
+    list(quote(game_custom("x", deck_standard(), function(table, rules, players) 1, outcomes = list(a = outcome_whole("a")),
+                           rules = new.env())), "input", "`rules` must be a list")
+  ))
+})
+
+test_that("every exported function says which argument is missing", {
+  needed <- function(name) {
+    formals <- formals(get(name, asNamespace("habanera")))
+    setdiff(names(Filter(function(given) is.symbol(given) && !nzchar(as.character(given)), formals)), "...")
+  }
+  # Those of other packages; an expression that is only kept; and what is no more than a name for another call.
+  foreign <- c("tidy", "autoplot", "simulate", "keep_where")
+  for (name in setdiff(getNamespaceExports("habanera"), foreign)) {
+    if (!length(needed(name))) next
+    expect_error(do.call(name, list(), envir = asNamespace("habanera")), "^`[a-z_]+` is missing", class = "habanera_error_input",
+                 info = name)
+  }
+})
+
+test_that("in the shell, what says the same twice or names nothing is bad usage", {
+  expect_bad_usage(list(
+    list(c("play", "war", "--set", "deck=numbered 10", "--deck", "standard", "--trials", "5"), "--set deck= and --deck say the same"),
+    list(c("vary", "war", "--over", "face_down=0:1", "--trials", "5", "--outcome", "nope"), "which is not recorded"),
+    list(c("mixing", "riffle", "--times", "1:Inf"), "must be a number or a range"),
+    list(c("edge", "blackjack", "--dead", ""), "`dead` names no card"),
+    list(c("payout", "--size", "1", "--ask", "suit = 'hearts'", "--pays", "1"), "to compare, write ==")
+  ))
+  rules <- withr::local_tempfile(fileext = ".yaml", lines = c("- a", "- b"))
+  ran <- run_words("edges", rules)
+  expect_equal(ran$status, 3)
+  expect_match(ran$err, "must hold rules with `game`", all = FALSE)
+})
+
+test_that("a lap of one trial adds up as any", {
+  line <- list(c(1, 2), 3)
+  totals <- matrix(1:6, 2)
+  whole <- plain_grouped(totals, 1:2, list(line))
+  parts <- lapply(1:2, function(i) plain_grouped(totals[i, , drop = FALSE], i, list(line)))
+  expect_equal(Map(`+`, parts[[1]], parts[[2]]), whole)
+})
