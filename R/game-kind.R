@@ -15,6 +15,9 @@ new_kind <- function(name, title, constructor, summary, rules, columns, record, 
          record = record, machine = machine), kind)
 }
 
+# A game that its user wrote, in R or in C++.
+is_ones_own <- function(game) game$kind$constructor %in% c("game_custom", "game_cpp")
+
 usual_kind <- function() list(
   # How many seats there are.
   seats = function(rules) if (is.null(rules$seats)) 1 else rules$seats,

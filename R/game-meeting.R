@@ -44,7 +44,8 @@ most_meeting_columns <- 600
 
 new_meeting <- function(game, players, call) {
   scores <- game$kind$scores(game$rules)
-  if (!"players" %in% names(game$rules)) {
+  # In games of the house that have no score, players only choose what they bet.
+  if (!"players" %in% names(game$rules) || (is.null(scores) && !is_ones_own(game))) {
     refuse(sprintf("In %s nobody decides anything: there is no round robin.", game$kind$title), call = call)
   }
   if (is.null(scores)) {

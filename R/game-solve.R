@@ -20,7 +20,7 @@ best_play <- function(game, seat = 1) {
   call <- rlang::current_env()
   checked_game(game)
   if (is.null(game$kind$solve)) {
-    if (!"players" %in% names(game$rules)) {
+    if (!"players" %in% names(game$rules) || (is.null(game$kind$scores(game$rules)) && !is_ones_own(game))) {
       refuse(sprintf("In %s nobody decides anything that could be solved.", game$kind$title), call = call)
     }
     refuse(sprintf(paste("%s is not gone through by best_play(), which takes game_pairs() and games of game_cpp();",

@@ -187,13 +187,16 @@ showdown_rows <- function(laid, played, weights, exact) {
              tie = summed("tie", weight), lose = summed("lose", weight), equity = equity, std.error = errors)
 }
 
+played_in_words <- function(x) {
+  if (is.null(attr(x, "part"))) count_of(attr(x, "boards"), "trial") else paste("interrupted,", attr(x, "part"))
+}
+
 #' @export
 print.habanera_showdown <- function(x, ...) {
   board <- attr(x, "board")
   cat_wrapped(sprintf("<showdown> board: %s; %s", if (nzchar(board)) board else "none yet",
                       if (attr(x, "exact")) sprintf("all %s boards", format_count(attr(x, "boards"))) else
-                        sprintf("%s, seed %s%s", count_of(attr(x, "boards"), "trial"), whole_code(attr(x, "seed")),
-                                part_in_words(x))))
+                        sprintf("%s, seed %s", played_in_words(x), whole_code(attr(x, "seed")))))
   best <- which.max(x$equity)
   error <- if (attr(x, "exact")) ", exactly" else {
     half <- stats::qnorm(0.975) * x$std.error[best]

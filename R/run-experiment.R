@@ -94,7 +94,8 @@ check_experiment <- function(x, name = rlang::caller_arg(x), call = rlang::calle
 
 #' Exact answers
 #'
-#' The distribution of an experiment's outcome, worked out rather than simulated.
+#' The distribution of an experiment's outcome, worked out rather than simulated. Work over two seconds shows that it
+#' goes on, where somebody sits there or the option `habanera.progress` is `TRUE`; an interrupt ends it.
 #'
 #' @param x An experiment.
 #' @param ... Further settings of the method.

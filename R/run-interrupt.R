@@ -20,11 +20,3 @@ lapply_until_interrupted <- function(x, f, noun, bar) {
   warn_user(sprintf("Interrupted: these are %s.", part), "interrupted")
   structure(done, part = part)
 }
-
-# A table that is only a part tells so in its first line, and in files by a column.
-part_in_words <- function(x) if (is.null(attr(x, "part"))) "" else sprintf("; interrupted: %s", attr(x, "part"))
-
-with_part <- function(table, x) {
-  if (!is.null(attr(x, "part")) && NROW(table)) table$part <- attr(x, "part")
-  table
-}

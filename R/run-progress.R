@@ -10,7 +10,9 @@ local_progress <- function(what, progress = NULL, total = NA, frame = rlang::cal
     rlang::local_options(habanera.progress = wanted, .frame = frame)
     return(list(move = function(done) invisible(), alone = alone, wanted = wanted))
   }
-  bar <- cli::cli_progress_bar(what, total = total, .envir = frame)
+  # Where nobody knows how much there is to do, how long it has been at it.
+  format <- if (is.na(total)) paste0("{cli::pb_spin} ", what, " ({cli::pb_elapsed})")
+  bar <- cli::cli_progress_bar(what, total = total, format = format, .envir = frame)
   rlang::local_options(habanera.progress = TRUE, habanera.bar = bar, .frame = frame)
   list(move = function(done) cli::cli_progress_update(set = done, id = bar), alone = TRUE, wanted = TRUE)
 }

@@ -141,10 +141,6 @@ refuse_bytes <- function(text, file, call) {
   refuse(sprintf("%s is not UTF-8 text: it has bytes that are not.", file_name(file)), "file", call)
 }
 
-split_row <- function(line, separator) {
-  trimws(strsplit(trimws(line), if (separator == " ") "[[:space:]]+" else separator)[[1]])
-}
-
 # A header names columns: none of it is a code or a number.
 is_header <- function(tokens, deck) {
   all(is.na(written_numbers(tokens))) && all(is.na(find_codes(tokens, catalogue_of(deck))))

@@ -57,7 +57,7 @@ is_result <- function(x) inherits(x, c("habanera_counts", "habanera_distribution
 #'
 #' A simulation returns *counts*; an exact answer is a *distribution*. Both are tables of outcomes
 #' and are read with the same verbs: `summary()`, `tidy()`, `as.data.frame()`, `autoplot()`,
-#' `report()`, `write_result()`. `c()` of counts of one experiment and seed adds them up.
+#' `report()`, `write_result()`; `plot()` shows the figure. `c()` of counts of one experiment and seed adds them up.
 #'
 #' @param x Counts or a distribution.
 #' @param row.names,optional,... As in [as.data.frame()]; not used.

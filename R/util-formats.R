@@ -51,6 +51,11 @@ separator_of <- function(line) {
   " "
 }
 
+# The values of a line, trimmed.
+split_row <- function(line, separator) {
+  trimws(strsplit(trimws(line), if (separator == " ") "[[:space:]]+" else separator)[[1]])
+}
+
 # A table as CSV; fwrite() minds the quotes.
 csv_table_lines <- function(table) {
   lines_printed(function() data.table::fwrite(table, quote = "auto", na = "", showProgress = FALSE))

@@ -47,3 +47,11 @@ plain_table <- function(x) {
   attr(rows, "row.names") <- attr(x, "row.names")
   rows
 }
+
+# A table that is only a part tells so in its first line, and in files by a column.
+part_in_words <- function(x) if (is.null(attr(x, "part"))) "" else sprintf("; interrupted: %s", attr(x, "part"))
+
+with_part <- function(table, x) {
+  if (!is.null(attr(x, "part")) && NROW(table)) table$part <- attr(x, "part")
+  table
+}

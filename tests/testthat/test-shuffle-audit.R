@@ -223,7 +223,7 @@ test_that("bad settings of an audit are refused", {
   expect_refusals(list(
     list(quote(audit("riffle")), "input", "must be a shuffling procedure"),
     list(quote(audit(fair, start = "sorted")), "input", "`start` must be"),
-    list(quote(audit(fair, level = 2)), "input", "`level` must be a number above 0 and below 1"),
+    list(quote(audit(fair, level = 2)), "input", "`level` must be a number of 1e-12 or more and below 1"),
     list(quote(audit(fair, grid = c(5, 5))), "input", "has 25 places, too few for 52 cards"),
     list(quote(audit(fair, alike = "colour")), "input", "must be attributes of the deck"),
     list(quote(audit(fair, gird = c(4, 13))), "input", "audit() has no setting `gird`; did you mean \"grid\"?"),
