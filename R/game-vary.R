@@ -16,13 +16,13 @@
 #'   0.01"`; how games ended may be named whether it is recorded or not).
 #' @param of "outcomes": each combination is played. "edge": nothing is played, and what is told is the house's exact
 #'   edge (see [house_edge()]; term "edge", which `want` may name), in a `habanera_varied_edges` with the same columns.
+#' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game], then `difference`,
 #'   `difference.low` and `difference.high` against the first combination on the same deals (with its 95% interval; `NA`
 #'   for quantiles, and where fewer than 20 deals differed, see [compare()][compare.habanera_game]), `differed` (the share
 #'   of the deals that did), `share_ended` (the share of games that ended; numbers are of those), and with `want` the
 #'   column `meets`. `attr(x, "counts")` holds the counts of each combination.
-#' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
 #'   Interrupting keeps the combinations played by then, with a warning.
 #' @section Errors: `habanera_error_rules` for rules that do not exist, or when all combinations contradict themselves;
 #'   `habanera_error_language` for a wish that cannot be understood; before anything is played.

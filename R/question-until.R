@@ -25,10 +25,6 @@ draw_until <- function(deck, condition, by_at_most = NULL, shuffle = shuffle_uni
   most <- if (is.null(by_at_most)) length(deck) else check_whole(by_at_most, 0, length(deck))
   checked <- checked_outcome(rlang::quo_get_expr(condition), catalogue_of(deck), list(), rlang::quo_get_env(condition),
                              call, turns = FALSE)
-  if (!length(all.names(checked, unique = TRUE)) || is.logical(checked)) {
-    refuse(sprintf("`condition` %s uses no card; ask of the cards, as in count(rank == \"A\") >= 1.",
-                   expression_text(checked)), "language", call)
-  }
   new_until(deck, checked, most, shuffle, call)
 }
 
@@ -37,6 +33,10 @@ new_until <- function(deck, condition, most, shuffle, call) {
                       most = as.double(most),
                       replace = FALSE, shuffle = shuffle)
   x$pool <- new_pool(deck, deck[0], FALSE, 0, most)
+  if (!length(asked_words(list(condition = condition), x$pool, hand_words, call)$each)) {
+    refuse(sprintf("`condition` %s uses no card; ask of the cards, as in count(rank == \"A\") >= 1.",
+                   expression_text(condition)), "language", call)
+  }
   x$spec <- list(until = TRUE, draw = question_draw(x, most), most = x$most,
                  condition = new_condition(condition, x$pool, 0, call)$core)
   x

@@ -47,6 +47,18 @@ long_calls <- function() {
   lapply(long, function(call) do.call(substitute, list(call, list(counting = counting, level_one = level_one))))
 }
 
+# What each command runs; it ends as that does.
+functions_of_commands <- c(
+  demo = "report", deck = "deck_from", draws = "simulate", until = "simulate", payout = "simulate", games = "games",
+  play = "simulate", replay = "replay", vary = "vary_rules", compare = "compare", impact = "card_impact",
+  `round-robin` = "round_robin", best = "best_play", edge = "house_edge", edges = "edge_table", strategy = "best_strategy",
+  advise = "advise", mistakes = "mistakes", `rule-effects` = "rule_effects", dealer = "dealer_totals",
+  removal = "removal_effects", counting = "counting_system", `bets-follow` = "bets_follow", bankroll = "bankroll",
+  sessions = "sessions", takings = "takings", judge = "judge_moves", check = "check_game", hands = "hand_category",
+  `category-odds` = "category_odds", showdown = "showdown", needed = "draws_needed", procedures = "shuffle_steps",
+  shuffle = "shuffle", follow = "follow", period = "restore_period", exact = "exact", audit = "audit", mixing = "mixing"
+)
+
 naive_audit <- function() audit(shuffle_naive_swap(), nsim = 1000, seed = 1)
 aces_counted <- function() simulate(draws(deck_standard(), 5, aces = count(rank == "A")), 1e6, seed = 1)
 sat_in <- function() list(game = game_pairs(), seat = 1, moves = c(1, 2), seed = 1, trial = 1)

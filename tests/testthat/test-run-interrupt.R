@@ -4,6 +4,8 @@ test_that("every exported function is known to be quick, or to end when it is in
   others <- "vary_edges"  # a second way of vary_rules()
   expect_setequal(c(setdiff(names(long_calls()), others), quick_exports), getNamespaceExports("habanera"))
   expect_length(intersect(names(long_calls()), quick_exports), 0)
+  expect_setequal(names(functions_of_commands), names(commands()))
+  expect_identical(setdiff(functions_of_commands, getNamespaceExports("habanera")), character())
 })
 
 test_that("what runs long ends soon after an interrupt, and says what is only a part", {

@@ -7,6 +7,7 @@ test_that("questions, levels, counts and rules that cannot be meant are refused"
     list(quote(draws(deck_standard(), 2, suit = "hearts")), "language", "to compare, write ==, as in count(suit == \"hearts\")"),
     list(quote(draws(deck_standard(), 2, h = 1 + 1)), "language", "uses no card, and its answer is always the same"),
     list(quote(draw_until(deck_standard(), TRUE)), "language", "uses no card"),
+    list(quote(draw_until(deck_standard(), 1 == 1)), "language", "uses no card"),
     list(quote(audit(shuffle_riffle(), nsim = 100, level = 1e-300)), "input", "`level` must be a number of 1e-12 or more"),
     list(quote(player_counting(player_basic(), leaves_below = 5, enters_at = 2)), "input", "at most `enters_at`"),
     list(quote(best_strategy(shoe, dead = "")), "input", "`dead` names no card"),
