@@ -6,6 +6,7 @@ read_listing <- function(source, call) {
     refuse(sprintf("`catalogue` must be a data frame or the path of a file, not %s.", said(source)),
            call = call)
   }
+  check_utf8(source, "catalogue", call)
   data <- read_listing_file(source, call)
   title <- if (source == "-") "standard input" else basename(source)
   new_listing(data, file_name(source), title, sprintf("deck_from(%s)", as_code(source)), call)

@@ -48,6 +48,7 @@ hand_rules <- function(size = 5, categories = NULL, wild = NULL, ace = c("both",
 }
 
 new_hand_rules <- function(size, categories, wild, ace, rank_by, tie_break, wild_counts_as, call) {
+  if (is.character(categories)) check_utf8(categories, "categories", call)
   structure(list(size = size, categories = checked_categories(categories, size, call), wild = wild, ace = ace,
                  rank_by = rank_by, tie_break = tie_break, wild_counts_as = wild_counts_as),
             class = "habanera_hand_rules")

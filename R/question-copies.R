@@ -39,6 +39,7 @@ check_curve_cards <- function(card, instead_of, deck, call) {
       refuse(sprintf("`%s` must be the code of a card%s, not %s.", name, if (most > 1) ", or two codes" else "",
                      said(x)), call = call)
     }
+    check_utf8(x, name, call)
     # A name of several words is one card here.
     found <- match(tolower(x), tolower(data$card))
     unknown <- which(is.na(found))

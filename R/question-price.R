@@ -38,6 +38,7 @@ price_for <- function(x, ...) {
 #' @rdname price_for
 #' @export
 price_for.default <- function(x, pays, edge = 0.15, stake = NULL, lines = NULL, whole = FALSE, ...) {
+  check_given()
   call <- rlang::current_env()
   check_payable(x, call)
   check_between(edge, -1e6, 1)

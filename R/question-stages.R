@@ -38,6 +38,7 @@ redraw_if <- function(x, condition, size = NULL, times = 1, put_back = 0, under 
   refuse_after(x, "redraw_if()", c("exchange", "turns"), call)
   if (has_function(x$shuffle)) refuse("A shuffle that is an R function cannot be made again in a trial: no redraws.")
   check_whole(times, 1, 1000)
+  if (!is.null(size) && !is.numeric(size)) refuse(sprintf("`size` must be numbers of cards, not %s.", said(size)))
   sizes <- check_each_time(if (is.null(size)) x$size else size - length(x$held), times, "size", call)
   put_back <- check_each_time(put_back, times, "put_back", call)
   if (any(put_back > sizes)) refuse("`put_back` must be at most the number of cards drawn.")

@@ -170,4 +170,5 @@ check_path <- function(file, call, name = "file") {
 # NULL stands for what a program wrote.
 file_name <- function(file) if (is.null(file)) "its output" else if (file == "-") "Standard input" else quoted(file)
 
-file_kind <- function(file) tolower(sub("^.*\\.", "", basename(file)))
+# What stands after the last point of the name; basename() would complain of a text that is too long to be one.
+file_kind <- function(file) tolower(sub("^.*[./]", "", file))

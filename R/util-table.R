@@ -8,6 +8,8 @@
 #' `as.data.frame(x)` and `rbind()` give. A table that says nothing beyond its rows, such as [deviations()] or
 #' [trials()], stays what it is.
 #'
+#' One that an interrupt cut short says so in its first line, and in files by a column `part` ("5 of 33 rules").
+#'
 #' @param x A result that is a data frame.
 #' @param row.names,optional,... As in [as.data.frame()].
 #' @return A data frame.
