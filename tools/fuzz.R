@@ -84,6 +84,8 @@ fuzzed_result <- function() {
 }
 
 source(file.path("tools", "fuzz-examples.R"))
+# What is written by names that come out wrong lands there.
+setwd(folder)
 
 deck <- deck_standard()
 orchard <- deck_from(demo_file("orchard.csv"))
