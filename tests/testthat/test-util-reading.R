@@ -11,8 +11,9 @@ test_that("no reader of files stands outside its room", {
            `game-asking.R` = "console_input")
   readers <- "\\b(yaml[.]load|read_yaml|fromJSON|read_json|fread|read[.]csv|read[.]table|read[.]delim|readLines|scan|readBin|readRDS|load|read_excel|read_parquet)\\("
   for (source in sources[!basename(sources) %in% room]) {
-    lines <- grep(readers, grep("^ *#", readLines(source), value = TRUE, invert = TRUE), value = TRUE)
-    lines <- grep("paste|sprintf", lines, value = TRUE, invert = TRUE)
+    lines <- grep("^ *#", readLines(source), value = TRUE, invert = TRUE)
+    # Words of messages are no calls.
+    lines <- lines[grepl(readers, gsub("\"([^\"\\\\]|\\\\.)*\"", "", lines))]
     allowed <- own[basename(source)]
     if (!is.na(allowed)) lines <- grep(allowed, lines, value = TRUE, invert = TRUE)
     expect_identical(lines, character(), info = basename(source))
