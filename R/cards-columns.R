@@ -88,7 +88,7 @@ wanted_columns <- function(wanted, heads, count, call) {
   fits <- is.numeric(wanted) && length(wanted) && all(wanted %in% seq_len(count)) && !anyDuplicated(wanted)
   if (!fits) {
     refuse(sprintf("`columns` must be names, or whole numbers from 1 to %s, each once, not %s.", format_count(count),
-                   said(if (length(wanted) == 1) wanted else join_words(wanted))), call = call)
+                   if (is.numeric(wanted) && length(wanted) > 1) join_words(wanted) else said(wanted)), call = call)
   }
   as.integer(wanted)
 }

@@ -40,6 +40,8 @@ counter_gain <- function(game, player = NULL, cut_after = seq(0.5, 0.85, by = 0.
   if (!length(counting_seats(game$rules$players, seat))) {
     refuse("Nobody counts here: give a player_counting() as `player`.")
   }
+  if (!is.null(most_bet)) check_each_whole(most_bet, 1, 1e6, "most_bet", call)
+  if (!is.null(packs)) check_each_whole(packs, 1, 8, "packs", call)
   seed <- resolve_seed(seed, call)
   tried <- expand.grid(most_bet = if (is.null(most_bet)) NA else most_bet,
                        packs = if (is.null(packs)) game$rules$packs else packs)
@@ -71,7 +73,6 @@ with_counter <- function(game, player, seats, call) {
 }
 
 held_bets <- function(game, most, call) {
-  check_whole(most, 1, 1e6, "most_bet", call)
   seats <- game$kind$seats(game$rules)
   players <- seated_players(game$rules$players, seats)
   at <- counting_seats(game$rules$players, seats)

@@ -31,6 +31,7 @@ removal_effects <- function(game, player = NULL, of = NULL, progress = NULL) {
   game <- money_game(game, call)
   game <- edge_game(without_cut(game), player, NULL, call)
   if (is.null(of)) of <- game$kind$bets(game$rules)$term[1]
+  if (!is.character(of)) refuse(sprintf("`of` must name bets of the game, not %s.", said(of)), call = call)
   groups <- game$kind$counted_by(game)
   kinds <- kinds_of(game$deck)
   like <- like_kinds(list(game$kind$likeness(game), groups$labels))
@@ -71,7 +72,7 @@ bet_means <- function(game, of, call) {
     means <- rlang::set_names(0 - exact$estimate, exact$term)
   }
   unknown <- setdiff(of, names(means))
-  if (!is.character(of) || !length(of) || anyDuplicated(of) || length(unknown)) {
+  if (!length(of) || anyDuplicated(of) || length(unknown)) {
     refuse(sprintf("`of` must name bets of the game (%s), each once, not %s%s", join_words(names(means)), said(of),
                    did_you_mean(unknown[1], names(means))), call = call)
   }

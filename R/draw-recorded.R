@@ -200,6 +200,7 @@ elsewhere <- function(experiment) {
 as_counts <- function(table, deck = deck_standard(), size = 1, replace = FALSE, numbering = NULL, columns = NULL) {
   check_given()
   call <- rlang::current_env()
+  if (is.character(table)) check_utf8(table)
   if (holds_draws(table)) {
     return(draws_recorded(table, deck, if (size > 1) size, replace, numbering, columns = columns))
   }

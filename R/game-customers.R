@@ -118,10 +118,10 @@ player_mixture <- function(players, weights = 1) {
     refuse("`players` must be two players or more, as a list.", call = call)
   }
   players <- lapply(players, customer, "players", call)
-  if (length(weights)) weights <- rep_len(weights, length(players))
   if (!is.numeric(weights) || !length(weights) || anyNA(weights) || any(weights <= 0 | !is.finite(weights))) {
     refuse(sprintf("`weights` must be numbers above 0, one for each player, not %s.", said(weights)), call = call)
   }
+  weights <- rep_len(weights, length(players))
   new_player("mixture", players = new_players(players), weights = paste(format(weights, digits = 15, trim = TRUE),
                                                                        collapse = "+"))
 }

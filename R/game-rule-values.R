@@ -6,7 +6,7 @@
 rule_fraction <- function(name, default, from, to, meaning, without = NULL, tries = list()) {
   check_given()
   call <- rlang::current_env()
-  check_string(name, "name", call)
+  check_rule_words(name, meaning, without, call)
   check_number(from, -Inf, Inf, "from", call)
   check_number(to, from, Inf, "to", call)
   allowed <- paste0("a number or a fraction such as 3:2, ", range_words(from, to),

@@ -9,6 +9,12 @@ new_rule <- function(name, default, allowed, meaning, check, beside = FALSE, usu
        usual = usual, tries = as.list(tries))
 }
 
+check_rule_words <- function(name, meaning, without, call) {
+  check_string(name, "name", call)
+  check_string(meaning, "meaning", call)
+  if (!is.null(without)) check_string(without, "without", call)
+}
+
 #' Rules of a game of one's own
 #'
 #' What a rule may be: its default, which values are allowed, and what it means. For `rules` of [game_custom()].
@@ -31,6 +37,11 @@ NULL
 #' @export
 rule_choice <- function(name, choices, meaning) {
   check_given()
+  call <- rlang::current_env()
+  check_rule_words(name, meaning, NULL, call)
+  if (!is.character(choices) || !length(choices) || anyNA(choices)) {
+    refuse(sprintf("`choices` must be texts, the first of which is the default, not %s.", said(choices)), call = call)
+  }
   new_rule(name, choices[1], paste("one of", join_words(choices, "or")), meaning, function(value, name, call) {
     check_choice(value, choices, name, call)
   }, tries = choices)
@@ -41,7 +52,7 @@ rule_choice <- function(name, choices, meaning) {
 rule_whole <- function(name, default, from, to, meaning, without = NULL, tries = list()) {
   check_given()
   call <- rlang::current_env()
-  check_string(name, "name", call)
+  check_rule_words(name, meaning, without, call)
   check_whole(from, -2^53, name = "from", call = call)
   if (!identical(to, Inf)) check_whole(to, from, name = "to", call = call)
   allowed <- paste0("a whole number ", range_words(from, to), if (!is.null(without)) paste(", or NULL:", without))
@@ -55,6 +66,7 @@ rule_whole <- function(name, default, from, to, meaning, without = NULL, tries =
 #' @export
 rule_flag <- function(name, meaning, default = FALSE) {
   check_given()
+  check_rule_words(name, meaning, NULL, rlang::current_env())
   new_rule(name, default, "TRUE or FALSE", meaning, function(value, name, call) {
     # As YAML has it.
     check_flag(if (identical(value, "yes")) TRUE else if (identical(value, "no")) FALSE else value, name, call)

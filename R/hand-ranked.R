@@ -47,6 +47,7 @@ print.habanera_ranked <- function(x, rows = 20, ...) {
 #' @param ... Not used.
 #' @export
 compare.habanera_hand_rules <- function(x, y, hands, hand_size = NULL, deck = NULL, ...) {
+  check_given()
   call <- rlang::current_env()
   rlang::check_dots_empty(call = call)
   y <- check_hand_rules(y, call)

@@ -164,10 +164,10 @@ hand_rules_from_file <- function(file, call) {
   check_readable(file, call)
   given <- list_data(file, call)
   known <- names(formals(hand_rules))
-  unknown <- setdiff(names(given), known)
+  unknown <- if (is.list(given)) setdiff(rlang::names2(given), known)
   if (!is.list(given) || length(unknown)) {
     refuse(sprintf("%s must hold rules for hands (%s)%s", file_name(file), join_words(known),
-                   if (length(unknown)) sprintf(", not `%s`.", unknown[1]) else "."), "file", call)
+                   if (any(nzchar(unknown))) sprintf(", not `%s`.", unknown[nzchar(unknown)][1]) else " by name."), "file", call)
   }
   do.call(hand_rules, lapply(given, unlist))
 }

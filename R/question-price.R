@@ -93,7 +93,7 @@ price_sentence <- function(x) {
 check_lines <- function(lines, known, call) {
   if (!is.character(lines) || !length(lines) || length(lines) > 3 || anyDuplicated(lines) || !all(lines %in% known)) {
     refuse(sprintf("`lines` must name up to three lines (%s), not %s%s", join_words(known), said(lines),
-                   did_you_mean(setdiff(as.character(lines), known)[1], known)), call = call)
+                   if (is.character(lines)) did_you_mean(setdiff(lines, known)[1], known) else "."), call = call)
   }
   lines
 }

@@ -8,6 +8,11 @@ check_whole <- function(x, from = 0, to = 2^53 - 1, name = rlang::caller_arg(x),
          call = call)
 }
 
+# Several, at least one.
+check_each_whole <- function(x, from, to, name, call) {
+  for (one in if (is.numeric(x) && length(x)) x else list(x)) check_whole(one, from, to, name, call)
+}
+
 check_number <- function(x, from, to, name, call) {
   if (is.numeric(x) && length(x) == 1 && isTRUE(x >= from && x <= to)) return(as.double(x))
   refuse(sprintf("`%s` must be a number %s, not %s.", name, range_words(from, to), said(x)), call = call)

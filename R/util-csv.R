@@ -8,6 +8,10 @@ read_csv_columns <- function(file, columns, call, optional = character()) {
   kept <- which(nzchar(trimws(lines)))
   if (!length(kept)) refuse(sprintf("%s is empty.", file_name(file)), "file", call)
   fields <- fields_in(lines[kept], ",", file, call)
+  if (is.na(fields[1])) {
+    refuse(sprintf("%s, line %s: a quote in the heading has no pair.", file_name(file), format_count(kept[1])), "file",
+           call)
+  }
   uneven <- which(is.na(fields) | fields != fields[1])
   if (length(uneven)) {
     refuse(sprintf("%s, line %s: it has not the %s of the heading.", file_name(file), format_count(kept[uneven[1]]),
