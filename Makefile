@@ -9,7 +9,7 @@ CORE_TESTS := $(wildcard tests/core/*.cpp)
 CORE_OBJECTS := $(CORE_TESTS:tests/core/%.cpp=build/core/%.o)
 SOURCES := DESCRIPTION NAMESPACE $(shell find R src inst exec man -type f -not -name '*.o' -not -name '*.so')
 
-.PHONY: all demo test check bench fuzz sanitize lint docs screenshots install dependencies clean
+.PHONY: all demo test check bench digests fuzz sanitize lint docs screenshots install dependencies clean
 
 all: install
 
@@ -60,16 +60,20 @@ check: install
 	  R CMD check --no-manual habanera_*.tar.gz
 	@! grep -E '^Status: .*(ERROR|WARNING|NOTE)' build/check/habanera.Rcheck/00check.log
 
-bench: install build/bare
+bench: install build/bare.so
 	@Rscript bench/bench.R
+
+# Whether a thousand calls of all kinds answer as they did. Not part of the tests.
+digests: install
+	@Rscript tools/digests.R
 
 # Malformed input by the ten thousand, kills, full disks: what leaks is printed. Not part of the tests.
 fuzz: install
 	@Rscript tools/fuzz.R
 
-build/bare: bench/bare.cpp
+build/bare.so: bench/bare.cpp $(wildcard bench/bare/*.hpp)
 	@mkdir -p build
-	@$(CXX) -std=c++17 -O2 -Wall -Wextra -Wpedantic $< -o $@ -pthread
+	@$(CXX) -std=c++17 -O2 -Wall -Wextra -Wpedantic -fPIC -shared $< -o $@ -pthread
 
 # The core's tests under the sanitizers, file by file and side by side; threads are watched where there are some.
 THREADED_TESTS := $(shell grep -lE 'thread|run_blocks|Crew|Solved|count_games|count_categories|audit' $(CORE_TESTS))

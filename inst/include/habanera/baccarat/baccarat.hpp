@@ -29,6 +29,8 @@ class Baccarat : public NobodyDecides {
   struct Position {
     std::size_t first_place = 0;  // where the round's cards begin
     BaccaratHand player, banker;
+    std::uint8_t player_total = 0, banker_total = 0;
+    enum Hand : std::uint8_t { players, bankers, nobodys } to = players;  // who gets the next card
     std::int64_t bet = 1;
     std::size_t drawn() const { return player.size() + banker.size(); }
   };
@@ -104,9 +106,18 @@ class Baccarat : public NobodyDecides {
   }
   std::int64_t net_of(const Outcome& outcome, std::size_t) const { return outcome.net; }
 
-  Next next(const Position& position) const { return {to(position) == nobody ? Next::over : Next::deal}; }
-  void give(Position& position, const Next&, Card card) const {
-    (to(position) == player ? position.player : position.banker).add(card);
+  [[gnu::always_inline]] Next next(const Position& position) const {
+    return {position.to == Position::nobodys ? Next::over : Next::deal};
+  }
+  [[gnu::always_inline]] void give(Position& position, const Next&, Card card) const {
+    if (position.to == Position::players) {
+      position.player.add(card);
+      position.player_total = rules_.with(position.player_total, card);
+    } else {
+      position.banker.add(card);
+      position.banker_total = rules_.with(position.banker_total, card);
+    }
+    position.to = goes_to(position);
   }
   const View& view(const Position& position, std::size_t) const { return position; }
 
@@ -116,7 +127,7 @@ class Baccarat : public NobodyDecides {
     });
     for (auto* net : {&outcome.net, &outcome.net_player, &outcome.net_banker, &outcome.net_tie})
       *net *= position.bet;
-    for (auto& net : outcome.side) net *= position.bet;
+    for (std::size_t bet = 0; bet < side_bets_.size(); ++bet) outcome.side[bet] *= position.bet;
     return outcome;
   }
 
@@ -159,7 +170,7 @@ class Baccarat : public NobodyDecides {
     const std::size_t place = position.first_place + position.drawn() - 1;
     const bool players = zone_of(position, place) == 2;
     happened(1, TableEvent{players ? 0 : no_seat, players ? player_gets : banker_gets, &deck[place], 1,
-                           rules_.total(players ? position.player : position.banker)});
+                           players ? position.player_total : position.banker_total});
   }
   TableEvent ending(const Outcome& outcome) const {
     const int action = outcome.winner() == Outcome::tie ? nobody_wins :
@@ -168,24 +179,21 @@ class Baccarat : public NobodyDecides {
   }
 
  private:
-  enum Hand { player, banker, nobody };
-
   // Who gets the next card.
-  Hand to(const Position& position) const {
-    if (position.drawn() < 4) return position.drawn() % 2 == 0 ? player : banker;
-    const std::size_t banker_total = rules_.total(position.banker);
-    if (position.player.size() == 2 && position.banker.size() == 2) {
-      const std::size_t player_total = rules_.total(position.player);
-      if (rules_.is_natural(player_total, banker_total)) return nobody;
-      if (rules_.player_draws[player_total]) return player;
+  [[gnu::always_inline]] typename Position::Hand goes_to(const Position& position) const {
+    const std::size_t drawn = position.drawn(), banker_total = position.banker_total;
+    if (drawn < 4) return drawn % 2 == 0 ? Position::players : Position::bankers;
+    if (drawn == 4) {
+      if (rules_.is_natural(position.player_total, banker_total)) return Position::nobodys;
+      if (rules_.player_draws[position.player_total]) return Position::players;
     }
-    if (position.banker.size() == 3) return nobody;
+    if (position.banker.size() == 3) return Position::nobodys;
     const std::size_t third = position.player.size() == 3 ? rules_.values[position.player[2]] : baccarat_totals;
-    return rules_.banker_draws[banker_total][third] ? banker : nobody;
+    return rules_.banker_draws[banker_total][third] ? Position::bankers : Position::nobodys;
   }
 
   BaccaratResult result(const Position& position) const {
-    return {rules_.total(position.player), rules_.total(position.banker), position.player.size() == 3,
+    return {position.player_total, position.banker_total, position.player.size() == 3,
             position.banker.size() == 3};
   }
 

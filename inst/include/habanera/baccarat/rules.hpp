@@ -77,6 +77,11 @@ struct BaccaratRules {
     for (const Card card : hand) sum += values[card];
     return static_cast<std::uint8_t>(sum % baccarat_totals);
   }
+  // A total with one more card.
+  std::uint8_t with(std::uint8_t total, Card card) const {
+    const std::size_t sum = total + std::size_t{values[card]};
+    return static_cast<std::uint8_t>(sum < baccarat_totals ? sum : sum - baccarat_totals);
+  }
   bool is_natural(std::size_t player, std::size_t banker) const {
     return player >= natural_from || banker >= natural_from;
   }

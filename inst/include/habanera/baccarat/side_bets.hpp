@@ -40,8 +40,8 @@ class BaccaratSideBets {
   }
 
   // What any bet brings.
-  std::int64_t net(std::size_t bet, const BaccaratResult& result, const BaccaratHand& player,
-                   const BaccaratHand& banker) const {
+  [[gnu::noinline]] std::int64_t net(std::size_t bet, const BaccaratResult& result, const BaccaratHand& player,
+                                     const BaccaratHand& banker) const {
     std::size_t at = index(bet, result, pair(player[0], player[1]), pair(banker[0], banker[1]));
     Readings& asked = readings_[bet];
     at += read(asked.player, {&player}) + read(asked.banker, {&banker}) + read(asked.all, {&player, &banker});

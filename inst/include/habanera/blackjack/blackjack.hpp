@@ -160,7 +160,7 @@ class Blackjack : public BlackjackVocabulary {
     }
   }
 
-  void laid(Position& position, const Next&, std::size_t place) const {
+  [[gnu::always_inline]] void laid(Position& position, const Next&, std::size_t place) const {
     position.hole_place = place;
     position.hole_lies = true;
     take_place(position, 0);
@@ -168,17 +168,25 @@ class Blackjack : public BlackjackVocabulary {
     advance(position);
   }
   const CardSet& looked_for(const Position& position) const { return naturals_[rules().points[position.up]]; }
-  void looked(Position& position, const Next&, bool found) const {
+  [[gnu::always_inline]] void looked(Position& position, const Next&, bool found) const {
     position.looked = true;
     position.natural_found = found;
-    position.stage = found ? Position::dealers_turn : Position::playing;
     position.at = 0;
+    if (found) begin_dealers_turn(position);
+    else position.stage = Position::playing;
     advance(position);
   }
 
   const View& view(const Position& position, std::size_t) const { return position; }
 
-  Outcome outcome(const Position& position) const { return BlackjackSettling(pieces_, position).outcome(); }
+  Outcome outcome(const Position& position) const {
+    Outcome outcome;
+    settle(position, outcome);
+    return outcome;
+  }
+  void settle(const Position& position, Outcome& outcome) const {
+    BlackjackSettling(pieces_, position).settle(outcome);
+  }
 
   // All that the rest of a round and its outcome depend on.
   std::string full_key(const Position& position, const UnseenCards& unseen) const {
@@ -277,7 +285,7 @@ class Blackjack : public BlackjackVocabulary {
   // Total, and whether it is soft, of a hand as one number.
   std::int64_t value_of(const Hand& hand) const { return pieces_.total(hand) * 2 + pieces_.is_soft(hand); }
 
-  void take_place(Position& position, std::size_t owner) const {
+  [[gnu::always_inline]] void take_place(Position& position, std::size_t owner) const {
     if (position.used < Position::most_placed) position.owner[position.used] = static_cast<std::uint8_t>(owner);
     ++position.used;
   }
@@ -349,10 +357,15 @@ class Blackjack : public BlackjackVocabulary {
         position.owes = position.hand[position.at].cards == 1;
         return;
       }
-      position.stage = Position::dealers_turn;
+      begin_dealers_turn(position);
     }
     if (position.stage == Position::dealers_turn && !dealer_needs_card(pieces_, position))
       position.stage = Position::over;
+  }
+
+  [[gnu::always_inline]] void begin_dealers_turn(Position& position) const {
+    position.stage = Position::dealers_turn;
+    position.compared = any_compared(pieces_, position);
   }
 
   // From the chair at turn on, one that has not got a natural.

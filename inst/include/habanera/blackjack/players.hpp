@@ -20,7 +20,10 @@ using BlackjackPlayer = Player<Blackjack::View>;
 class TablePlayer : public BlackjackPlayer {
  public:
   TablePlayer(std::shared_ptr<const BlackjackPieces> pieces, StrategyTable table)
-      : pieces_(std::move(pieces)), table_(std::move(table)) {}
+      : pieces_(std::move(pieces)), table_(std::move(table)) {
+    // No row at all need not be looked for.
+    if (table_.by_cards && table_.by_cards->empty()) table_.by_cards.reset();
+  }
 
   std::unique_ptr<BlackjackPlayer> copy() const override { return std::make_unique<TablePlayer>(*this); }
 

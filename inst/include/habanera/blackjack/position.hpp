@@ -22,6 +22,7 @@ struct BlackjackPosition {
   Stage stage = dealing;
   bool owes = false;         // the hand at play gets a card
   bool looked = false, natural_found = false, hole_lies = false;
+  bool compared = false;     // at the dealer's turn: some hand is compared with his
   std::size_t first_place = 0, used = 0, hole_place = 0;
   std::size_t at = 0;        // the hand, or before the play the chair, whose turn it is
   std::size_t hands = 0;

@@ -30,7 +30,7 @@ struct BlackjackHand {
     return {held_of(points), points, 1,     points, chair, points == 1, false,
             false,           false,  false, false,  false, false};
   }
-  void add(std::uint8_t value) {
+  [[gnu::always_inline]] void add(std::uint8_t value) {
     held += held_of(value);
     points = static_cast<std::uint8_t>(points + value);
     ++cards;
@@ -103,7 +103,7 @@ class BlackjackPieces {
   bool is_natural(const BlackjackHand& hand) const {
     return hand.cards == 2 && !hand.from_split && hand.ace && hand.points + 10 == rules_.bust_over;
   }
-  bool wins_at_once(const BlackjackHand& hand) const {
+  [[gnu::always_inline]] bool wins_at_once(const BlackjackHand& hand) const {
     return rules_.cards_that_win > 0 && hand.cards >= rules_.cards_that_win && !is_bust(hand);
   }
 
@@ -114,13 +114,13 @@ class BlackjackPieces {
     return up_points == 1 ? with_ace : up_points == with_ace ? 1 : 0;
   }
 
-  bool dealer_draws(const BlackjackHand& dealer) const {
+  [[gnu::always_inline]] bool dealer_draws(const BlackjackHand& dealer) const {
     const int now = total(dealer);
     return now < rules_.dealer_stands_on || (now == rules_.dealer_stands_on && rules_.hits_soft && is_soft(dealer));
   }
 
   // What a hand may do, when its seat has so many hands.
-  bool may_double(const BlackjackHand& hand) const {
+  [[gnu::always_inline]] bool may_double(const BlackjackHand& hand) const {
     if (rules_.double_on == BlackjackRules::no_double || (hand.from_split && !rules_.double_after_split)) return false;
     if (rules_.double_on == BlackjackRules::any_cards) return true;
     if (hand.cards != 2) return false;
@@ -128,7 +128,7 @@ class BlackjackPieces {
     const int from = rules_.double_on == BlackjackRules::nine_to_eleven ? 9 : 10;
     return !is_soft(hand) && hand.points >= from && hand.points <= 11;
   }
-  bool may_split(const BlackjackHand& hand, std::size_t hands) const {
+  [[gnu::always_inline]] bool may_split(const BlackjackHand& hand, std::size_t hands) const {
     return hand.cards == 2 && hand.pair && hands < rules_.most_hands && !(hand.of_aces && !rules_.resplit_aces);
   }
   bool may_surrender_late(const BlackjackHand& hand) const {
@@ -149,25 +149,25 @@ class BlackjackPieces {
     return open;
   }
   // Whether nothing is left to decide for a hand that got a card.
-  bool is_finished(const BlackjackHand& hand, std::size_t hands) const {
+  [[gnu::always_inline]] bool is_finished(const BlackjackHand& hand, std::size_t hands) const {
     return hand.doubled || is_bust(hand) || wins_at_once(hand) || (has_its_one_card(hand) && !may_split(hand, hands));
   }
 
   // Whether it is compared with the dealer's.
-  bool is_compared(const BlackjackHand& hand) const {
+  [[gnu::always_inline]] bool is_compared(const BlackjackHand& hand) const {
     return !hand.surrendered && !hand.counts_as_natural && !is_bust(hand) && !wins_at_once(hand);
   }
 
   // What a result pays.
   std::int64_t stake_of(const BlackjackHand& hand) const { return rules_.stake * (hand.doubled ? 2 : 1); }
   // Of a hand that is compared with the dealer's, which is no natural.
-  std::int64_t compared(const BlackjackHand& hand, const BlackjackHand& dealer) const {
+  [[gnu::always_inline]] std::int64_t compared(const BlackjackHand& hand, const BlackjackHand& dealer) const {
     const int mine = total(hand), theirs = total(dealer);
     if (is_bust(dealer) || mine > theirs) return stake_of(hand);
     return mine < theirs || rules_.ties_to_dealer ? -stake_of(hand) : 0;
   }
   // Of a hand when the dealer has no natural (`dealer` need not have drawn where the hand needs no comparison).
-  std::int64_t paid(const BlackjackHand& hand, const BlackjackHand& dealer) const {
+  [[gnu::always_inline]] std::int64_t paid(const BlackjackHand& hand, const BlackjackHand& dealer) const {
     if (hand.surrendered) return -rules_.stake / 2;
     if (is_bust(hand)) return -stake_of(hand);
     if (hand.counts_as_natural) return rules_.natural_pays;

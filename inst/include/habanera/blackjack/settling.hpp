@@ -11,13 +11,15 @@
 namespace habanera {
 
 // Whether some hand is compared with the dealer's.
-inline bool any_compared(const BlackjackPieces& pieces, const BlackjackPosition& position) {
-  return std::any_of(position.hand.begin(), position.hand.begin() + static_cast<std::ptrdiff_t>(position.hands),
-                     [&](const BlackjackHand& hand) { return pieces.is_compared(hand); });
+[[gnu::always_inline]] inline bool any_compared(const BlackjackPieces& pieces, const BlackjackPosition& position) {
+  for (std::size_t i = 0; i < position.hands; ++i)
+    if (pieces.is_compared(position.hand[i])) return true;
+  return false;
 }
 
-inline bool anything_hangs_on_second_card(const BlackjackPieces& pieces, const BlackjackPosition& position) {
-  if (any_compared(pieces, position)) return true;
+// Where no hand is compared and nobody looked.
+[[gnu::noinline]] inline bool else_hangs_on_second_card(const BlackjackPieces& pieces,
+                                                        const BlackjackPosition& position) {
   // After a look there is no natural.
   const BlackjackRules& rules = pieces.rules();
   if (rules.hole_card == BlackjackRules::checked || pieces.completes_natural(rules.points[position.up]) == 0)
@@ -32,9 +34,10 @@ inline bool anything_hangs_on_second_card(const BlackjackPieces& pieces, const B
 }
 
 // The dealer draws only as far as some hand needs it.
-inline bool dealer_needs_card(const BlackjackPieces& pieces, const BlackjackPosition& position) {
-  if (position.dealer.cards == 1) return position.natural_found || anything_hangs_on_second_card(pieces, position);
-  return !pieces.is_natural(position.dealer) && any_compared(pieces, position) && pieces.dealer_draws(position.dealer);
+[[gnu::always_inline]] inline bool dealer_needs_card(const BlackjackPieces& pieces, const BlackjackPosition& position) {
+  if (position.dealer.cards == 1)
+    return position.natural_found || position.compared || else_hangs_on_second_card(pieces, position);
+  return position.compared && !pieces.is_natural(position.dealer) && pieces.dealer_draws(position.dealer);
 }
 
 // What comes of a round that is over.
@@ -46,8 +49,10 @@ class BlackjackSettling {
   BlackjackSettling(const BlackjackPieces& pieces, const BlackjackPosition& position)
       : pieces_(pieces), rules_(pieces.rules()), position_(position) {}
 
-  Outcome outcome() const {
-    Outcome outcome;
+  // Into an outcome of the same table.
+  void settle(Outcome& outcome) const {
+    outcome.net = outcome.staked = outcome.insurance_net = outcome.hands = outcome.player_total = 0;
+    for (std::size_t side = 0; side < rules_.side_bets.size(); ++side) outcome.side[side] = 0;
     outcome.opened(pieces_, position_.opening[0], position_.up);
     outcome.cards_used = static_cast<std::int64_t>(position_.used);
     outcome.dealer_total =
@@ -57,12 +62,14 @@ class BlackjackSettling {
       settle(chair, i, end, outcome);
       i = end;
     }
-    if (position_.sits_out < rules_.seats) outcome.result_of[position_.sits_out] = Outcome::sits_out;
-    return outcome;
+    if (position_.sits_out < rules_.seats) {
+      outcome.net_of[position_.sits_out] = outcome.staked_of[position_.sits_out] = 0;
+      outcome.result_of[position_.sits_out] = Outcome::sits_out;
+    }
   }
 
  private:
-  void settle(std::size_t chair, std::size_t begin, std::size_t end, Outcome& outcome) const {
+  [[gnu::always_inline]] void settle(std::size_t chair, std::size_t begin, std::size_t end, Outcome& outcome) const {
     const Hand& first = position_.hand[begin];
     const bool natural = pieces_.is_natural(position_.dealer);
     // A look would have ended the round before more was staked.

@@ -17,6 +17,8 @@ class RandomChance {
  public:
   RandomChance(std::uint64_t seed, std::uint64_t trial, std::uint64_t lane = lane::deal)
       : state_(stream_start(seed, trial, lane)) {}
+  [[gnu::always_inline]] RandomChance(MixedSeed seed, std::uint64_t trial, std::uint64_t lane)
+      : state_(stream_start(seed, trial, lane)) {}
 
   std::uint64_t word() {
     state_ += golden_step;
@@ -48,9 +50,15 @@ class RandomChance {
   // The same for one batch of them, as far as `end`.
   template <class Use>
   void below_batch(const SizeRun& sizes, const SizeRun::Batch& batch, std::size_t end, Use&& use) {
-    std::uint64_t fresh = word();
-    while (!Split64::is_even(fresh, batch.product, batch.bound)) fresh = word();
+    std::uint64_t fresh = even_word(batch);
     for (std::size_t i = batch.begin; i < end; ++i) use(i, Split64::take(fresh, sizes.size(i)));
+  }
+
+  // A word out of which the numbers of a batch can be taken one by one.
+  [[gnu::always_inline]] std::uint64_t even_word(const SizeRun::Batch& batch) {
+    std::uint64_t fresh = word();
+    while (__builtin_expect(!Split64::is_even(fresh, batch.product, batch.bound), 0)) fresh = word();
+    return fresh;
   }
 
   // The same for a number of sizes known when compiling, all of which the first word covers.

@@ -31,6 +31,14 @@ inline constexpr std::uint64_t seat(std::uint64_t number) { return 2 + number; }
                                                                    std::uint64_t lane) {
   return mix64(mix64(mix64(seed) + trial * trial_step) + lane * lane_step);
 }
+// The same of a seed that was mixed before, once for many trials.
+struct MixedSeed {
+  std::uint64_t value;
+};
+[[gnu::always_inline]] inline constexpr std::uint64_t stream_start(MixedSeed seed, std::uint64_t trial,
+                                                                   std::uint64_t lane) {
+  return mix64(mix64(seed.value + trial * trial_step) + lane * lane_step);
+}
 
 // Word k (from 0) of a lane of a trial.
 inline constexpr std::uint64_t random_word(std::uint64_t seed, std::uint64_t trial,

@@ -28,8 +28,7 @@ class GameCounter {
 
   void heed(StopSign& sign) { runner_->heed(sign); }
   void run(std::uint64_t begin, std::uint64_t end) {
-    for (std::uint64_t trial = begin; trial < end; ++trial)
-      for (const RowTally::Row& row : runner_->play(seed_, trial)) tally_.add(row, trial);
+    runner_->count(seed_, begin, end, tally_);
   }
   void merge(const GameCounter& other) { tally_.merge(other.tally_); }
   const RowTally& tally() const { return tally_; }

@@ -35,6 +35,8 @@ class Moves {
   // All moves below this number.
   static Moves below(std::size_t end) { return Moves(end >= 64 ? ~std::uint64_t{0} : (std::uint64_t{1} << end) - 1); }
 
+  bool is_many() const { return (bits_ & (bits_ - 1)) != 0; }
+  Moves with(Moves other) const { return Moves(bits_ | other.bits_); }
   Moves both(Moves other) const { return Moves(bits_ & other.bits_); }
   Moves without(Moves other) const { return Moves(bits_ & ~other.bits_); }
 

@@ -33,6 +33,12 @@ inline constexpr bool lays_face_down<Game, std::void_t<decltype(&Game::laid)>> =
 struct Decisions {
   std::array<std::int64_t, most_players> made{}, forced{};
 
+  // Of so many seats: those of others stay 0. Mostly there is one, for which a loop, which compilers make calls of, would
+  // cost as much as a card.
+  void begin(std::size_t seats) {
+    made[0] = forced[0] = 0;
+    for (std::size_t seat = 1; seat < seats; ++seat) made[seat] = forced[seat] = 0;
+  }
   void count(std::size_t seat, Moves moves) {
     ++made[seat];
     forced[seat] += moves.is_one();
@@ -68,15 +74,27 @@ struct EndlessGame : std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
+// Apart, so that what is done at every step stays short.
+[[noreturn, gnu::noinline, gnu::cold]] inline void refuse_no_move(std::size_t seat) {
+  throw std::logic_error("seat " + std::to_string(seat + 1) + " has no move");
+}
+[[noreturn, gnu::noinline, gnu::cold]] inline void refuse_move(std::size_t seat, std::size_t move) {
+  throw std::domain_error("seat " + std::to_string(seat + 1) + " made the move " + std::to_string(move) +
+                          ", which it may not");
+}
+[[noreturn, gnu::noinline, gnu::cold]] inline void refuse_endless() {
+  throw EndlessGame("does not end in " + std::to_string(most_steps) + " steps");
+}
+
 // The one loop that plays any game with decisions, from any position to its end. `choose(seat, position, moves)` is the
-// seat's move; `told(next, position)` is called after each step.
+// seat's move; `told(next, position)` is called after each step. Decisions are added to those that were counted before.
 template <class Game, class Stock, class Choose, class Told>
-Decisions play_out(const Game& game, typename Game::Position& position, Stock& stock, Choose&& choose, Told&& told) {
-  Decisions decisions;
+void play_out(const Game& game, typename Game::Position& position, Stock& stock, Decisions& decisions, Choose&& choose,
+              Told&& told) {
   for (std::uint64_t step = 0; step < most_steps; ++step) {
     const Next next = game.next(position);
     switch (next.what) {
-      case Next::over: return decisions;
+      case Next::over: return;
       case Next::deal: game.give(position, next, stock.deal()); break;
       case Next::turn: game.give(position, next, stock.turn(next.place)); break;
       case Next::lay_down:
@@ -88,18 +106,23 @@ Decisions play_out(const Game& game, typename Game::Position& position, Stock& s
         break;
       case Next::decide: {
         const Moves moves = game.moves(position);
-        if (moves.empty()) throw std::logic_error("seat " + std::to_string(next.seat + 1) + " has no move");
+        if (__builtin_expect(moves.empty(), 0)) refuse_no_move(next.seat);
         decisions.count(next.seat, moves);
         const std::size_t move = choose(next.seat, position, moves);
-        if (!moves.has(move))
-          throw std::domain_error("seat " + std::to_string(next.seat + 1) + " made the move " + std::to_string(move) +
-                                  ", which it may not");
+        if (__builtin_expect(!moves.has(move), 0)) refuse_move(next.seat, move);
         game.move(position, move);
       }
     }
     told(next, position);
   }
-  throw EndlessGame("does not end in " + std::to_string(most_steps) + " steps");
+  refuse_endless();
+}
+
+template <class Game, class Stock, class Choose, class Told>
+Decisions play_out(const Game& game, typename Game::Position& position, Stock& stock, Choose&& choose, Told&& told) {
+  Decisions decisions;
+  play_out(game, position, stock, decisions, choose, told);
+  return decisions;
 }
 
 }  // namespace habanera

@@ -35,6 +35,12 @@ inline constexpr bool takes_bets = false;
 template <class Game>
 inline constexpr bool takes_bets<Game, std::void_t<decltype(&Game::net_of)>> = true;
 
+// A game with a large outcome makes it where the last one lies, of which it leaves what is always the same.
+template <class Game, class = void>
+inline constexpr bool settles_in_place = false;
+template <class Game>
+inline constexpr bool settles_in_place<Game, std::void_t<decltype(&Game::settle)>> = true;
+
 // A game may have the law of a round's outcomes quicker than by a walk.
 template <class Game, class = void>
 inline constexpr bool has_round_law = false;
@@ -63,6 +69,8 @@ class Seated {
     typename Game::Outcome game;
     Decisions decisions;
     Counted counted;
+    // The first columns are the game's own.
+    using OfGame = typename Game::Outcome;
     static const std::vector<Column<Outcome>>& columns() {
       static const std::vector<Column<Outcome>> all = all_columns();
       return all;
@@ -148,7 +156,7 @@ class Seated {
     for (const auto& player : players_) player->begins();
     const Table table{game_, position, deck};
     if constexpr (watches<Watcher>) watcher.laid_out(deck, game_.cards_used(), table);
-    Shoe<Luck, Watcher> shoe{deck, position, luck, {}, table, watcher};
+    Shoe<Luck, Watcher> shoe(deck, position, luck, table, watcher);
     if constexpr (takes_bets<Game>) {
       if (count_) play_counted(shoe, stock, ended);
       else play_rounds(shoe, stock, ended);
@@ -191,6 +199,9 @@ class Seated {
   // A deck that rounds are played from, and who looks on.
   template <class Luck, class Watcher>
   struct Shoe {
+    // All lanes set to zero, as braces would, cost as much as a card.
+    Shoe(const std::vector<Card>& with, typename Game::Position& at, Luck& by, const Table& on, Watcher& seen)
+        : deck(with), position(at), luck(by), table(on), watcher(seen) {}
     const std::vector<Card>& deck;
     typename Game::Position& position;
     Luck& luck;
@@ -203,7 +214,8 @@ class Seated {
   template <class InShoe, class Ended>
   void play_rounds(InShoe& shoe, ShuffledStock& stock, Ended& ended) {
     for (;;) {
-      ended(Outcome{played(shoe, stock), decisions_, {}});
+      play_round(shoe, stock);
+      ended(std::as_const(outcome_));
       if (shoes() > 1) collect_round(shoe, stock.gone());
       if (!game_.plays_on(stock.gone())) return;
       shoe.position = game_.start(stock.gone());
@@ -216,7 +228,7 @@ class Seated {
     const Bettor& bettor = *rules_.bettor;
     count_->begin(stock.gone());
     for (bool plays = bettor.begins_seated();;) {
-      Counted counted;
+      Counted& counted = outcome_.counted;
       counted.running = count_->running();
       counted.level = count_->level_for_bets();
       counted.gone = static_cast<std::int64_t>(stock.gone());
@@ -224,18 +236,19 @@ class Seated {
       counted.bet = plays ? bettor.bet_at(counted.level) : 0;
       shoe.position = game_.start(stock.gone(), SeatBet{bettor.seat, counted.bet});
       CountedStock counted_stock(stock, *count_);
-      Outcome outcome{played(shoe, counted_stock), decisions_, counted};
-      const std::int64_t net = game_.net_of(outcome.game, bettor.seat);
-      outcome.counted.net_per_bet = counted.bet > 1 ? net / counted.bet : net;
-      ended(outcome);
+      play_round(shoe, counted_stock);
+      const std::int64_t net = game_.net_of(outcome_.game, bettor.seat);
+      counted.net_per_bet = counted.bet > 1 ? net / counted.bet : net;
+      ended(std::as_const(outcome_));
       if (shoes() > 1) collect_round(shoe, stock.gone());
       if (!game_.plays_on(stock.gone())) return;
     }
   }
 
-  // Plays a round from the shoe's position.
+  // Plays a round from the shoe's position; what comes of it is made where it lies, since to copy it would cost as much
+  // as to make it.
   template <class InShoe, class Stock>
-  typename Game::Outcome played(InShoe& shoe, Stock& stock) {
+  void play_round(InShoe& shoe, Stock& stock) {
     using Watcher = std::remove_reference_t<decltype(shoe.watcher)>;
     const auto choose = [&](std::size_t seat, const auto& now, Moves moves) {
       if (!shoe.lanes[seat]) shoe.lanes[seat].emplace(shoe.luck.of(seat));
@@ -244,7 +257,8 @@ class Seated {
       return move;
     };
     const std::uint64_t before = shoe.rounds;
-    decisions_ = play_out(game_, shoe.position, stock, choose, [&](const Next& next, const auto& now) {
+    outcome_.decisions.begin(players_.size());
+    play_out(game_, shoe.position, stock, outcome_.decisions, choose, [&](const Next& next, const auto& now) {
       if constexpr (watches<Watcher>)
         game_.tell(next, now, shoe.deck, [&](std::uint64_t round, const TableEvent& event) {
           shoe.watcher.round_begins(shoe.rounds = before + round);
@@ -252,9 +266,13 @@ class Seated {
         });
     });
     stock.end_round();
-    const typename Game::Outcome outcome = game_.outcome(shoe.position);
-    if constexpr (watches<Watcher>) shoe.watcher.happened(shoe.table, with_count(game_.ending(outcome)));
-    return outcome;
+    if constexpr (settles_in_place<Game>) {
+      game_.settle(shoe.position, outcome_.game);
+    } else {
+      static_assert(std::is_trivially_destructible_v<typename Game::Outcome>);
+      ::new (static_cast<void*>(&outcome_.game)) typename Game::Outcome(game_.outcome(shoe.position));
+    }
+    if constexpr (watches<Watcher>) shoe.watcher.happened(shoe.table, with_count(game_.ending(outcome_.game)));
   }
 
   TableEvent with_count(TableEvent event) const {
@@ -320,7 +338,7 @@ class Seated {
   std::vector<std::unique_ptr<SeatPlayer>> players_;
   std::unique_ptr<ShoeCount> count_;
   std::vector<std::uint32_t> alike_;  // by kind, where a seat counts
-  Decisions decisions_;  // of the last round
+  Outcome outcome_{};  // of the last round
   std::vector<Card> tray_, collected_;
 };
 

@@ -23,32 +23,35 @@ struct StockRanOut : std::runtime_error {
 class ShuffledStock {
  public:
   explicit ShuffledStock(const std::vector<Card>& deck, std::size_t gone = 0)
-      : deck_(deck), next_(gone), ready_(deck.size()) {}
-  explicit ShuffledStock(LateDeal& late, std::size_t gone = 0) : deck_(late.deck()), next_(gone), late_(&late) {}
+      : cards_(deck.data()), size_(deck.size()), next_(gone), ready_(deck.size()) {}
+  explicit ShuffledStock(LateDeal& late, std::size_t gone = 0)
+      : cards_(late.deck().data()), size_(late.deck().size()), next_(gone), late_(&late) {}
 
-  Card deal() { return card_at(next_++); }
-  std::size_t lay_down() {
+  [[gnu::always_inline]] Card deal() { return card_at(next_++); }
+  [[gnu::always_inline]] std::size_t lay_down() {
     card_at(next_);
     return next_++;
   }
-  bool look(std::size_t place, const CardSet& set) { return set[card_at(place)]; }
-  Card turn(std::size_t place) { return card_at(place); }
+  [[gnu::always_inline]] bool look(std::size_t place, const CardSet& set) { return set[card_at(place)]; }
+  [[gnu::always_inline]] Card turn(std::size_t place) { return card_at(place); }
   std::size_t gone() const { return next_; }
   void end_round() {}
 
  private:
-  Card card_at(std::size_t place) {
+  [[gnu::always_inline]] Card card_at(std::size_t place) {
     if (place >= ready_) make_ready(place);
-    return deck_[place];
+    return cards_[place];
   }
   void make_ready(std::size_t place) {
-    if (place >= deck_.size()) throw StockRanOut("needs more cards than there are");
+    if (__builtin_expect(place >= size_, 0)) refuse();
     ready_ = late_->settle(place);
   }
+  [[noreturn, gnu::noinline, gnu::cold]] static void refuse() {
+    throw StockRanOut("needs more cards than there are");
+  }
 
-  const std::vector<Card>& deck_;
-  std::size_t next_;
-  std::size_t ready_ = 0;
+  const Card* cards_;
+  std::size_t size_, next_, ready_ = 0;
   LateDeal* late_ = nullptr;
 };
 

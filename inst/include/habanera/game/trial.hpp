@@ -19,20 +19,45 @@
 
 namespace habanera {
 
+// An outcome that holds that of the game itself, whose columns come first.
+template <class Outcome, class = void>
+struct OutcomeOfGame {
+  using Type = Outcome;
+  static const Type& of(const Outcome& outcome) { return outcome; }
+};
+template <class Outcome>
+struct OutcomeOfGame<Outcome, std::void_t<typename Outcome::OfGame>> {
+  using Type = typename Outcome::OfGame;
+  static const Type& of(const Outcome& outcome) { return outcome.game; }
+};
+
 // Reads the recorded columns of an outcome, which are named by their places.
 template <class Outcome>
 class ColumnReader {
+  using Own = OutcomeOfGame<Outcome>;
+  struct Read {
+    std::int64_t (*own)(const typename Own::Type&) = nullptr;  // of the game itself, else:
+    std::int64_t (*any)(const Outcome&) = nullptr;
+  };
+
  public:
   explicit ColumnReader(const std::vector<std::size_t>& columns) {
-    for (const std::size_t column : columns) reads_.push_back(Outcome::columns()[column].read);
+    const auto& own = Own::Type::columns();
+    for (const std::size_t column : columns) {
+      Read read;
+      if (column < own.size()) read.own = own[column].read;
+      else read.any = Outcome::columns()[column].read;
+      reads_.push_back(read);
+    }
   }
   void operator()(const Outcome& outcome, RowTally::Row& row) const {
     row.resize(reads_.size());
-    for (std::size_t i = 0; i < reads_.size(); ++i) row[i] = reads_[i](outcome);
+    std::int64_t* value = row.data();
+    for (const Read& read : reads_) *value++ = read.own ? read.own(Own::of(outcome)) : read.any(outcome);
   }
 
  private:
-  std::vector<std::int64_t (*)(const Outcome&)> reads_;
+  std::vector<Read> reads_;
 };
 
 // A game of which a trial may hold several rounds plays them itself, and tells the outcome of each.
@@ -75,6 +100,12 @@ class TrialRunner {
   virtual const Entries& play(std::uint64_t seed, std::uint64_t trial) = 0;
   // The same on a deck that was shuffled elsewhere.
   virtual const Entries& play_on(const std::vector<Card>& deck, std::uint64_t seed, std::uint64_t trial) = 0;
+
+  // Plays trials from `begin` to before `end`, and counts their entries.
+  virtual void count(std::uint64_t seed, std::uint64_t begin, std::uint64_t end, RowTally& tally) {
+    for (std::uint64_t trial = begin; trial < end; ++trial)
+      for (const RowTally::Row& row : play(seed, trial)) tally.add(row, trial);
+  }
 
   // As it was dealt, its top first, as far as it was needed.
   virtual const std::vector<Card>& deck() const = 0;
@@ -124,9 +155,40 @@ class GameRunner : public TrialRunner {
     });
   }
 
+  void count(std::uint64_t seed, std::uint64_t begin, std::uint64_t end, RowTally& tally) override {
+    if constexpr (may_play_late<Game>) {
+      if (late_ && !plays_sessions()) return count_late(seed, begin, end, tally);
+    }
+    TrialRunner::count(seed, begin, end, tally);
+  }
+
   const std::vector<Card>& deck() const override { return late_ ? late_->deck() : deck_; }
 
  private:
+  bool plays_sessions() const {
+    if constexpr (collects_shoes<Game>) return game_.shoes() > 1;
+    return false;
+  }
+
+  // One function for a whole trial, from its first word to its place in the tally: of a short game calls would cost as
+  // much as what they do.
+  [[gnu::flatten]] void count_late(std::uint64_t seed, std::uint64_t begin, std::uint64_t end, RowTally& tally) {
+    RowTally::Row& row = entries_.first();
+    std::uint64_t trial = begin;
+    try {
+      for (; trial < end; ++trial) {
+        late_->begin(seed, trial);
+        SeatLanes luck(seed, trial, sign_);
+        game_.play_late(*late_, luck, silent_, [&](const auto& outcome) {
+          read_(outcome, row);
+          tally.add(row, trial);
+        });
+      }
+    } catch (...) {
+      rethrow_of(trial);
+    }
+  }
+
   // Shoe after shoe: the first a new one, each other as the last was collected, all shuffled alike.
   template <class Ended>
   void play_session(std::uint64_t seed, std::uint64_t trial, Ended& ended) {
@@ -146,12 +208,20 @@ class GameRunner : public TrialRunner {
     try {
       entries_.clear();
       play([&](const auto& outcome) { read_(outcome, entries_.add()); });
+    } catch (...) {
+      rethrow_of(trial);
+    }
+    return entries_;
+  }
+  // What is being caught, with the trial in its words.
+  [[noreturn, gnu::noinline, gnu::cold]] static void rethrow_of(std::uint64_t trial) {
+    try {
+      throw;
     } catch (const EndlessGame& endless) {
       throw EndlessGame("trial " + std::to_string(trial) + " " + endless.what());
     } catch (const StockRanOut& out) {
       throw StockRanOut("trial " + std::to_string(trial) + " " + out.what());
     }
-    return entries_;
   }
 
   Draw draw_;

@@ -107,9 +107,9 @@ class HighCard : public NobodyDecides {
     return outcome.net_main + outcome.net_colour + outcome.net_suit;
   }
 
-  Next next(const Position& position) const { return {position.over ? Next::over : Next::deal}; }
+  [[gnu::always_inline]] Next next(const Position& position) const { return {position.over ? Next::over : Next::deal}; }
 
-  void give(Position& position, const Next&, Card card) const {
+  [[gnu::always_inline]] void give(Position& position, const Next&, Card card) const {
     if (position.drawn++ % 2 == 0) {
       position.seat_card = card;
       if (position.drawn == 1) {

@@ -83,7 +83,10 @@ class Own : public OneRound {
   std::size_t cards_used() const { return cards_; }
   std::uint32_t likeness(Card card) const { return static_cast<std::uint32_t>(game_.likeness(card)); }
 
-  Position start(std::size_t) const { return {}; }
+  Position start(std::size_t) const {
+    Position position;  // braces would set all the room of its lists to zero
+    return position;
+  }
   Next next(const Position& position) const {
     const Next next = game_.next(position.own);
     if (next.what == Next::decide ? next.seat >= seats_ : next.what != Next::deal && next.what != Next::over)

@@ -43,6 +43,8 @@ class Pairs : public OneRound {
     std::size_t seat = 0;                            // whose turn it is
     std::size_t first = most_places, chosen = most_places;  // turned first, and to be turned now
     std::uint32_t sightings = 0;
+    static constexpr std::uint32_t kept_sightings = 16;
+    std::array<std::uint8_t, kept_sightings> latest;  // where they were, by their number; of the last few
     std::int64_t turns = 0, turns_again = 0;
     std::array<std::int64_t, most_players> won{};
 
@@ -126,6 +128,7 @@ class Pairs : public OneRound {
     position.chosen = most_places;
     position.seen[next.place] = rules_.mates[card];
     position.when[next.place] = ++position.sightings;
+    position.latest[position.sightings % Position::kept_sightings] = static_cast<std::uint8_t>(next.place);
     if (!position.second_card()) {
       position.first = next.place;
       return;
@@ -228,7 +231,7 @@ class Pairs : public OneRound {
     }
     position.first = most_places;
     position.turns_again += alike && rules_.again && !position.lying.empty();
-    if (!alike || !rules_.again) position.seat = (position.seat + 1) % rules_.seats;
+    if (!alike || !rules_.again) position.seat = position.seat + 1 == rules_.seats ? 0 : position.seat + 1;
   }
 
   Rules rules_;

@@ -21,15 +21,19 @@ class PairsMemory {
   PairsMemory(double recall, std::uint32_t span) : recall_(recall), span_(span) {}
 
   void begins() {
+    known_ = paired_ = Moves();
+    read_ = 0;
+    of_class_.fill(Moves());
+    if (!forgets()) return;
     kept_.fill(0);
     looked_.fill(0);
   }
 
   // Reads what was shown since the last look.
   void look(const Pairs::View& view, Moves places, PlayerChance& chance) {
-    known_ = Moves();
-    pair_ = most_places;
-    ++looks_;
+    if (!forgets()) return read(view);
+    known_ = paired_ = Moves();
+    of_class_.fill(Moves());
     places.each([&](std::size_t place) {
       if (looked_[place] != view.when[place]) {
         if (chance_of_keeping(chance)) kept_[place] = view.when[place];
@@ -42,39 +46,50 @@ class PairsMemory {
   Moves known() const { return known_; }
   bool forgets() const { return recall_ < 1 || span_ < 0xffffffff; }
 
-  // A known place of this class, or most_places.
-  std::size_t mate(std::uint16_t card_class) const {
-    return known_at_[card_class].look == looks_ ? known_at_[card_class].place : most_places;
+  // The first known of these places with a card of this class, or most_places.
+  std::size_t mate(std::uint16_t card_class, Moves places) const {
+    const Moves found = of_class_[card_class].both(places);
+    return found.empty() ? most_places : found.first();
   }
-  // A known card whose mate is known, or most_places.
-  std::size_t pair() const { return pair_; }
+  // The first of these places whose card and its mate are known, or most_places.
+  std::size_t pair(const Pairs::View& view, Moves places) {
+    for (Moves left = paired_.both(places); !left.empty(); left.remove(left.first())) {
+      const std::size_t place = left.first();
+      if (of_class_[view.seen[place]].both(places).is_many()) return place;
+      paired_.remove(place);
+    }
+    return most_places;
+  }
 
  private:
-  // Where a card of a class was known to lie, at which look.
-  struct KnownAt {
-    std::uint32_t look = 0;
-    std::uint8_t place = 0;
-  };
+  // Who forgets nothing reads each sighting once.
+  void read(const Pairs::View& view) {
+    if (view.sightings - read_ > Pairs::Position::kept_sightings) {
+      for (std::size_t place = 0; place < most_places; ++place)
+        if (view.seen[place] != Pairs::nobody_knows) know(place, view.seen[place]);
+      read_ = view.sightings;
+    }
+    while (read_ != view.sightings) {
+      const std::size_t place = view.latest[++read_ % Pairs::Position::kept_sightings];
+      know(place, view.seen[place]);
+    }
+  }
 
   void know(std::size_t place, std::uint16_t card_class) {
+    Moves& alike = of_class_[card_class];
     known_.add(place);
-    KnownAt& found = known_at_[card_class];
-    if (found.look != looks_) {
-      found = {looks_, static_cast<std::uint8_t>(place)};
-    } else if (pair_ == most_places || found.place < pair_) {
-      pair_ = found.place;
-    }
+    alike.add(place);
+    if (alike.is_many()) paired_ = paired_.with(alike);
   }
 
   // Perfect recall asks for no luck, so that every path of such a game can be walked.
   bool chance_of_keeping(PlayerChance& chance) const { return recall_ >= 1 || chance.happens(recall_); }
 
   double recall_ = 1;
-  std::uint32_t span_ = 0xffffffff, looks_ = 0;
-  std::array<std::uint32_t, most_places> kept_{}, looked_{};  // the last sighting kept, and the last decided on
-  std::array<KnownAt, most_places> known_at_{};               // by class
-  Moves known_;
-  std::size_t pair_ = most_places;
+  std::uint32_t span_ = 0xffffffff, read_ = 0;
+  std::array<std::uint32_t, most_places> kept_{}, looked_{};  // of who forgets: the last sighting kept, and decided on
+  std::array<Moves, most_places> of_class_{};                 // where cards of a class are known to be
+  Moves known_, paired_;                                      // paired_: those with a mate known, and some others
 };
 
 // Takes a known pair first; else turns a card it does not know, then its mate if that is known, else another card it
@@ -91,11 +106,11 @@ class RememberingPlayer : public PairsPlayer {
     memory_.look(view, moves, chance);
     const Moves known = memory_.known().both(moves), unknown = moves.without(known);
     if (!view.second_card()) {
-      const std::size_t pair = memory_.pair();
+      const std::size_t pair = memory_.pair(view, moves);
       if (pair != most_places) return pair;
       return any_of(unknown.empty() ? moves : unknown, chance);
     }
-    const std::size_t mate = memory_.mate(view.seen[view.first]);
+    const std::size_t mate = memory_.mate(view.seen[view.first], known);
     if (mate != most_places) return mate;
     if (careful_ && !known.empty()) return known.first();
     return any_of(unknown.empty() ? moves : unknown, chance);

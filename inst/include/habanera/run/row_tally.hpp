@@ -49,10 +49,16 @@ class RowTally {
   }
 
  private:
-  static std::size_t hash(const std::int64_t* values, std::size_t width) {
+  // The upper bits of a product are mixed well.
+  std::size_t slot_of(const std::int64_t* values, std::size_t width) const {
     std::uint64_t all = 0;
     for (std::size_t i = 0; i < width; ++i) all = (all + static_cast<std::uint64_t>(values[i])) * golden_step;
-    return static_cast<std::size_t>(mix64(all));
+    return static_cast<std::size_t>((all ^ all >> 29) * golden_step >> shift_);
+  }
+  static bool are_equal(const std::int64_t* one, const std::int64_t* two, std::size_t width) {
+    for (std::size_t i = 0; i < width; ++i)
+      if (one[i] != two[i]) return false;
+    return true;
   }
 
   const std::int64_t* row(std::size_t at) const { return values_.data() + at * width_; }
@@ -60,33 +66,41 @@ class RowTally {
   // All rows are of one width. A slot holds the place of a row among those found, from 1; a few steps on from where its
   // hash points to, and at most half of them are taken.
   Entry& entry_of(const std::int64_t* values, std::size_t width) {
+    if (__builtin_expect(width == width_ && !entries_.empty(), 1)) {
+      std::size_t slot = slot_of(values, width);
+      for (; slots_[slot] != 0; slot = (slot + 1) & (slots_.size() - 1))
+        if (are_equal(values, row(slots_[slot] - 1), width)) return entries_[slots_[slot] - 1];
+    }
+    return new_entry(values, width);
+  }
+  [[gnu::noinline]] Entry& new_entry(const std::int64_t* values, std::size_t width) {
     if (entries_.empty()) width_ = width;
     if (width != width_) throw std::logic_error("rows of different widths are counted apart");
-    if (2 * entries_.size() >= slots_.size()) widen();
-    std::size_t slot = hash(values, width) & (slots_.size() - 1);
-    for (; slots_[slot] != 0; slot = (slot + 1) & (slots_.size() - 1))
-      if (std::equal(values, values + width, row(slots_[slot] - 1))) return entries_[slots_[slot] - 1];
     if (entries_.size() == most_outcomes)
       throw std::length_error("more than " + std::to_string(most_outcomes) + " different outcomes");
     values_.insert(values_.end(), values, values + width);
     entries_.emplace_back();
-    slots_[slot] = static_cast<std::uint32_t>(entries_.size());
+    if (2 * entries_.size() >= slots_.size()) widen();
+    else take_slot(entries_.size() - 1);
     return entries_.back();
   }
 
+  void take_slot(std::size_t at) {
+    std::size_t slot = slot_of(row(at), width_);
+    while (slots_[slot] != 0) slot = (slot + 1) & (slots_.size() - 1);
+    slots_[slot] = static_cast<std::uint32_t>(at + 1);
+  }
   void widen() {
     slots_.assign(std::max<std::size_t>(64, 2 * slots_.size()), 0);
-    for (std::size_t i = 0; i < entries_.size(); ++i) {
-      std::size_t slot = hash(row(i), width_) & (slots_.size() - 1);
-      while (slots_[slot] != 0) slot = (slot + 1) & (slots_.size() - 1);
-      slots_[slot] = static_cast<std::uint32_t>(i + 1);
-    }
+    shift_ = 64 - static_cast<unsigned>(__builtin_ctzll(slots_.size()));
+    for (std::size_t at = 0; at < entries_.size(); ++at) take_slot(at);
   }
 
   std::size_t width_ = 0;
   std::vector<std::int64_t> values_;
   std::vector<Entry> entries_;
   std::vector<std::uint32_t> slots_;
+  unsigned shift_ = 63;
 };
 
 }  // namespace habanera
