@@ -22,23 +22,21 @@ note_to_stderr <- function(cnd) {
   rlang::cnd_muffle(cnd)
 }
 
-commands <- function() {
-  list(demo = demo_command(), deck = deck_command(), draws = draws_command(),
-       until = until_command(), payout = payout_command(), games = games_command(), play = play_command(),
-       replay = replay_command(), vary = vary_command(), compare = compare_command(), impact = impact_command(),
-       `round-robin` = round_robin_command(), best = best_command(), edge = edge_command(),
-       edges = edges_command(),
-       strategy = strategy_command(), advise = advise_command(), mistakes = mistakes_command(),
-       `rule-effects` = rule_effects_command(), dealer = dealer_command(), removal = removal_command(),
-       counting = counting_command(), `bets-follow` = bets_follow_command(),
-       bankroll = bankroll_command(), sessions = sessions_command(), takings = takings_command(),
-       judge = judge_command(), check = check_command(),
-       hands = hands_command(), `category-odds` = category_odds_command(),
-       showdown = showdown_command(),
-       needed = needed_command(), procedures = procedures_command(), shuffle = shuffle_command(),
-       follow = follow_command(), period = period_command(), exact = exact_command(), audit = audit_command(),
-       mixing = mixing_command())
+# Who makes each command: to make all of them would take longer than most answers.
+command_makers <- function() {
+  list(demo = demo_command, deck = deck_command, draws = draws_command, until = until_command,
+       payout = payout_command, games = games_command, play = play_command, replay = replay_command,
+       vary = vary_command, compare = compare_command, impact = impact_command, `round-robin` = round_robin_command,
+       best = best_command, edge = edge_command, edges = edges_command, strategy = strategy_command,
+       advise = advise_command, mistakes = mistakes_command, `rule-effects` = rule_effects_command,
+       dealer = dealer_command, removal = removal_command, counting = counting_command,
+       `bets-follow` = bets_follow_command, bankroll = bankroll_command, sessions = sessions_command,
+       takings = takings_command, judge = judge_command, check = check_command, hands = hands_command,
+       `category-odds` = category_odds_command, showdown = showdown_command, needed = needed_command,
+       procedures = procedures_command, shuffle = shuffle_command, follow = follow_command, period = period_command,
+       exact = exact_command, audit = audit_command, mixing = mixing_command)
 }
+commands <- function() lapply(command_makers(), function(make) make())
 
 dispatch_when_heard <- function(words) {
   core_hear_interrupts()
@@ -55,9 +53,9 @@ dispatch_command <- function(words) {
     emit(paste("habanera", package_version_text()))
     return(exit_status[["done"]])
   }
-  known <- commands()
+  known <- command_makers()
   if (!words[1] %in% names(known)) refuse_command(words[1], names(known))
-  run_one_command(known[[words[1]]], words[-1])
+  run_one_command(known[[words[1]]](), words[-1])
 }
 
 refuse_command <- function(word, known) {

@@ -1,21 +1,21 @@
 # The games there are: each file of a game has a function kind_of_NAME(), by which it is found.
 
-game_kinds <- function() {
-  makers <- ls(topenv(), pattern = "^kind_of_")
-  kinds <- lapply(rlang::set_names(makers, sub("^kind_of_", "", makers)), function(maker) get(maker, topenv())())
-  c(kinds, added_kinds$all)
-}
+kind_makers <- function() ls(topenv(), pattern = "^kind_of_")
+game_names <- function() c(sub("^kind_of_", "", kind_makers()), names(added_kinds$all))
+game_kinds <- function() lapply(rlang::set_names(game_names()), game_kind)
 
-# Kinds that are not of this package.
+# Kinds that are not of this package; and those that were made before, since each is made once.
 added_kinds <- new.env()
+made_kinds <- new.env()
 
 game_kind <- function(name, call = NULL) {
-  kind <- game_kinds()[[name]]
-  if (is.null(kind)) {
-    refuse(sprintf("There is no game %s%s Games: %s.", quoted(name), did_you_mean(name, names(game_kinds())),
-                   join_words(names(game_kinds()))), call = call)
+  if (!is.null(added_kinds$all[[name]])) return(added_kinds$all[[name]])
+  if (!name %in% game_names()) {
+    refuse(sprintf("There is no game %s%s Games: %s.", quoted(name), did_you_mean(name, game_names()),
+                   join_words(game_names())), call = call)
   }
-  kind
+  if (is.null(made_kinds[[name]])) made_kinds[[name]] <- get(paste0("kind_of_", name), topenv())()
+  made_kinds[[name]]
 }
 
 #' @rdname rules

@@ -105,6 +105,7 @@ class Baccarat : public NobodyDecides {
     return position;
   }
   std::int64_t net_of(const Outcome& outcome, std::size_t) const { return outcome.net; }
+  std::size_t cards_at_first() const { return 4; }
 
   [[gnu::always_inline]] Next next(const Position& position) const {
     return {position.to == Position::nobodys ? Next::over : Next::deal};

@@ -85,6 +85,8 @@ class Blackjack : public BlackjackVocabulary {
     return position;
   }
   std::int64_t net_of(const Outcome& outcome, std::size_t seat) const { return outcome.net_of[seat]; }
+  // Two for each seat and for the dealer.
+  std::size_t cards_at_first() const { return 2 * rules().seats + 2; }
 
   [[gnu::always_inline]] Next next(const Position& position) const {
     switch (position.stage) {

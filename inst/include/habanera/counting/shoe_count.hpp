@@ -2,7 +2,7 @@
 
 #include <cstddef>
 #include <cstdint>
-#include <optional>
+#include <limits>
 #include <utility>
 
 #include "habanera/cards/pile.hpp"
@@ -45,6 +45,7 @@ class CountedStock {
  public:
   CountedStock(ShuffledStock& stock, ShoeCount& count) : stock_(stock), count_(count) {}
 
+  void expect(std::size_t cards) { stock_.expect(cards); }
   Card deal() {
     const Card card = stock_.deal();
     count_.take(1);
@@ -53,25 +54,26 @@ class CountedStock {
   }
   std::size_t lay_down() {
     count_.take(1);
-    return *(hidden_ = stock_.lay_down());
+    return hidden_ = stock_.lay_down();
   }
   bool look(std::size_t place, const CardSet& set) { return stock_.look(place, set); }
   Card turn(std::size_t place) {
     const Card card = stock_.turn(place);
     if (hidden_ == place) {
       count_.see(card);
-      hidden_.reset();
+      hidden_ = nowhere;
     }
     return card;
   }
   void end_round() {
-    if (hidden_) turn(*hidden_);
+    if (hidden_ != nowhere) turn(hidden_);
   }
 
  private:
   ShuffledStock& stock_;
   ShoeCount& count_;
-  std::optional<std::size_t> hidden_;
+  static constexpr std::size_t nowhere = std::numeric_limits<std::size_t>::max();
+  std::size_t hidden_ = nowhere;  // the place of the card that lies face down
 };
 
 }  // namespace habanera

@@ -15,10 +15,6 @@ class Entries {
     if (size_ == rows_.size()) rows_.emplace_back();
     return rows_[size_++];
   }
-  RowTally::Row& first() {
-    clear();
-    return add();
-  }
   const RowTally::Row& front() const { return rows_.front(); }
   std::size_t size() const { return size_; }
   auto begin() const { return rows_.begin(); }

@@ -1,8 +1,8 @@
 #pragma once
 
+#include <algorithm>
 #include <cstddef>
 #include <cstdint>
-#include <utility>
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
@@ -21,58 +21,67 @@ class LateDeal {
   explicit LateDeal(const Draw& draw)
       : whole_(draw.spec().deck), replace_(draw.spec().replace),
         sizes_(replace_ ? SizeRun::repeated(whole_.size(), draw.spec().size) : SizeRun::falling(whole_.size())),
-        deck_(draw.fresh_table()), swapped_(whole_.size()) {}
+        cards_(whole_.size()), deck_(draw.fresh_table()), swapped_(cards_) {}
 
   // The deal of a trial, of which nothing is settled yet.
-  void begin(std::uint64_t seed, std::uint64_t trial) {
+  [[gnu::always_inline]] void begin(std::uint64_t seed, std::uint64_t trial) {
     if (seed != seed_) mixed_seed_ = mix64(seed_ = seed);
     chance_ = RandomChance(MixedSeed{mixed_seed_}, trial, lane::deal);
     if (!replace_) lay_anew();
-    at_ = batch_end_ = 0;
-    batch_ = sizes_.batches().data();
-    left_ = whole_.size();
+    settled_ = batch_end_ = batch_ = 0;
   }
 
   const std::vector<Card>& deck() const { return deck_; }
 
   // Settles the cards as far as a place of the deck; returns how many are settled.
   [[gnu::always_inline]] std::size_t settle(std::size_t place) {
-    while (at_ <= place) {
-      if (at_ == batch_end_ && !open_batch()) return deck_.size();
-      const std::size_t other = at_ + static_cast<std::size_t>(Split64::take(word_, left_));
-      Card* const cards = deck_.data();
-      if (replace_) {
-        cards[at_] = whole_[other - at_];
-      } else {
-        --left_;
-        swapped_[at_] = static_cast<Card>(other);
-        const Card card = cards[other];
-        cards[other] = cards[at_];
-        cards[at_] = card;
-      }
-      ++at_;
+    while (settled_ <= place) {
+      if (settled_ == batch_end_ && !open_batch()) return deck_.size();
+      const std::size_t end = std::min(place + 1, batch_end_);
+      replace_ ? choose(end) : swap(end);
     }
-    return at_;
+    return settled_;
   }
 
  private:
   // Of the last two cards of a shuffle the first leaves the other its place: then there is no batch left.
-  [[gnu::noinline]] bool open_batch() {
-    if (at_ == sizes_.count()) return false;
-    batch_end_ = batch_->end;
-    word_ = chance_.even_word(*batch_++);
+  [[gnu::always_inline]] bool open_batch() {
+    if (settled_ == sizes_.count()) return false;
+    const SizeRun::Batch& batch = sizes_.batches()[batch_++];
+    batch_end_ = batch.end;
+    word_ = chance_.even_word(batch);
     return true;
   }
 
+  // The places before `end` are settled out of what is left of the batch's word.
+  [[gnu::always_inline]] void swap(std::size_t end) {
+    Card *const cards = deck_.data(), *const swapped = swapped_.data();
+    std::uint64_t word = word_;
+    std::size_t at = settled_;
+    for (; at < end; ++at) {
+      const std::size_t other = at + static_cast<std::size_t>(Split64::take(word, cards_ - at));
+      const Card card = cards[other];
+      cards[other] = cards[at];
+      cards[at] = card;
+      swapped[at] = static_cast<Card>(other);
+    }
+    word_ = word;
+    settled_ = at;
+  }
+  void choose(std::size_t end) {
+    for (; settled_ < end; ++settled_)
+      deck_[settled_] = whole_[static_cast<std::size_t>(Split64::take(word_, cards_))];
+  }
+
   // Of a deck of which a few cards were settled, only those places are laid anew that were touched.
-  void lay_anew() {
-    if (8 * at_ > deck_.size()) {
+  [[gnu::always_inline]] void lay_anew() {
+    if (8 * settled_ > cards_) {
       deck_ = whole_;
       return;
     }
     Card* const cards = deck_.data();
     const Card *const whole = whole_.data(), *const swapped = swapped_.data();
-    for (std::size_t at = 0; at < at_; ++at) {
+    for (std::size_t at = 0; at < settled_; ++at) {
       cards[at] = whole[at];
       cards[swapped[at]] = whole[swapped[at]];
     }
@@ -81,12 +90,12 @@ class LateDeal {
   std::vector<Card> whole_;
   bool replace_;
   SizeRun sizes_;
-  std::vector<Card> deck_, swapped_;
+  std::size_t cards_;  // in the whole deck
+  std::vector<Card> deck_, swapped_;  // swapped_: with which place each settled one was
   std::uint64_t seed_ = 0, mixed_seed_ = mix64(0);
   RandomChance chance_{0, 0};
-  std::uint64_t word_ = 0, left_ = 0;  // what is left of the batch's word, and among how many cards the next is chosen
-  const SizeRun::Batch* batch_ = nullptr;  // the next
-  std::size_t at_ = 0, batch_end_ = 0;     // how many are settled, and as far as where the word goes
+  std::uint64_t word_ = 0;  // what is left of the batch's
+  std::size_t settled_ = 0, batch_end_ = 0, batch_ = 0;  // batch_: the next
 };
 
 }  // namespace habanera

@@ -6,6 +6,7 @@
 #include <cstdint>
 #include <map>
 #include <memory>
+#include <new>
 #include <optional>
 #include <string>
 #include <type_traits>
@@ -35,6 +36,12 @@ inline constexpr bool takes_bets = false;
 template <class Game>
 inline constexpr bool takes_bets<Game, std::void_t<decltype(&Game::net_of)>> = true;
 
+// A game may say how many cards a round will mostly take, to make them ready together.
+template <class Game, class = void>
+inline constexpr bool deals_together = false;
+template <class Game>
+inline constexpr bool deals_together<Game, std::void_t<decltype(&Game::cards_at_first)>> = true;
+
 // A game with a large outcome makes it where the last one lies, of which it leaves what is always the same.
 template <class Game, class = void>
 inline constexpr bool settles_in_place = false;
@@ -46,6 +53,13 @@ template <class Game, class = void>
 inline constexpr bool has_round_law = false;
 template <class Game>
 inline constexpr bool has_round_law<Game, std::void_t<decltype(Game::round_law_is_quick)>> = true;
+
+// What `make()` gives, made where the last one lies: to make a large one and copy it would cost twice as much.
+template <class Value, class Make>
+[[gnu::always_inline]] inline void make_anew(Value& value, Make&& make) {
+  if constexpr (std::is_trivially_destructible_v<Value>) ::new (static_cast<void*>(&value)) Value(make());
+  else value = make();
+}
 
 // A game with decisions and its players, as a game that is played on a shuffled deck: so that whatever runs games
 // runs it.
@@ -218,7 +232,7 @@ class Seated {
       ended(std::as_const(outcome_));
       if (shoes() > 1) collect_round(shoe, stock.gone());
       if (!game_.plays_on(stock.gone())) return;
-      shoe.position = game_.start(stock.gone());
+      make_anew(shoe.position, [&] { return game_.start(stock.gone()); });
     }
   }
 
@@ -234,7 +248,7 @@ class Seated {
       counted.gone = static_cast<std::int64_t>(stock.gone());
       plays = bettor.plays(counted.level, plays);
       counted.bet = plays ? bettor.bet_at(counted.level) : 0;
-      shoe.position = game_.start(stock.gone(), SeatBet{bettor.seat, counted.bet});
+      make_anew(shoe.position, [&] { return game_.start(stock.gone(), SeatBet{bettor.seat, counted.bet}); });
       CountedStock counted_stock(stock, *count_);
       play_round(shoe, counted_stock);
       const std::int64_t net = game_.net_of(outcome_.game, bettor.seat);
@@ -256,6 +270,7 @@ class Seated {
       if constexpr (watches<Watcher> && notes_decisions<Game>) game_.decides(shoe.position, move, moves);
       return move;
     };
+    if constexpr (deals_together<Game>) stock.expect(game_.cards_at_first());
     const std::uint64_t before = shoe.rounds;
     outcome_.decisions.begin(players_.size());
     play_out(game_, shoe.position, stock, outcome_.decisions, choose, [&](const Next& next, const auto& now) {
@@ -266,12 +281,8 @@ class Seated {
         });
     });
     stock.end_round();
-    if constexpr (settles_in_place<Game>) {
-      game_.settle(shoe.position, outcome_.game);
-    } else {
-      static_assert(std::is_trivially_destructible_v<typename Game::Outcome>);
-      ::new (static_cast<void*>(&outcome_.game)) typename Game::Outcome(game_.outcome(shoe.position));
-    }
+    if constexpr (settles_in_place<Game>) game_.settle(shoe.position, outcome_.game);
+    else make_anew(outcome_.game, [&] { return game_.outcome(shoe.position); });
     if constexpr (watches<Watcher>) shoe.watcher.happened(shoe.table, with_count(game_.ending(outcome_.game)));
   }
 

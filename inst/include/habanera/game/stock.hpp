@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <cstddef>
 #include <stdexcept>
 #include <utility>
@@ -27,6 +28,11 @@ class ShuffledStock {
   explicit ShuffledStock(LateDeal& late, std::size_t gone = 0)
       : cards_(late.deck().data()), size_(late.deck().size()), next_(gone), late_(&late) {}
 
+  // So many cards come now, one after the other: to make them ready together is quicker. Fewer may come.
+  [[gnu::always_inline]] void expect(std::size_t cards) {
+    const std::size_t end = std::min(next_ + cards, size_);
+    if (end > ready_) ready_ = late_->settle(end - 1);
+  }
   [[gnu::always_inline]] Card deal() { return card_at(next_++); }
   [[gnu::always_inline]] std::size_t lay_down() {
     card_at(next_);

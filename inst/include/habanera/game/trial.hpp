@@ -50,10 +50,14 @@ class ColumnReader {
       reads_.push_back(read);
     }
   }
+  std::size_t width() const { return reads_.size(); }
   void operator()(const Outcome& outcome, RowTally::Row& row) const {
-    row.resize(reads_.size());
-    std::int64_t* value = row.data();
-    for (const Read& read : reads_) *value++ = read.own ? read.own(Own::of(outcome)) : read.any(outcome);
+    row.resize(width());
+    (*this)(outcome, row.data());
+  }
+  // Into as many values as there are columns.
+  [[gnu::always_inline]] void operator()(const Outcome& outcome, std::int64_t* values) const {
+    for (const Read& read : reads_) *values++ = read.own ? read.own(Own::of(outcome)) : read.any(outcome);
   }
 
  private:
@@ -133,13 +137,7 @@ class GameRunner : public TrialRunner {
       if (game_.shoes() > 1) return told(trial, [&](auto&& ended) { play_session(seed, trial, ended); });
     }
     if constexpr (may_play_late<Game>) {
-      if (late_) {
-        late_->begin(seed, trial);
-        return told(trial, [&](auto&& ended) {
-          SeatLanes luck(seed, trial, sign_);
-          game_.play_late(*late_, luck, silent_, ended);
-        });
-      }
+      if (late_) return play_late(seed, trial);
     }
     deck_ = draw_.fresh_table();
     RandomChance chance(seed, trial, lane::deal);
@@ -170,18 +168,28 @@ class GameRunner : public TrialRunner {
     return false;
   }
 
-  // One function for a whole trial, from its first word to its place in the tally: of a short game calls would cost as
-  // much as what they do.
+  // One function for a whole trial, from its first word to what is recorded: of a short game calls would cost as much as
+  // what they do.
+  [[gnu::flatten]] const Entries& play_late(std::uint64_t seed, std::uint64_t trial) {
+    late_->begin(seed, trial);
+    return told(trial, [&](auto&& ended) {
+      SeatLanes luck(seed, trial, sign_);
+      game_.play_late(*late_, luck, silent_, ended);
+    });
+  }
+  // The same to its place in the tally.
   [[gnu::flatten]] void count_late(std::uint64_t seed, std::uint64_t begin, std::uint64_t end, RowTally& tally) {
-    RowTally::Row& row = entries_.first();
+    const std::size_t width = read_.width();
+    RowTally::Row row(width);
+    std::int64_t* const values = row.data();
     std::uint64_t trial = begin;
     try {
       for (; trial < end; ++trial) {
         late_->begin(seed, trial);
         SeatLanes luck(seed, trial, sign_);
         game_.play_late(*late_, luck, silent_, [&](const auto& outcome) {
-          read_(outcome, row);
-          tally.add(row, trial);
+          read_(outcome, values);
+          tally.add(values, width, trial);
         });
       }
     } catch (...) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <algorithm>
+#include <array>
 #include <cstddef>
 #include <cstdint>
 #include <string>
@@ -49,22 +50,37 @@ class HighCard : public NobodyDecides {
   };
   using View = Position;
 
+  // What the bets bring for each stake: the main one when the seat's card is lower, tied or higher, the others when
+  // they lose and win.
+  struct Nets {
+    std::array<std::int64_t, 3> main{};
+    std::array<std::int64_t, 2> colour{}, suit{};
+  };
+  // Worked out when it is asked for: mostly one column is.
   struct Outcome {
     enum Result : int { loss, push, win };
-    std::int64_t net_main, net_colour, net_suit;
-    Result result;
-    std::int64_t ties, cards_used;
+    const Nets* nets;  // of the game, which lives as long
+    std::size_t compared;  // 0: the seat's card is lower, 1: as high, 2: higher
+    bool colour_wins, suit_wins;
+    std::int64_t ties, bet;
+    std::size_t drawn;
+
+    std::int64_t net_main() const { return nets->main[compared] * bet; }
+    std::int64_t net_colour() const { return nets->colour[colour_wins] * bet; }
+    std::int64_t net_suit() const { return nets->suit[suit_wins] * bet; }
+    std::int64_t net() const { return net_main() + net_colour() + net_suit(); }
+    Result result() const { return static_cast<Result>(1 + (net_main() > 0) - (net_main() < 0)); }
     static constexpr std::size_t column_count = 7;
     static const std::vector<Column<Outcome>>& columns() {
       static const std::vector<Column<Outcome>> all{
-          {"net", [](const Outcome& o) { return o.net_main + o.net_colour + o.net_suit; }},
-          {"net_main", [](const Outcome& o) { return o.net_main; }},
-          {"net_colour", [](const Outcome& o) { return o.net_colour; }},
-          {"net_suit", [](const Outcome& o) { return o.net_suit; }},
-          {"result", [](const Outcome& o) { return std::int64_t{o.result}; },
+          {"net", [](const Outcome& o) { return o.net(); }},
+          {"net_main", [](const Outcome& o) { return o.net_main(); }},
+          {"net_colour", [](const Outcome& o) { return o.net_colour(); }},
+          {"net_suit", [](const Outcome& o) { return o.net_suit(); }},
+          {"result", [](const Outcome& o) { return std::int64_t{o.result()}; },
            {{loss, "loss"}, {push, "push"}, {win, "win"}}},
           {"ties", [](const Outcome& o) { return o.ties; }},
-          {"cards_used", [](const Outcome& o) { return o.cards_used; }}};
+          {"cards_used", [](const Outcome& o) { return static_cast<std::int64_t>(o.drawn); }}};
       return all;
     }
   };
@@ -77,6 +93,9 @@ class HighCard : public NobodyDecides {
   std::vector<Zone> zones() const { return {{"shoe"}, {"bank"}, {"hand", 0}, {"discards"}}; }
 
   explicit HighCard(Rules rules) : rules_(std::move(rules)) {
+    nets_ = {{-rules_.main.stake, tie_costs(), rules_.main.pays},
+             {-rules_.colour.stake, rules_.colour.pays},
+             {-rules_.suit.stake, rules_.suit.pays}};
     if (rules_.cards < rules_.burn + 2)
       throw std::invalid_argument("a shoe of " + std::to_string(rules_.cards) + " cards, " +
                                   std::to_string(rules_.burn) + " of them burned, is too small for a round");
@@ -103,9 +122,8 @@ class HighCard : public NobodyDecides {
     position.bet = seat.bet;
     return position;
   }
-  std::int64_t net_of(const Outcome& outcome, std::size_t) const {
-    return outcome.net_main + outcome.net_colour + outcome.net_suit;
-  }
+  std::int64_t net_of(const Outcome& outcome, std::size_t) const { return outcome.net(); }
+  std::size_t cards_at_first() const { return 2; }
 
   [[gnu::always_inline]] Next next(const Position& position) const { return {position.over ? Next::over : Next::deal}; }
 
@@ -128,16 +146,8 @@ class HighCard : public NobodyDecides {
   const View& view(const Position& position, std::size_t) const { return position; }
 
   Outcome outcome(const Position& position) const {
-    Outcome outcome{};
-    const int higher_card = higher(position);
-    outcome.net_main = higher_card > 0 ? rules_.main.pays : higher_card < 0 ? -rules_.main.stake : tie_costs();
-    outcome.net_colour = position.colour_wins ? rules_.colour.pays : -rules_.colour.stake;
-    outcome.net_suit = position.suit_wins ? rules_.suit.pays : -rules_.suit.stake;
-    for (auto* net : {&outcome.net_main, &outcome.net_colour, &outcome.net_suit}) *net *= position.bet;
-    outcome.result = outcome.net_main > 0 ? Outcome::win : outcome.net_main < 0 ? Outcome::loss : Outcome::push;
-    outcome.ties = position.ties;
-    outcome.cards_used = static_cast<std::int64_t>(position.drawn);
-    return outcome;
+    return {&nets_, static_cast<std::size_t>(1 + higher(position)), position.colour_wins, position.suit_wins,
+            position.ties, position.bet, position.drawn};
   }
 
   // Who has the higher card is as likely the one as the other whatever cards are left, so that only how many are left
@@ -169,8 +179,8 @@ class HighCard : public NobodyDecides {
     happened(1, TableEvent{seat ? 0 : no_seat, seat ? seat_draws : bank_draws, card, 1});
   }
   TableEvent ending(const Outcome& outcome) const {
-    if (outcome.result == Outcome::win) return {0, seat_wins};
-    if (outcome.result == Outcome::push) return {no_seat, nobody_wins};
+    if (outcome.result() == Outcome::win) return {0, seat_wins};
+    if (outcome.result() == Outcome::push) return {no_seat, nobody_wins};
     return {no_seat, rules_.ties == Rules::half_back && outcome.ties > 0 ? half_comes_back : bank_wins};
   }
 
@@ -210,6 +220,7 @@ class HighCard : public NobodyDecides {
   bool no_other_bets() const { return rules_.colour.stake == 0 && rules_.suit.stake == 0; }
 
   Rules rules_;
+  Nets nets_;
 };
 
 }  // namespace habanera

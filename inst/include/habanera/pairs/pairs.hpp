@@ -100,6 +100,8 @@ class Pairs : public OneRound {
 
   std::size_t seats() const { return rules_.seats; }
   std::size_t cards_used() const { return 2 * rules_.pairs; }
+  // All are turned in the end.
+  std::size_t cards_at_first() const { return cards_used(); }
   std::uint32_t likeness(Card card) const { return rules_.mates[card]; }
 
   Position start(std::size_t = 0) const {

@@ -18,7 +18,8 @@ class PairsMemory {
   // Everything seen is kept.
   PairsMemory() = default;
   // Of each card seen it is kept with this chance, and for so many other cards seen. One that was kept before stays so.
-  PairsMemory(double recall, std::uint32_t span) : recall_(recall), span_(span) {}
+  PairsMemory(double recall, std::uint32_t span)
+      : recall_(recall), span_(span), forgets_(recall < 1 || span < 0xffffffff) {}
 
   void begins() {
     known_ = paired_ = Moves();
@@ -44,7 +45,7 @@ class PairsMemory {
   }
 
   Moves known() const { return known_; }
-  bool forgets() const { return recall_ < 1 || span_ < 0xffffffff; }
+  bool forgets() const { return forgets_; }
 
   // The first known of these places with a card of this class, or most_places.
   std::size_t mate(std::uint16_t card_class, Moves places) const {
@@ -87,6 +88,7 @@ class PairsMemory {
 
   double recall_ = 1;
   std::uint32_t span_ = 0xffffffff, read_ = 0;
+  bool forgets_ = false;
   std::array<std::uint32_t, most_places> kept_{}, looked_{};  // of who forgets: the last sighting kept, and decided on
   std::array<Moves, most_places> of_class_{};                 // where cards of a class are known to be
   Moves known_, paired_;                                      // paired_: those with a mate known, and some others

@@ -27,8 +27,9 @@ class RowTally {
     std::uint64_t example = std::numeric_limits<std::uint64_t>::max();
   };
 
-  void add(const Row& row, std::uint64_t trial) {
-    Entry& entry = entry_of(row.data(), row.size());
+  void add(const Row& row, std::uint64_t trial) { add(row.data(), row.size(), trial); }
+  [[gnu::always_inline]] void add(const std::int64_t* row, std::size_t width, std::uint64_t trial) {
+    Entry& entry = entry_of(row, width);
     if (entry.n++ == 0) entry.example = trial;
   }
 
@@ -66,9 +67,9 @@ class RowTally {
   // All rows are of one width. A slot holds the place of a row among those found, from 1; a few steps on from where its
   // hash points to, and at most half of them are taken.
   Entry& entry_of(const std::int64_t* values, std::size_t width) {
-    if (__builtin_expect(width == width_ && !entries_.empty(), 1)) {
+    if (__builtin_expect(width == width_, 1)) {
       std::size_t slot = slot_of(values, width);
-      for (; slots_[slot] != 0; slot = (slot + 1) & (slots_.size() - 1))
+      for (; slots_[slot] != 0; slot = (slot + 1) & last_slot_)
         if (are_equal(values, row(slots_[slot] - 1), width)) return entries_[slots_[slot] - 1];
     }
     return new_entry(values, width);
@@ -87,19 +88,21 @@ class RowTally {
 
   void take_slot(std::size_t at) {
     std::size_t slot = slot_of(row(at), width_);
-    while (slots_[slot] != 0) slot = (slot + 1) & (slots_.size() - 1);
+    while (slots_[slot] != 0) slot = (slot + 1) & last_slot_;
     slots_[slot] = static_cast<std::uint32_t>(at + 1);
   }
   void widen() {
     slots_.assign(std::max<std::size_t>(64, 2 * slots_.size()), 0);
+    last_slot_ = slots_.size() - 1;
     shift_ = 64 - static_cast<unsigned>(__builtin_ctzll(slots_.size()));
     for (std::size_t at = 0; at < entries_.size(); ++at) take_slot(at);
   }
 
-  std::size_t width_ = 0;
+  std::size_t width_ = 0;  // until there is a row
   std::vector<std::int64_t> values_;
   std::vector<Entry> entries_;
   std::vector<std::uint32_t> slots_;
+  std::size_t last_slot_ = 0;
   unsigned shift_ = 63;
 };
 
