@@ -3,7 +3,8 @@
 # `options` is a list of cli_option(), made only when asked for, since optparse takes a while to load;
 # `run(options, arguments)` does the work and returns a status.
 new_command <- function(name, summary, use, options, examples, run) {
-  list(name = name, summary = summary, use = use, options = function() options, examples = examples,
+  # Options and examples are made when they are asked for.
+  list(name = name, summary = summary, use = use, options = function() options, examples = function() examples,
        run = run)
 }
 
@@ -149,7 +150,7 @@ command_help <- function(command) {
     if (grepl("^[a-z-]+ GAME\\b", command$use)) c(game_in_help, ""), "Options:",
     vapply(options, function(option) {
       sprintf("  %s  %s", formatC(option_words(option), width = -width), option@help)
-    }, ""), "", "Examples:", paste0("  ", command$examples)
+    }, ""), "", "Examples:", paste0("  ", command$examples())
   )
 }
 

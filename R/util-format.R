@@ -6,7 +6,8 @@ format_count <- function(x) {
   text <- character(length(x))
   text[whole] <- format(x[whole], big.mark = ",", scientific = FALSE, trim = TRUE, digits = 15)
   text[!whole] <- vapply(x[!whole], format, "", big.mark = ",", scientific = FALSE, trim = TRUE, digits = 15)
-  ifelse(is.na(x), "NA", trimws(text))
+  text[is.na(x)] <- "NA"
+  text
 }
 
 # Three significant digits, as 0.0123 or 1.2e-07.

@@ -135,7 +135,7 @@ spoilt_file <- function() {
 
 # The words of the examples of commands, one of them spoilt, with few trials.
 example_words <- unlist(lapply(habanera:::commands(), function(command) {
-  lapply(grep("[|<>]", command$examples, value = TRUE, invert = TRUE), function(line) scan(text = line, what = "", quiet = TRUE)[-1])
+  lapply(grep("[|<>]", command$examples(), value = TRUE, invert = TRUE), function(line) scan(text = line, what = "", quiet = TRUE)[-1])
 }), recursive = FALSE)
 spoilt_words <- function() {
   words <- one(example_words)
