@@ -1,5 +1,5 @@
 # make demo    install what is missing, build, run the Lantern Hall demo
-# make test    install what is missing, run all tests
+# make test    install what is missing, run all tests; FILE=hand: the files with this in their names
 # See README.md for the rest.
 
 CXX ?= g++
@@ -49,8 +49,8 @@ build/core/%.o: tests/core/%.cpp $(CORE_HEADERS) | dependencies
 build/core-tests: $(CORE_OBJECTS)
 	@$(CXX) $(CORE_FLAGS) $^ -o $@
 
-test: install build/core-tests
-	@Rscript tools/run-tests.R
+test: install $(if $(FILE),,build/core-tests)
+	@FILE='$(FILE)' Rscript tools/run-tests.R
 
 check: install
 	@rm -rf build/check && mkdir -p build/check

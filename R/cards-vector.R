@@ -127,6 +127,10 @@ vec_ptype_abbr.cards <- function(x, ...) "card"
 #' @export
 vec_ptype_full.cards <- function(x, ...) sprintf("cards<%s>", catalogue_of(x)$title)
 
+# They are kept as numbers, and are none.
+#' @export
+is.numeric.cards <- function(x) FALSE
+
 #' @export
 vec_math.cards <- function(.fn, .x, ...) {
   refuse(sprintf("%s() is not for cards; take an attribute, as in card_attributes(x)$points.", .fn),

@@ -118,7 +118,8 @@ player_mixture <- function(players, weights = 1) {
     refuse("`players` must be two players or more, as a list.", call = call)
   }
   players <- lapply(players, customer, "players", call)
-  if (!is.numeric(weights) || !length(weights) || anyNA(weights) || any(weights <= 0 | !is.finite(weights))) {
+  fits <- is.numeric(weights) && length(weights) && all(is.finite(weights) & weights > 0)
+  if (!fits) {
     refuse(sprintf("`weights` must be numbers above 0, one for each player, not %s.", said(weights)), call = call)
   }
   weights <- rep_len(weights, length(players))

@@ -11,7 +11,7 @@ new_rule <- function(name, default, allowed, meaning, check, beside = FALSE, usu
 
 check_rule_words <- function(name, meaning, without, call) {
   check_string(name, "name", call)
-  check_string(meaning, "meaning", call)
+  if (!rlang::is_string(meaning)) check_string(meaning, "meaning", call)
   if (!is.null(without)) check_string(without, "without", call)
 }
 

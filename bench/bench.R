@@ -20,7 +20,7 @@ cat(sprintf("All counts of %d jobs are those of the bare loops, deal for deal.\n
 # Nanoseconds of processor time per trial of one round.
 one_round <- function(job) {
   c(plain = if (job$plain_trials > 0) processor_seconds(job$plain(job$plain_trials)) / job$plain_trials else NA,
-    bare = bare_seconds(job, 1) / job$trials, ours = ours_seconds(job, 1) / job$trials) * 1e9
+    bare = bare_seconds(job, 1) / job$bare_trials, ours = ours_seconds(job, 1) / job$trials) * 1e9
 }
 measure <- function(job) {
   times <- as.data.frame(t(replicate(rounds, one_round(job))))

@@ -3,7 +3,7 @@
 processor_seconds <- function(code) sum(system.time(code)[c("user.self", "sys.self")])
 
 ours_seconds <- function(job, threads) processor_seconds(job$run(job$trials, threads))
-bare_seconds <- function(job, threads) processor_seconds(bare_counts(job$bare, job$trials, threads))
+bare_seconds <- function(job, threads) processor_seconds(bare_counts(job$bare, job$bare_trials, threads))
 
 # That the loop beside us plays the same deals: every count of some trials must be the same.
 check_tallies <- function(job) {

@@ -1,6 +1,8 @@
 #include <doctest/doctest.h>
 
+#include <algorithm>
 #include <memory>
+#include <numeric>
 #include <vector>
 
 #include "habanera/blackjack/blackjack.hpp"
@@ -47,23 +49,60 @@ Seated<Blackjack>::Rules seated(const BlackjackRules& rules) {
 
 }  // namespace
 
-TEST_CASE("a deck that settles late is the whole deal, card by card") {
+TEST_CASE("a deck that settles late is the whole deal, card by card, however far the trials before it went") {
   const Draw shuffled(DrawSpec{shoe_of(2), 104, false}), afresh(DrawSpec{shoe_of(1), 30, true});
   for (const Draw* draw : {&shuffled, &afresh}) {
     REQUIRE(LateDeal::fits(*draw));
     LateDeal late(*draw);
     Workspace work;
     Silent silent;
-    for (std::uint64_t trial = 1; trial <= 50; ++trial) {
+    for (std::uint64_t trial = 1; trial <= 300; ++trial) {
+      const std::uint64_t seed = 3 + trial / 100;
       std::vector<Card> whole = draw->fresh_table();
-      RandomChance chance(3, trial, lane::deal);
+      RandomChance chance(seed, trial, lane::deal);
       (*draw)(whole, work, chance, silent);
-      late.begin(3, trial);
-      const std::size_t ready = late.settle(4);
-      CHECK(ready > 4);
-      for (std::size_t place = 0; place < ready; ++place) CHECK(late.deck()[place] == whole[place]);
+      late.begin(seed, trial);
+      // A few cards, then some more of the same word or of the next; of each fifth trial all.
+      for (const std::size_t place : {std::size_t{trial % 3}, std::size_t{trial * 7 % 29}}) {
+        const std::size_t ready = late.settle(place);
+        CHECK(ready > place);
+        CHECK(std::equal(whole.begin(), whole.begin() + static_cast<std::ptrdiff_t>(ready), late.deck().begin()));
+      }
+      if (trial % 5 != 0) continue;
       CHECK(late.settle(whole.size() - 1) == whole.size());
       CHECK(late.deck() == whole);
+    }
+  }
+}
+
+TEST_CASE("trials counted at a stretch are those that are played one by one") {
+  std::vector<std::size_t> columns(Seated<Blackjack>::Outcome::columns().size());
+  std::iota(columns.begin(), columns.end(), std::size_t{0});
+  for (const std::size_t cut_after : {0, 60}) {
+    BlackjackRules rules = house(3, 104);
+    rules.cut_after = cut_after;
+    const Draw draw(DrawSpec{shoe_of(2), 104, false});
+    const GameRunner<Seated<Blackjack>> runner(draw, seated(rules), columns);
+    RowTally stretch, one_by_one;
+    runner.copy()->count(9, 1, 400, stretch);
+    const auto single = runner.copy(), on_whole_decks = runner.copy();
+    Workspace work;
+    Silent silent;
+    for (std::uint64_t trial = 1; trial < 400; ++trial) {
+      std::vector<Card> deck = draw.fresh_table();
+      RandomChance chance(9, trial, lane::deal);
+      draw(deck, work, chance, silent);
+      const auto& rows = single->play(9, trial);
+      const auto& again = on_whole_decks->play_on(deck, 9, trial);
+      CHECK(std::equal(rows.begin(), rows.end(), again.begin(), again.end()));
+      for (const RowTally::Row& row : rows) one_by_one.add(row, trial);
+    }
+    const auto counted = stretch.entries(), added = one_by_one.entries();
+    REQUIRE(counted.size() == added.size());
+    for (std::size_t i = 0; i < added.size(); ++i) {
+      CHECK(counted[i].first == added[i].first);
+      CHECK(counted[i].second.n == added[i].second.n);
+      CHECK(counted[i].second.example == added[i].second.example);
     }
   }
 }

@@ -46,6 +46,30 @@ test_that("what is refused is refused for what is missing", {
   ))
 })
 
+test_that("what is of another type, or has no end, is refused where it stands", {
+  windfall <- withr::local_tempfile(fileext = ".yaml", lines = c("- card: plum", "- card: quince"))
+  open_quote <- withr::local_tempfile(fileext = ".csv", lines = c("rounds,\"staked,result", "1,2,3\"", "4,5,6"))
+  expect_refusals(list(
+    list(quote(as_counts("\xff")), "notation", "`table` is not UTF-8 text"),
+    list(quote(rule_choice("a", mean, "b")), "input", "`choices` must be texts"),
+    list(quote(rule_whole("a", 1, 0, 9, "b", without = mean)), "input", "`without` must be one piece of text"),
+    list(quote(rule_flag("a", 5)), "input", "`meaning` must be one piece of text"),
+    list(quote(category_odds(rules = windfall)), "file", "must hold rules for hands"),
+    list(quote(compare(hand_rules(), hand_rules(ace = "high"))), "input", "`hands` is missing"),
+    list(quote(takings(open_quote, game_high_card())), "file", "a quote in the heading has no pair"),
+    list(quote(price_for(game_baccarat(), 0.05, lines = mean, bet = "tie")), "input", "`lines` must name up to three lines"),
+    list(quote(removal_effects(game_blackjack(), of = quote(x))), "input", "`of` must name bets of the game"),
+    list(quote(design_tags(data.frame(bet = "a", effect = 1, copies = 1), levels = c(1, NA))), "input",
+         "`levels` must be 2 to 9 whole numbers"),
+    list(quote(counter_gain(game_blackjack(), player_counting(), most_bet = new.env())), "input", "`most_bet` must be a whole"),
+    list(quote(counter_gain(game_blackjack(), player_counting(), packs = numeric())), "input", "`packs` must be a whole"),
+    list(quote(player_mixture(list(player_basic(), player_as_dealer()), weights = as_cards("AS"))), "input",
+         "`weights` must be numbers above 0"),
+    list(quote(draws_recorded(demo_file("volunteer-shuffles.csv"), columns = new.env())), "input",
+         "`columns` must be names, or whole numbers")
+  ))
+})
+
 test_that("every exported function says which argument is missing", {
   needed <- function(name) {
     formals <- formals(get(name, asNamespace("habanera")))

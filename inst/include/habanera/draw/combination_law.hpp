@@ -29,6 +29,9 @@ class CombinationLaw {
 
   // Of the words' index after `size` cards on top of the held ones.
   IndexLaw operator()(std::size_t size) {
+    // Known beforehand, so that nobody waits for a refusal.
+    if (different_hands(size) > static_cast<double>(limit_.most))
+      throw std::length_error("more than " + std::to_string(limit_.most) + " different hands");
     ways_.clear();
     take(0, size, 1);
     ExactSum all;
@@ -39,6 +42,17 @@ class CombinationLaw {
   }
 
  private:
+  // How many there are: of each class none, one, ... as far as it has so many.
+  double different_hands(std::size_t size) const {
+    std::vector<double> hands(size + 1, 0);  // of so many cards, out of the classes looked at
+    hands[0] = 1;
+    for (const CardClass& one : classes_)
+      for (std::size_t cards = size; cards > 0; --cards)
+        for (std::size_t taken = 1; taken <= cards && (replace_ ? one.deck > 0 : taken <= one.deck); ++taken)
+          hands[cards] += hands[cards - taken];
+    return hands[size];
+  }
+
   // So many more cards, of the classes from one on.
   void take(std::size_t from, std::size_t left, double ways) {
     if (left == 0) return read(ways);
@@ -62,8 +76,6 @@ class CombinationLaw {
 
   void read(double ways) {
     clock_.tick();
-    if (clock_.steps() > limit_.most)
-      throw std::length_error("more than " + std::to_string(limit_.most) + " different hands");
     reading_.begin();
     for (const Card card : hand_) reading_.hold(card);
     ways_[reading_.index()].add(ways);
