@@ -44,7 +44,7 @@ std::vector<std::int64_t> nets(const Seated<HighCard>::Rules& rules, const std::
   SharedLuck<GivenChance> luck(none);
   CardCheck check;
   std::vector<std::int64_t> all;
-  game.play(deck, none, luck, check, [&](const auto& outcome) { all.push_back(outcome.game.net_main); });
+  game.play(deck, none, luck, check, [&](const auto& outcome) { all.push_back(outcome.game.net_main()); });
   return all;
 }
 
