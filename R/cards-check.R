@@ -29,6 +29,7 @@ check_cards <- function(x, against) {
 found_codes <- function(x, against, call) {
   if (is_cards(x)) return(as.character(check_cards_argument(x, "x", call)))
   if (!is.character(x)) refuse(sprintf("`x` must be cards or codes, not %s.", said(x)), call = call)
+  check_utf8(x, "x", call)
   tokens <- split_codes(x, catalogue_of(against))
   codes <- find_codes(tokens, catalogue_of(against))
   ifelse(is.na(codes), tokens, catalogue_of(against)$data$card[codes])

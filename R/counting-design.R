@@ -26,7 +26,8 @@ design_tags <- function(effects, levels = -1:1, balanced = TRUE) {
   if (!fits) {
     refuse("`effects` must be what removal_effects() gave, or rows of it, of one bet.")
   }
-  fits <- is.numeric(levels) && !anyNA(levels) && length(unique(levels)) %in% 2:9 && all(levels == round(levels) & abs(levels) <= 100)
+  fits <- is.numeric(levels) && !anyNA(levels) && length(unique(levels)) %in% 2:9 &&
+    all(levels == round(levels) & abs(levels) <= 100)
   if (!fits) refuse(sprintf("`levels` must be 2 to 9 whole numbers, such as -1:1, not %s.", said(levels)))
   check_flag(balanced)
   levels <- sort(unique(as.double(levels)))

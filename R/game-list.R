@@ -9,13 +9,13 @@ added_kinds <- new.env()
 made_kinds <- new.env()
 
 game_kind <- function(name, call = NULL) {
-  known <- if (is.null(added_kinds$all[[name]])) made_kinds[[name]] else added_kinds$all[[name]]
-  if (!is.null(known)) return(known)
+  known <- Filter(Negate(is.null), c(added_kinds$all[name], made_kinds$all[name]))
+  if (length(known)) return(known[[1]])
   if (!name %in% game_names()) {
     refuse(sprintf("There is no game %s%s Games: %s.", quoted(name), did_you_mean(name, game_names()),
                    join_words(game_names())), call = call)
   }
-  made_kinds[[name]] <- get(paste0("kind_of_", name), topenv())()
+  made_kinds$all[[name]] <- get(paste0("kind_of_", name), topenv())()
 }
 
 #' @rdname rules

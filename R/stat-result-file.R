@@ -40,6 +40,7 @@ write_table_result <- function(x, file, call) {
   table <- if (is.data.frame(x)) with_part(plain_table(x), x) else if (is_told(x)) tidy(x)
   if (is.null(table))
     refuse(sprintf("`x` must be counts, a distribution or another result, not %s.", said(x)), call = call)
+  if (!length(table)) refuse("`x` has no columns: there is nothing to write.", call = call)
   lines <- switch(file_kind(file), csv = csv_table_lines(table), json = json_table_lines(table),
                   refuse(sprintf("%s must end in .csv or .json.", quoted(file)), "file", call))
   write_lines_whole(lines, file, call)

@@ -1,6 +1,6 @@
-// Bare loops that do one job each and nothing else, to hold the package against: the best plain C++ we know how to write
-// for a fixed deck, with no seams, no options and no examples kept. Each plays the deals of trials 1 to N of seed 1 by
-// the words that the package plays them by, so that what it counts must equal what the package counts.
+// Bare loops that do one job each and nothing else, to hold the package against: the best plain C++ we know how to
+// write for a fixed deck, with no seams, no options and no examples kept. Each plays the deals of trials 1 to N of seed
+// 1 by the words that the package plays them by, so that what it counts must equal what the package counts.
 //
 // A library for R's .C(): bare_count(job, trials, threads, counts), with counts as long as bare_size(job, size) says.
 #include <cstddef>

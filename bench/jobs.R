@@ -15,7 +15,9 @@ job <- function(name, experiment, trials, bare, tally, plain, plain_trials, of_b
                 bare_trials = trials) {
   list(name = name, trials = trials, bare = bare, bare_trials = bare_trials, tally = tally, of_bare = of_bare,
        plain = plain, plain_trials = plain_trials,
-       run = if (is.null(run)) function(n, threads) simulate(experiment, nsim = n, seed = 1, threads = threads) else run)
+       run = if (!is.null(run)) run else function(n, threads) {
+         simulate(experiment, nsim = n, seed = 1, threads = threads)
+       })
 }
 
 jobs <- list(
@@ -45,8 +47,8 @@ jobs <- list(
       function(n) replicate(n, plain_blackjack()), 1500),
   job("whole shoes of blackjack, six packs", game_blackjack(cut_after = 234), 3e4, "shoes312", round_results,
       function(n) replicate(n, plain_shoe()), 40),
-  job("the same, counted, betted and played by the count", game_blackjack(cut_after = 234, players = bench_counter), 3e4,
-      "counted312", counted_results, function(n) replicate(n, plain_shoe()), 40, of_bare = without_result),
+  job("the same, counted, betted and played by the count",
+      game_blackjack(cut_after = 234, players = bench_counter), 3e4, "counted312", counted_results, function(n) replicate(n, plain_shoe()), 40, of_bare = without_result),
   job("whole games of pairs, 30 cards", game_pairs(record = "turns"), 3e5, "pairs30", by_number("turns", 200),
       function(n) replicate(n, plain_pairs(15)), 2000),
   job("a game of one's own in C++ (lift)", cpp_lift, 2e6, "lift52", lift_table,

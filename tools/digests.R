@@ -39,7 +39,8 @@ settings <- list(
                 "cut_after = 0.7, players = player_counting(bets = c('0' = 1, '1' = 4), deviations = 'h16_10_0__S')",
                 "cut_after = 0.7, seats = 2, players = list(player_counting(), 'basic')",
                 "shuffle = shuffle_riffle(3)"),
-  baccarat = c("packs = 1", "packs = 6", "dead = '5S 5H 6D'", "natural_from = 7", "points_by = 'rank_low', natural_from = 6", "player_pays = 2",
+  baccarat = c("packs = 1", "packs = 6", "dead = '5S 5H 6D'", "natural_from = 7",
+               "points_by = 'rank_low', natural_from = 6", "player_pays = 2",
                "banker_commission = 0", "banker_six_pays = 0.5", "tie_pays = 9", "bet_on = 'player'", "bet_on = 'tie'",
                "side_bets = list(pair = c('opening(player, largest_group(rank) == 2)' = 11))",
                "side_bets = list(wide = c('margin >= 7' = 9), six = c(\"winner == 'banker' & banker_total == 6\" = 12))",
@@ -50,14 +51,16 @@ settings <- list(
                 "ties = 'push'", "ties = 'again'", "pays = 1.5", "colour_bet = \"rank_high < 8\"",
                 "colour_bet = \"rank_high < 8\", colour_pays = 0.95", "suit_bet = \"suit == 'hearts'\"",
                 "suit_bet = \"suit == 'hearts'\", suit_pays = 2.5", "cut_after = 0.5", "cut_after = 20", "burn = 2",
-                "packs = 6, cut_after = 0.8, shoes = 2, collected = 'in_order'", "packs = 2, cut_after = 0.7, players = 'counting'",
+                "packs = 6, cut_after = 0.8, shoes = 2, collected = 'in_order'",
+                "packs = 2, cut_after = 0.7, players = 'counting'",
                 "deck = deck_standard(ranks = 2:9)", "shuffle = shuffle_overhand(4)"),
   video_poker = c("ace = 'high'", "cards = 3, pays = c('three of a kind' = 10, flush = 5, 'one pair' = 1)",
                   "players = 'random'", "players = keep_rules('four of a kind', 'two pair', 'any pair')",
                   "deck = deck_standard(jokers = 1), wild = \"rank == 'joker'\", pays = c('five of a kind' = 200, flush = 5)",
                   "pays = c('full house' = 8, flush = 5, 'pair of jacks or better' = 1)"),
   narrows = c("goes_on_to = 5", "goes_on_to = 9", "raise = 2", "given_up = 0.5", "pair_pays = 2", "rank_by = 'rank_low'"))
-trials_of <- c(war = 400, pairs = 1000, blackjack = 3000, baccarat = 3000, high_card = 3000, video_poker = 300, narrows = 2000)
+trials_of <- c(war = 400, pairs = 1000, blackjack = 3000, baccarat = 3000, high_card = 3000, video_poker = 300,
+               narrows = 2000)
 
 
 rules_in <- function(settings) unlist(regmatches(settings, gregexpr("[a-z_]+(?= =)", settings, perl = TRUE)))
@@ -114,10 +117,11 @@ shuffling <- c(
   outer(sprintf("shuffle_%s", shuffles), c("deck_standard()", "deck_numbered(10)", "deck_standard(packs = 2)"),
         function(shuffle, deck) sprintf("simulate1(positions(%s, %s))", deck, shuffle)),
   sprintf("audit(shuffle_%s, nsim = 2000, seed = 1, threads = 2)", shuffles),
-  sprintf("exact(shuffle_%s, deck_numbered(5))", setdiff(shuffles, c("wash(seconds = 5)", "random_keys()", "modulo()"))))
+  sprintf("exact(shuffle_%s, deck_numbered(5))",
+          setdiff(shuffles, c("wash(seconds = 5)", "random_keys()", "modulo()"))))
 
 hands <- c(
-  sprintf("category_odds(size = %s)", c("3", "4", "5", "6", "7", "5, deck = deck_standard(jokers = 1), rules = hand_rules(wild = rank == 'joker')")),
+  sprintf("category_odds(size = %s)", c(3:7, "5, deck = deck_standard(jokers = 1), rules = hand_rules(wild = rank == 'joker')")),
   sprintf("hand_strength(shuffle(deck_standard(), seed = %d)[1:50], hand_size = 5)", 1:2),
   "showdown(list('AS KS', 'QH QD'))", "showdown(list('AS KS', 'QH QD', '7C 2D'), nsim = 20000, seed = 1, threads = 2)",
   "showdown(list('AS KS', 'QH QD'), board = '2S 9S KD')")

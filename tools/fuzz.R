@@ -142,7 +142,7 @@ command <- function() {
 
 said <- function() paste(given, collapse = " | ")
 
-# What belongs to R and not to us.
+# What belongs to R and not to us. What follows a cross is what a user's own expression failed with.
 ours <- function(cnd) inherits(cnd, "habanera_error")
 base_words <- paste(c("subscript", "argument is", "missing value where", "non-numeric", "object '", "cannot coerce",
                       "invalid", "partial match", "replacement has", "undefined columns", "unused argument",
@@ -162,7 +162,7 @@ try_call <- function(name) {
     if (!inherits(cnd, "habanera_warning") && !startsWith(deparse(conditionCall(cnd))[1], "mean.default")) leak(name, paste("warning:", conditionMessage(cnd)), said())
     invokeRestart("muffleWarning")
   }), error = function(cnd) {
-    words <- conditionMessage(cnd)
+    words <- sub("\u2716.*", "", conditionMessage(cnd))
     if (grepl("reached elapsed time limit", words)) return(NULL)
     if (!ours(cnd) || (grepl(base_words, words) && !grepl("Cannot write", words))) words
   })
@@ -195,7 +195,8 @@ try_command <- function() {
   if (status %in% 2:3 && shown) leak("command", "an error, and output besides", typed)
   plain <- iconv(said, "UTF-8", "UTF-8", sub = "?")
   if (status %in% 2:3 && !grepl("habanera: ", plain, fixed = TRUE)) leak("command", "an error without words", typed)
-  if (grepl(base_words, gsub("\"[^\"]*\"|`[^`]*`", "", plain))) leak("command", plain, typed)
+  ours <- sub("(\u2716|\\?\\?\\?).*", "", plain)
+  if (grepl(base_words, gsub("\"[^\"]*\"|`[^`]*`", "", ours))) leak("command", plain, typed)
 }
 
 # Half are examples gone wrong, a tenth files of the hall's.

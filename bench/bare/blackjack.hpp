@@ -1,8 +1,8 @@
 #pragma once
 
-// Blackjack from a shoe of six packs, one seat by a table; the dealer stands on 17 and looks for a natural; doubling any
-// two cards, after splits too, splits to four hands, one card for split aces. Counted: each card as it is seen, a bet by
-// the true count before the round, insurance from 3 on, five decisions by the count.
+// Blackjack from a shoe of six packs, one seat by a table; the dealer stands on 17 and looks for a natural; doubling
+// any two cards, after splits too, splits to four hands, one card for split aces. Counted: each card as it is seen, a
+// bet by the true count before the round, insurance from 3 on, five decisions by the count.
 #include "deals.hpp"
 
 namespace bare {

@@ -13,11 +13,14 @@ void positions(std::uint64_t first, std::uint64_t end, Tally& counts) {
   for (std::uint64_t trial = first; trial < end; ++trial) {
     std::memcpy(deck, fresh, sizeof deck);
     Words next(trial);
-    settle_all<Cards, 0>(deck, next, [&](int place, int card) { ++counts[static_cast<std::size_t>(place * Kinds + card)]; });
+    settle_all<Cards, 0>(deck, next, [&](int place, int card) {
+      ++counts[static_cast<std::size_t>(place * Kinds + card)];
+    });
   }
 }
 
-// For large decks: the same with the sizes in a loop, one word for each few choices. Card i is of the kind `kind_of(i)`.
+// For large decks: the same with the sizes in a loop, one word for each few choices. Card i is of the kind
+// `kind_of(i)`.
 template <int Cards, int Kinds, class KindOf>
 void positions_large(std::uint64_t first, std::uint64_t end, Tally& counts, KindOf&& kind_of) {
   std::vector<std::uint16_t> fresh(Cards), deck(Cards);
@@ -127,8 +130,8 @@ inline void naive52(std::uint64_t first, std::uint64_t end, Tally& counts) {
   }
 }
 
-// A guesser of 52 cards that has seen how often each card came after each: of each card after each (or first) those that
-// it names before it, as bits. Of cards that came as often the first of the deck is named first.
+// A guesser of 52 cards that has seen how often each card came after each: of each card after each (or first) those
+// that it names before it, as bits. Of cards that came as often the first of the deck is named first.
 inline std::vector<std::uint64_t> named_before(const std::uint32_t* follows, const std::uint32_t* came_first) {
   constexpr int n = 52;
   std::vector<std::uint64_t> before(n * (n + 1));
@@ -158,7 +161,8 @@ inline void battery52(std::uint64_t first, std::uint64_t end, Tally& counts) {
                 *const inversions = next_table(n * (n - 1) / 2 + 1), *const cycles_found = next_table(n + 1),
                 *const distance = next_table(n * n / 2 + 1), *const top_cards = next_table(n * n * n),
                 *const right_guesses = next_table(n + 1), *const follows = next_table(n * n),
-                *const first_cards = next_table(n), *const of_suit = next_table(n), *const of_rank = next_table(n), *const rest = next_table(2);
+                *const first_cards = next_table(n), *const of_suit = next_table(n), *const of_rank = next_table(n),
+                *const rest = next_table(2);
   std::vector<std::uint64_t> before;
   std::uint16_t deck[n];
   Row place = {}, previous = {}, suits, ranks, at, spliced_at, spliced_place;

@@ -140,6 +140,8 @@ class LateDeck {
 inline constexpr int rank_of(int card) { return card % 13; }
 inline constexpr int ace = 12;
 // As 21 counts them, with 1 for an ace; and as baccarat does.
-inline constexpr int points_of(int card) { return rank_of(card) == ace ? 1 : rank_of(card) < 8 ? rank_of(card) + 2 : 10; }
+inline constexpr int points_of(int card) {
+  return rank_of(card) == ace ? 1 : rank_of(card) < 8 ? rank_of(card) + 2 : 10;
+}
 
 }  // namespace bare

@@ -39,7 +39,8 @@ class StrategyTable {
     return held | static_cast<std::uint64_t>(split_value) << 52;
   }
 
-  [[gnu::always_inline]] std::size_t choose(const BlackjackPieces& pieces, const BlackjackHand& hand, Moves moves, std::size_t up) const {
+  [[gnu::always_inline]] std::size_t choose(const BlackjackPieces& pieces, const BlackjackHand& hand, Moves moves,
+                                            std::size_t up) const {
     const std::size_t meant = cell(pieces, hand, moves.has(BlackjackPieces::split), up).among(moves);
     if (meant != none) return meant;
     // A pair that should be split and may not is played by its total.
@@ -52,14 +53,16 @@ class StrategyTable {
     return cell(pieces, hand, pieces.may_split(hand, hands), up).first == BlackjackPieces::surrender;
   }
 
-  [[gnu::always_inline]] const Cell& cell(const BlackjackPieces& pieces, const BlackjackHand& hand, bool may_split, std::size_t up) const {
+  [[gnu::always_inline]] const Cell& cell(const BlackjackPieces& pieces, const BlackjackHand& hand, bool may_split,
+                                          std::size_t up) const {
     if (hand.pair && hand.cards == 2 && may_split && !plays_pair_by_total[hand.first]) return pair[hand.first][up];
     const Row* row = hand.from_split ? row_by_cards(cards_key(hand.held, hand.first)) : nullptr;
     if (!row) row = row_by_cards(cards_key(hand.held));
     return row ? (*row)[up] : total_cell(pieces, hand, up);
   }
 
-  [[gnu::always_inline]] const Cell& total_cell(const BlackjackPieces& pieces, const BlackjackHand& hand, std::size_t up) const {
+  [[gnu::always_inline]] const Cell& total_cell(const BlackjackPieces& pieces, const BlackjackHand& hand,
+                                                std::size_t up) const {
     return (pieces.is_soft(hand) ? soft : hard)[static_cast<std::size_t>(pieces.total(hand))][up];
   }
 

@@ -33,8 +33,8 @@ inline constexpr bool lays_face_down<Game, std::void_t<decltype(&Game::laid)>> =
 struct Decisions {
   std::array<std::int64_t, most_players> made{}, forced{};
 
-  // Of so many seats: those of others stay 0. Mostly there is one, for which a loop, which compilers make calls of, would
-  // cost as much as a card.
+  // Of so many seats: those of others stay 0. Mostly there is one; compilers make calls of a loop, which would cost as
+  // much as a card.
   void begin(std::size_t seats) {
     made[0] = forced[0] = 0;
     for (std::size_t seat = 1; seat < seats; ++seat) made[seat] = forced[seat] = 0;
