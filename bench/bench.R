@@ -64,7 +64,12 @@ cost_of <- function(trials) {
 }
 cat("\n")
 markdown(do.call(rbind, lapply(10^(5:9), cost_of)))
+# What is done in a moment is done three times.
+seconds_of <- function(job) {
+  first <- processor_seconds(job())
+  if (first > 1) first else median(c(first, processor_seconds(job()), processor_seconds(job())))
+}
 cat("\n")
-markdown(data.frame(`job, once` = names(single_jobs), `seconds of processor time` = vapply(single_jobs, function(job) {
-  sprintf("%.3f", median(replicate(min(rounds, 3), processor_seconds(job()))))
-}, ""), check.names = FALSE))
+markdown(data.frame(`job, once` = names(single_jobs),
+                    `seconds of processor time` = sprintf("%.3f", vapply(single_jobs, seconds_of, 0)),
+                    check.names = FALSE))
