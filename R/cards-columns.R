@@ -76,7 +76,7 @@ refuse_half_cards <- function(columns, kinds, heads, catalogue, label, call) {
 }
 
 wanted_columns <- function(wanted, heads, count, call) {
-  if (is.character(wanted)) {
+  if (is.character(wanted) && length(wanted)) {
     unknown <- setdiff(wanted, heads)
     if (length(unknown)) {
       refuse(sprintf("`columns` names %s, which is no head%s", quoted(unknown[1]),

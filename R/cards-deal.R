@@ -30,6 +30,7 @@ hand_names <- function(hands, call) {
     check_whole(hands, 1, most_cards, "hands", call)
     return(paste0("hand_", seq_len(hands)))
   }
+  check_utf8(hands, "hands", call)
   bad <- is.na(hands) | !nzchar(hands) | hands == "stock" | duplicated(hands)
   if (!length(hands) || any(bad)) {
     refuse("`hands` must be a number or different names, none of them \"stock\".", call = call)

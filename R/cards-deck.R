@@ -32,6 +32,7 @@ deck_standard <- function(packs = 1, jokers = 0, ranks = NULL, suits = NULL,
   check_whole(jokers, 0, 1000)
   arranged <- check_choice(arranged, c("suit", "rank"))
   ranks <- check_members(ranks, standard_ranks, "ranks")
+  if (is.character(suits)) check_utf8(suits)
   suits <- check_members(full_suits(suits), names(suit_letters), "suits")
   faces <- if (arranged == "suit") {
     paste0(rep(ranks, times = length(suits)), rep(suit_letters[suits], each = length(ranks)))
@@ -47,6 +48,7 @@ check_members <- function(chosen, all, name, call = rlang::caller_env()) {
   if (!is.character(chosen) && !is.numeric(chosen) && !is.factor(chosen)) {
     refuse(sprintf("`%s` must be among %s, not %s.", name, join_words(all), said(chosen)), call = call)
   }
+  check_utf8(as.character(chosen), name, call)
   chosen <- toupper_if(as.character(chosen), name == "ranks")
   unknown <- setdiff(chosen, all)
   if (length(unknown)) {
@@ -111,6 +113,7 @@ short_codes <- function(values, name, call) {
            call = call)
   }
   given <- names(values)
+  check_utf8(c(as.character(values), given), name, call)
   codes <- if (!is.null(given)) given else if (is.numeric(values)) format(values, trim = TRUE) else {
     ifelse(grepl("^[0-9]+$", values), as.character(values), toupper(substr(values, 1, 1)))
   }

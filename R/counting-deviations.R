@@ -42,7 +42,7 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   system <- check_system(system, call)
   if (rlang::is_string(strategy)) strategy <- player_from_text(strategy, call)
   if (!inherits(strategy, "habanera_player") || is.null(strategy$cells)) refuse("`strategy` must be a table, such as player_basic().")
-  fits <- is.numeric(range) && length(range) > 1 && all(range == round(range)) && all(diff(range) == 1)
+  fits <- is.numeric(range) && length(range) > 1 && !anyNA(range) && all(range == round(range)) && all(diff(range) == 1)
   if (!fits) refuse(sprintf("`range` must be whole counts that rise by one, such as -10:10, not %s.", said(range)))
   check_between(depth, 0, 1)
   check_whole(nsim, 0, 1e9)

@@ -29,9 +29,9 @@
 sessions <- function(x, rounds, sessions = 12, reserve = NULL, other_costs = 0, stake = 1) {
   check_given()
   call <- rlang::current_env()
-  check_whole(rounds, 1, 1e6)
-  check_whole(sessions, 1, 1e4)
-  check_number(other_costs, -1e9, 1e9, "other_costs", call)
+  rounds <- check_whole(rounds, 1, 1e6)
+  sessions <- check_whole(sessions, 1, 1e4)
+  other_costs <- check_number(other_costs, -1e9, 1e9, "other_costs", call)
   check_number(stake, 1e-9, 1e12, "stake", call)
   if (!is.null(reserve)) check_number(reserve, 0, 1e12, "reserve", call)
   law <- round_law(x, call)

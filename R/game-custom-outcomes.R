@@ -59,7 +59,7 @@ new_outcome <- function(type, meaning, ...) {
 }
 
 checked_outcomes <- function(outcomes, call) {
-  names <- rlang::names2(outcomes)
+  names <- if (is.list(outcomes)) rlang::names2(outcomes)
   fits <- is.list(outcomes) && length(outcomes) > 0 && all(grepl("^[a-z][a-z0-9_]*$", names)) && !anyDuplicated(names)
   if (!fits) refuse("`outcomes` must be a list by name, in small letters, such as list(turns = outcome_whole(...)).",
                     call = call)

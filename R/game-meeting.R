@@ -73,6 +73,7 @@ new_meeting <- function(game, players, call) {
 met_players <- function(game, players, call) {
   names <- names(players)
   rule <- Filter(function(rule) rule$name == "players", game$kind$rules)[[1]]
+  if (is.character(players)) check_utf8(players, "players", call)
   if (is.character(players)) players <- trimws(unlist(strsplit(players, ",", fixed = TRUE)))
   if (is.function(players)) players <- list(players)
   players <- lapply(unname(as.list(players)), function(player) rule$check(list(player), "players", call)[[1]])

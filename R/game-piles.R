@@ -85,6 +85,7 @@ times_in_words <- function(n) if (n == 1) "once" else if (n == 0) "not at all" e
 
 # A list of texts by name; `lines` tells where each stands. Piles may also be typed, as in "AS KD | 2S 3H".
 piles_from_file <- function(file, call) {
+  check_utf8(file, "piles", call)
   typed <- grepl("|", file, fixed = TRUE) && !names_a_file(file)
   lines <- if (typed) strsplit(file, "|", fixed = TRUE)[[1]] else read_text_lines(file, call)
   kind <- if (typed) "txt" else file_kind(file)

@@ -48,7 +48,7 @@ rule_numbers <- function(name, default, from, to, meaning, named = FALSE, size =
 
 # c(1, 2), list(1, 2), "1, 2", and by name c(a = 1), list(a = 1), "a=1, b=2"; NULL where they are none.
 listed_numbers <- function(value) {
-  if (rlang::is_string(value)) value <- typed_list(value)
+  if (rlang::is_string(value)) value <- if (validUTF8(value)) typed_list(value)
   if (is.list(value) && all(lengths(value) == 1)) value <- unlist(value)
   names <- names(value)
   numbers <- if (is.numeric(value)) as.double(value) else if (is.character(value)) {

@@ -53,7 +53,7 @@ mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5,
   table[["passes"]] <- table[["distance"]] < distance & table[["gain_high"]] < gain
   structure(table, class = c("habanera_mixing", "habanera_table", "data.frame"), deck = deck_in_words(deck), deck_code = deck_code(deck),
             nsim = nsim, seed = seed, part = attr(rows, "part"),
-            threshold = c(distance = distance, gain = gain), texts = vapply(procedures, format, ""))
+            threshold = c(distance = unname(distance), gain = unname(gain)), texts = vapply(procedures, format, ""))
 }
 
 check_procedures <- function(procedures, call = rlang::caller_env()) {

@@ -171,4 +171,4 @@ check_path <- function(file, call, name = "file") {
 file_name <- function(file) if (is.null(file)) "its output" else if (file == "-") "Standard input" else quoted(file)
 
 # What stands after the last point of the name; basename() would complain of a text that is too long to be one.
-file_kind <- function(file) tolower(sub("^.*[./]", "", file))
+file_kind <- function(file) if (validUTF8(file)) tolower(sub("^.*[./]", "", file)) else ""

@@ -104,13 +104,33 @@ cat(sprintf("%d calls of %d exported functions in the examples; not among them: 
 
 spoilt_example <- function() {
   case <- one(by_name[[one(names(by_name))]])
-  expr <- spoilt(case$expr, case$at)
+  run_spoilt(spoilt(case$expr, case$at), case$where)
+}
+run_spoilt <- function(expr, around) {
   noted(substr(paste(deparse(expr, nlines = 3), collapse = " "), 1, 300))
-  where <- new.env(parent = case$where)
+  where <- new.env(parent = around)
   utils::capture.output({
     value <- withVisible(eval(expr, where))
     if (value$visible) print(value$value)
   })
+}
+
+# Of the first example of each function every argument in turn with every value that often leaks: functions to be run.
+often_leaking <- list("\xff", c(a = 1), character(), numeric(), new.env(), mean, quote(x + y), c(1, NA), NULL, list(1, "a"),
+                      deck_numbered(3), strrep("x", 1e5), factor("a"), Inf)
+swept_examples <- function() {
+  unlist(lapply(by_name, function(cases) {
+    case <- cases[[1]]
+    call <- if (length(case$at)) case$expr[[case$at]] else case$expr
+    arguments <- setdiff(names(formals(get(as.character(call[[1]]), asNamespace("habanera")))), "...")
+    unlist(lapply(arguments, function(argument) lapply(often_leaking, function(value) {
+      changed <- matched(call)
+      changed[argument] <- list(if (is.language(value)) call("quote", value) else value)
+      expr <- case$expr
+      if (length(case$at)) expr[[case$at]] <- changed else expr <- changed
+      function() run_spoilt(expr, case$where)
+    })), recursive = FALSE)
+  }), recursive = FALSE)
 }
 
 # A file of the hall's, changed, to one of those who read such files.

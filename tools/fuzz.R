@@ -3,6 +3,7 @@
 #
 #   make fuzz                  20,000 cases, seed 1
 #   CASES=1000 SEED=7 make fuzz
+#   SWEEP=1 make fuzz          every argument of every exported function, in turn with what often leaks
 library(habanera)
 options(warnPartialMatchDollar = TRUE, warnPartialMatchAttr = TRUE, warnPartialMatchArgs = TRUE)
 
@@ -197,6 +198,14 @@ try_command <- function() {
   if (status %in% 2:3 && !grepl("habanera: ", plain, fixed = TRUE)) leak("command", "an error without words", typed)
   ours <- sub("(\u2716|\\?\\?\\?).*", "", plain)
   if (grepl(base_words, gsub("\"[^\"]*\"|`[^`]*`", "", ours))) leak("command", plain, typed)
+}
+
+if (nzchar(Sys.getenv("SWEEP"))) {
+  cases <- 0
+  for (swept in swept_examples()) {
+    calls$swept <- swept
+    try_call("swept")
+  }
 }
 
 # Half are examples gone wrong, a tenth files of the hall's.

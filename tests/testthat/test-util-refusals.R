@@ -71,8 +71,31 @@ test_that("what is of another type, or has no end, is refused where it stands", 
     list(quote(player_mixture(list(player_basic(), player_as_dealer()), weights = as_cards("AS"))), "input",
          "`weights` must be numbers above 0"),
     list(quote(draws_recorded(demo_file("volunteer-shuffles.csv"), columns = new.env())), "input",
-         "`columns` must be names, or whole numbers")
+         "`columns` must be names, or whole numbers"),
+    list(quote(audit(shuffle_recorded(demo_file("volunteer-shuffles.csv"), columns = character()))), "input",
+         "`columns` must be names, or whole numbers"),
+    list(quote(game_custom("x", deck_standard(), function(...) 1, outcomes = new.env())), "input", "must be a list by name"),
+    list(quote(find_deviations(game_blackjack(), range = c(1, NA))), "input", "`range` must be whole counts")
   ))
+})
+
+test_that("text that is none is refused wherever it is given", {
+  bytes <- "\xff"
+  expect_refusals(list(
+    list(quote(round_robin(game_pairs(pairs = 3), bytes)), "notation", "`players` is not UTF-8 text"),
+    list(quote(deal(deck_standard(), bytes)), "notation", "`hands` is not UTF-8 text"),
+    list(quote(deck_crossed(bytes, 1:3)), "notation", "`rank` is not UTF-8 text"),
+    list(quote(deck_standard(ranks = bytes)), "notation", "`ranks` is not UTF-8 text"),
+    list(quote(deck_standard(suits = bytes)), "notation", "`suits` is not UTF-8 text"),
+    list(quote(draws_recorded(bytes)), "notation", "`file` is not UTF-8 text"),
+    list(quote(game_war(piles = bytes)), "notation", "`piles` is not UTF-8 text"),
+    list(quote(game_video_poker(pays = bytes)), "input", "not bytes that are no UTF-8 text")
+  ))
+})
+
+test_that("a number that has a name is a number", {
+  named <- sessions(game_high_card(), rounds = c(b = 30), sessions = c(a = 2))
+  expect_equal(tidy(named), tidy(sessions(game_high_card(), rounds = 30, sessions = 2)))
 })
 
 test_that("every exported function says which argument is missing", {
