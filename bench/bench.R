@@ -24,10 +24,12 @@ one_round <- function(job) {
 }
 measure <- function(job) {
   times <- as.data.frame(t(replicate(rounds, one_round(job))))
-  data.frame(job = job$name, `ns a trial` = format(round(median(times$ours)), big.mark = ","),
-             `ns, bare` = format(round(median(times$bare)), big.mark = ","),
+  data.frame(job = job$name, `ns a trial` = format(round(median(times$ours)), big.mark = ",", scientific = FALSE),
+             `ns, bare` = format(round(median(times$bare)), big.mark = ",", scientific = FALSE),
              `times the bare loop` = format(round(median(times$ours / times$bare), 2)),
-             `times faster than plain R` = format(signif(median(times$plain / times$ours), 2), big.mark = ","),
+             `times faster than plain R` = if (job$plain_trials > 0) {
+               format(signif(median(times$plain / times$ours), 2), big.mark = ",")
+             } else "",
              check.names = FALSE)
 }
 cat(sprintf("Medians of %d rounds, one thread.\n\n", rounds))
@@ -53,8 +55,6 @@ if (length(threaded)) {
 }
 
 if (nzchar(only)) quit()
-source("bench/once.R")
-
 memory <- function() as.numeric(gsub("[^0-9]", "", grep("VmHWM", readLines("/proc/self/status"), value = TRUE))) / 1024
 cost_of <- function(trials) {
   seconds <- processor_seconds(simulate(draws(deck_standard(), 5), nsim = trials, seed = 1, threads = 1))
@@ -64,6 +64,7 @@ cost_of <- function(trials) {
 }
 cat("\n")
 markdown(do.call(rbind, lapply(10^(5:9), cost_of)))
+source("bench/once.R")
 # What is done in a moment is done three times.
 seconds_of <- function(job) {
   first <- processor_seconds(job())
