@@ -130,11 +130,9 @@ pair_squares <- function(kinds, block, blocks, n) {
   pairs <- n * n
   count <- numeric(blocks * pairs)
   for (one in seq_len(size - 1)) for (other in (one + 1):size) {
-    low <- pmin(kinds[, one], kinds[, other])
-    high <- pmax(kinds[, one], kinds[, other])
-    count <- count + tabulate((block - 1) * pairs + (low - 1) * n + high, blocks * pairs)
+    count <- count + tabulate((block - 1) * pairs + (kinds[, one] - 1) * n + kinds[, other], blocks * pairs)
   }
-  count <- array(count, c(n, n, blocks))  # [high, low, block]
+  count <- array(count, c(n, n, blocks))  # [other, one, block]
   upper <- which(row(diag(n)) > col(diag(n)))
   statistic <- numeric(blocks)
   for (b in seq_len(blocks)) {

@@ -113,6 +113,7 @@ player_insures <- function(player = player_basic(), when = TRUE) {
 player_mixture <- function(players, weights = 1) {
   check_given()
   call <- rlang::current_env()
+  if (is.character(weights)) check_utf8(weights, call = call)
   if (rlang::is_string(weights)) weights <- written_numbers(strsplit(weights, "+", fixed = TRUE)[[1]])
   if (inherits(players, "habanera_player") || length(players) < 2) {
     refuse("`players` must be two players or more, as a list.", call = call)

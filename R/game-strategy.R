@@ -34,6 +34,7 @@ strategy_table <- function(x, name = NULL) {
   check_given()
   call <- rlang::current_env()
   if (!is.null(name)) check_string(name)
+  if (is.character(x)) check_utf8(x)
   if (rlang::is_string(x) && !grepl("[.]csv$", x, ignore.case = TRUE)) {
     return(new_strategy(cells_from_text(x, call), if (is.null(name)) "strategy" else name))
   }

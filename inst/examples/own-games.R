@@ -107,11 +107,11 @@ print(simulate(change_rules(tricks, players = list(highest, player_random(), pla
                nsim = 30, seed = 44))
 # A player who tries each move in deals that fit what he could see, some games of it (he plays each out many times).
 ahead <- change_rules(going_out, cards = 3, players = list(player_lookahead(5), player_random()))
-print(simulate(ahead, nsim = 8, seed = 44))
+print(simulate(ahead, nsim = 4, seed = 44))
 five_each <- deck_standard(ranks = c("10", "J", "Q", "K", "A"))
 print(simulate(change_rules(tricks, deck = five_each, players = list(player_lookahead(3), player_random(),
                                                                      player_random(), player_random())),
-               nsim = 5, seed = 44))
+               nsim = 3, seed = 44))
 
 # Lift, in C++ (lift.cpp, beside this file): as fast as the games that are shipped, with exact answers and best play. It
 # is compiled the first time.

@@ -88,6 +88,8 @@ test_that("text that is none is refused wherever it is given", {
     list(quote(deck_standard(ranks = bytes)), "notation", "`ranks` is not UTF-8 text"),
     list(quote(deck_standard(suits = bytes)), "notation", "`suits` is not UTF-8 text"),
     list(quote(draws_recorded(bytes)), "notation", "`file` is not UTF-8 text"),
+    list(quote(strategy_table(bytes)), "notation", "`x` is not UTF-8 text"),
+    list(quote(player_mixture(list(player_basic(), player_as_dealer()), bytes)), "notation", "`weights` is not UTF-8"),
     list(quote(game_war(piles = bytes)), "notation", "`piles` is not UTF-8 text"),
     list(quote(game_video_poker(pays = bytes)), "input", "not bytes that are no UTF-8 text")
   ))
