@@ -166,9 +166,9 @@ hand_rules_from_file <- function(file, call) {
   known <- names(formals(hand_rules))
   unknown <- if (is.list(given)) setdiff(rlang::names2(given), known)
   if (!is.list(given) || length(unknown)) {
-    not <- unknown[nzchar(unknown)][1]
+    named <- unknown[nzchar(unknown)]
     refuse(sprintf("%s must hold rules for hands (%s)%s", file_name(file), join_words(known),
-                   if (length(not) && !is.na(not)) sprintf(", not `%s`.", not) else " by name."), "file", call)
+                   if (length(named)) sprintf(", not `%s`.", named[1]) else " by name."), "file", call)
   }
   do.call(hand_rules, lapply(given, unlist))
 }

@@ -2,15 +2,15 @@
 # that plays the same deals (bench/bare.cpp), in one process, round by round; then what a second thread costs, cost and
 # memory by trials, and jobs that are done once.
 #
-#   make bench            all jobs, 5 rounds: some ten minutes
-#   ROUNDS=3 make bench
+#   make bench            all jobs, 3 rounds: seven to eight minutes
+#   ROUNDS=9 make bench
 #   JOBS=own make bench   the jobs with this in their names, and no others
 library(habanera)
 source("bench/jobs.R")
 source("bench/measure.R")
 options(habanera.progress = FALSE)
 
-rounds <- as.integer(Sys.getenv("ROUNDS", "5"))
+rounds <- as.integer(Sys.getenv("ROUNDS", "3"))
 only <- Sys.getenv("JOBS")
 chosen <- Filter(function(job) grepl(only, job$name), jobs)
 

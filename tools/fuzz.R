@@ -160,7 +160,8 @@ try_call <- function(name) {
     NULL
   }, warning = function(cnd) {
     # A function that was given for a user's may warn by itself.
-    if (!inherits(cnd, "habanera_warning") && !startsWith(deparse(conditionCall(cnd))[1], "mean.default")) leak(name, paste("warning:", conditionMessage(cnd)), said())
+    is_users <- startsWith(deparse(conditionCall(cnd))[1], "mean.default")
+    if (!inherits(cnd, "habanera_warning") && !is_users) leak(name, paste("warning:", conditionMessage(cnd)), said())
     invokeRestart("muffleWarning")
   }), error = function(cnd) {
     words <- sub("\u2716.*", "", conditionMessage(cnd))
@@ -196,8 +197,7 @@ try_command <- function() {
   if (status %in% 2:3 && shown) leak("command", "an error, and output besides", typed)
   plain <- iconv(said, "UTF-8", "UTF-8", sub = "?")
   if (status %in% 2:3 && !grepl("habanera: ", plain, fixed = TRUE)) leak("command", "an error without words", typed)
-  ours <- sub("(\u2716|\\?\\?\\?).*", "", plain)
-  if (grepl(base_words, gsub("\"[^\"]*\"|`[^`]*`", "", ours))) leak("command", plain, typed)
+  if (grepl(base_words, gsub("\"[^\"]*\"|`[^`]*`", "", sub("\u2716.*", "", plain)))) leak("command", plain, typed)
 }
 
 if (nzchar(Sys.getenv("SWEEP"))) {

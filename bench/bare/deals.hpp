@@ -108,7 +108,7 @@ class LateDeck {
 
   int draw() {
     if (at_ == end_) {
-      if (at_ == Cards - 1) return cards_[(++at_, ++end_, swapped_[Cards - 1] = Cards - 1)];
+      if (at_ == Cards - 1) return last_card();
       end_ = batch_->end;
       word_ = even_word(words_, batch_->product, batch_->bound);
       ++batch_;
@@ -123,6 +123,13 @@ class LateDeck {
   int drawn() const { return at_; }
 
  private:
+  // It has its place without a choice.
+  int last_card() {
+    swapped_[at_] = static_cast<std::uint16_t>(at_);
+    end_ = ++at_;
+    return cards_[Cards - 1];
+  }
+
   struct Batch {
     int end;
     std::uint64_t product, bound;

@@ -170,7 +170,11 @@ TEST_CASE("set by set, the law is that of the classes") {
       for (const auto& [index, chance] : by_class) CHECK(law.at(index) == doctest::Approx(chance).epsilon(1e-13));
     }
   }
-  CHECK_THROWS_AS(CombinationLaw(words, classes, false, 3)(4), std::length_error);
+  // Four of 3, 2 and 4 alike are 11 hands, and of three kinds that go back C(6, 2) = 15: so many may be, and no fewer.
+  for (const auto& [replace, hands] : {std::pair{false, 11}, std::pair{true, 15}}) {
+    CHECK_NOTHROW(CombinationLaw(words, classes, replace, static_cast<std::uint64_t>(hands))(4));
+    CHECK_THROWS_AS(CombinationLaw(words, classes, replace, static_cast<std::uint64_t>(hands - 1))(4), std::length_error);
+  }
 }
 
 TEST_CASE("card by card, the law of hands is that of the classes") {

@@ -68,7 +68,7 @@ test_that("fair hands pass at the level, also few, also where cards repeat", {
   }
   # Holm's correction keeps all tests together at the level: 1 in 100.
   most <- function(repeats) 0.01 + standard_errors * sqrt(0.01 * 0.99 / repeats)
-  expect_lte(alarms(25, function(seed) fair_hands(3000, 5, seed)), most(25))
+  expect_lte(alarms(25, function(seed) fair_hands(7000, 5, seed)), most(25))
   expect_lte(alarms(30, function(seed) fair_hands(40, 5, seed)), most(30))
   p <- vapply(1:60, function(seed) tests_of(records(fair_hands(600, 3, seed)))$p.value[c(2:7)], numeric(6))
   # Each p-value is as often small as it says.

@@ -98,7 +98,7 @@ class RowTally {
     for (std::size_t at = 0; at < entries_.size(); ++at) take_slot(at);
   }
 
-  std::size_t width_ = 0;  // until there is a row
+  std::size_t width_ = std::numeric_limits<std::size_t>::max();  // until there is a row
   std::vector<std::int64_t> values_;
   std::vector<Entry> entries_;
   std::vector<std::uint32_t> slots_;
