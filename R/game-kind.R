@@ -1,7 +1,7 @@
 # A kind of game: all that is particular to it. Whatever runs, reads, compares, varies, replays, draws or reports games
 # asks their kind, which travels with them, and knows no game by name.
 
-# `name`, `title`, `constructor`, `summary` are text, `rules` a list of rules (game-rule.R), `columns` a list by name of
+# `name`, `title`, `constructor`, `summary` are text, `rules` a list of rules (rule-rule.R), `columns` a list by name of
 # what is to be said of each outcome of the core (`meaning`; of a number `told_of`, the games that have one; of a
 # category `legend`, what its words mean; `lacks_end` where a game without an end has no value; `without_end`, the words
 # that mean that it has none by given rules), `record` the outcomes counted by default. `machine(core)` makes the game in

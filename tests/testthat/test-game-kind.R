@@ -88,7 +88,7 @@ test_that("no file but War's own names War or what only War has", {
   for (file in files[!grepl(own, basename(files))]) {
     lines <- readLines(file)
     # Where money is told of, `rounds` is how many are played, of any game.
-    about_money <- basename(file) %in% c("counting-growth.R", "counting-takings.R", "counting-edge-table.R",
+    about_money <- basename(file) %in% c("bank-growth.R", "bank-takings.R", "bank-edge-table.R",
                                          "cli-edges.R", "cli-bank.R", "plot-bank.R")
     named <- grepl(if (about_money) sub("rounds|", "", only_war, fixed = TRUE) else only_war, lines) &
       !grepl("^#'", lines)

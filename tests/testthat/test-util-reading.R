@@ -6,8 +6,8 @@ test_that("no reader of files stands outside its room", {
   room <- c("util-file.R", "util-formats.R")
   # What is not of a user: our own installed files, what a program that we started wrote, cached libraries, checkpoints
   # (which have their digest), keys typed.
-  own <- c(`cli-main.R` = "general_help", `report-page.R` = "page.css", `game-own-file.R` = "shipped", `run-program.R` = "files",
-           `game-cpp-compile.R` = "binding_file|known", `run-checkpoint.R` = "bytes", `cli-replay.R` = "keys",
+  own <- c(`cli-main.R` = "general_help", `report-page.R` = "page.css", `own-file.R` = "shipped", `run-program.R` = "files",
+           `own-compile.R` = "binding_file|known", `run-checkpoint.R` = "bytes", `cli-replay.R` = "keys",
            `game-asking.R` = "console_input")
   readers <- "\\b(yaml[.]load|read_yaml|fromJSON|read_json|fread|read[.]csv|read[.]table|read[.]delim|readLines|scan|readBin|readRDS|load|read_excel|read_parquet)\\("
   for (source in sources[!basename(sources) %in% room]) {
