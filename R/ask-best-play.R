@@ -36,7 +36,9 @@ best_play <- function(game, seat = 1) {
 }
 
 best_play_instead <- function(game) {
-  if (!is.null(game$kind$best_strategy) || !is.null(game$kind$best_play)) return("best_strategy() has its best play.")
+  if (!is.null(game$kind$best_strategy) || !is.null(game$kind$best_play) || !is.null(game$kind$best_of)) {
+    return("best_strategy() has its best play.")
+  }
   "player_lookahead() tries moves at any game that says what its outcomes are worth."
 }
 

@@ -46,6 +46,10 @@ best_strategy <- function(game, knows = c("total", "two_cards", "all_cards"), de
     if (!is.null(dead)) game <- game$kind$without(game, dead, call)
     return(game$kind$best_play(game, call))
   }
+  if (inherits(game, "habanera_game") && !is.null(game$kind$best_of)) {
+    if (!is.null(dead)) game <- game$kind$without(game, dead, call)
+    return(vary_rules(game, !!!game$kind$best_of(game$rules), of = "edge"))
+  }
   game <- solved_game(game, "best_strategy", dead, call)
   best <- game$kind$best_strategy(game, knows, call)
   edge <- function(strategy) exact_edge(change_game(game, list(players = strategy), call), call)
@@ -67,9 +71,6 @@ solved_game <- function(game, what, dead, call) {
   without_cut(game)
 }
 
-# The house's edge of the main bet.
-exact_edge <- function(game, call) 0 - game$kind$solved_edge(game, call)$bets$mean[1]
-
 #' @export
 as.data.frame.habanera_best_strategy <- function(x, row.names = NULL, optional = FALSE, ...) {
   x$game$kind$expected(x$game, x$knows, NULL)
@@ -89,8 +90,4 @@ print.habanera_best_strategy <- function(x, ...) {
                         share_in_words(x$edge - x$edge_all_cards)))
   }
   NextMethod()
-}
-
-edge_in_words <- function(edge) {
-  sprintf("the %s keeps %s of an initial stake", if (edge >= 0) "house" else "player", format_percent(abs(edge), 4))
 }

@@ -133,13 +133,6 @@ refuse_moneyless <- function(game, call) {
   refuse(sprintf("%s is not played for money: there is no house edge.", game$kind$title), call = call)
 }
 
-# The same game with other outcomes recorded.
-recording <- function(game, columns) {
-  settings <- game$settings
-  settings$record <- columns
-  new_game(game$kind, game$given, settings, NULL)
-}
-
 # Of what was recorded of rounds, by trials or exactly.
 edge_of_found <- function(found, bets) {
   simulated <- inherits(found, "habanera_counts")

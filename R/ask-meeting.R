@@ -125,7 +125,7 @@ in_words.habanera_meeting <- function(experiment) {
 #' @export
 as_plain.habanera_meeting <- function(experiment) {
   list(kind = "meeting", game = as_plain(experiment$game), names = names(experiment$players),
-       players = plain_players(experiment$players))
+       players = plain_rule(new_players(experiment$players)))
 }
 #' @export
 from_plain.meeting <- function(plain) {
@@ -138,7 +138,7 @@ precision_terms.habanera_meeting <- function(experiment) character()
 experiment_code.habanera_meeting <- function(experiment) {
   names <- names(experiment$players)
   players <- sprintf("%s = %s", vapply(names, as_name_code, ""),
-                     vapply(experiment$players, function(player) players_code(list(player)), ""))
+                     vapply(experiment$players, function(player) rule_code(new_players(list(player))), ""))
   list(r = sprintf("%s, list(%s)", experiment_code(experiment$game)$r, paste(players, collapse = ", ")), shell = NULL)
 }
 

@@ -117,6 +117,11 @@ most_variants <- 1000
 
 # All combinations, as lists of rules.
 rule_grid <- function(values, call) {
+  for (name in names(values)) {
+    if (!is.atomic(values[[name]]) && !is.list(values[[name]])) {
+      refuse(sprintf("`%s` must be a vector or a list of values to try, not %s.", name, said(values[[name]])), call = call)
+    }
+  }
   values <- lapply(values, as.list)
   sizes <- lengths(values)
   empty <- which(sizes == 0)

@@ -59,6 +59,8 @@ usual_kind <- function() list(
   # What an analyst of best play asks, of games that have it worked out: functions of the game. See best_strategy(),
   # dealer_totals(), advise(), mistakes().
   best_strategy = NULL, best_play = NULL, expected = NULL, dealer_totals = NULL, advise = NULL, mistakes = NULL,
+  # A rule, by name, and the values among which the best play is found.
+  best_of = NULL,
   # The rules that pay, for price_for(): see price_lines_of_rules().
   price_lines = NULL,
   # What moves are worth in shoes of fractions, and what departing in cells brings in simulated shoes, for

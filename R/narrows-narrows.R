@@ -38,7 +38,7 @@ kind_of_narrows <- function() {
     },
     likeness = function(game) like_kinds(list(game$spec$rules$rank)),
     bets = function(rules) data.frame(term = "main", column = "net", stake = 1, staked = NA_character_),
-    best_play = function(game, call) vary_rules(game, goes_on_to = narrows_gaps(game$rules), of = "edge"),
+    best_of = function(rules) list(goes_on_to = narrows_gaps(rules)),
     step_words = c(deal = "shuffled", player_gets = "gets", gives_up = "gives up", goes_on = "goes on",
                    house_gets = "the house gets", player_wins = "the player wins", house_wins = "the house wins"),
     end_in_words = net_end_in_words, examples = list(edge = "habanera edge narrows --set goes_on_to=4")
@@ -73,7 +73,7 @@ settled_narrows <- function(rules, piles, changed, call) {
   gaps <- narrows_gaps(rules)
   edges <- vapply(gaps, function(gap) {
     rules$goes_on_to <- gap
-    tidy(house_edge(new_game(kind_of_narrows(), unclass(rules), game_settings(NULL, NULL, NULL, NULL), call)))$estimate
+    edge_by_walk(new_game(kind_of_narrows(), unclass(rules), game_settings(NULL, NULL, NULL, NULL), call), "net")
   }, 0)
   rules$goes_on_to <- gaps[which.min(edges)]
   rules

@@ -165,32 +165,6 @@ nested_players <- function(text, call) {
   if (length(players) == 1) players[[1]] else players
 }
 
-function_player_code <- function(player) {
-  sprintf("player_with(%s, %s)", paste(deparse(player$f), collapse = "\n"), as_code(player$label))
-}
-
-# As files hold them. A function stands there as its code, which tells runs apart but is not read again.
-plain_players <- function(players) {
-  vapply(players, function(player) if (is.null(player$f)) player_text(player) else function_player_code(player), "")
-}
-
-# R code that gives them.
-players_code <- function(players) {
-  code <- vapply(players, function(player) {
-    if (!is.null(player$f)) return(function_player_code(player))
-    if (player$name == "strategy") return(strategy_code(player))
-    if (!player$name %in% names(player_makers())) return(as_code(player$name))
-    values <- vapply(player$settings, function(value) {
-      if (inherits(value, "habanera_players")) return(players_code(value))
-      if (inherits(value, "habanera_player")) return(players_code(list(value)))
-      as_code(if (is.object(value)) format(value) else value)
-    }, "")
-    settings <- sprintf("%s = %s", names(values), values)
-    sprintf("player_%s(%s)", player$name, paste(settings, collapse = ", "))
-  }, "")
-  if (length(code) == 1) code else sprintf("list(%s)", paste(code, collapse = ", "))
-}
-
 # Players who decide by what lies on the table alone, so that best play against them can be found.
 decides_by_view <- function(player) {
   player$name %in% c("full_memory", "careful", "random") ||

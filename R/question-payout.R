@@ -150,12 +150,6 @@ round_pay_error <- function(x, by, values) {
   ratio_of_sums(sums, trial_count(x), weights, as.double(columns == "entries"))
 }
 
-pay_moments <- function(values, weight) {
-  share <- weight / sum(weight)
-  mean <- sum(share * values)
-  list(mean = mean, hit = sum(share[values > 0]), sd = sqrt(max(0, sum(share * (values - mean)^2))))
-}
-
 most_pay_lines <- 24
 
 # A line for each combination of the columns that decide the pay, or, when these are many, for each pay.

@@ -1,10 +1,13 @@
-# Values of rules as people, the shell, R and files have them.
+# Values of rules as people, the shell, R and files have them. What is no plain value, such as players, has methods of
+# its own where it is made.
 
 # A value in words.
-rule_text <- function(value) {
+rule_text <- function(value) UseMethod("rule_text")
+
+#' @export
+rule_text.default <- function(value) {
   if (is.null(value)) return("NULL")
   if (is_cards(value)) return(deck_in_words(value))
-  if (inherits(value, "habanera_players")) return(paste(player_labels(value), collapse = ", "))
   if (is.data.frame(value)) {
     columns <- if (ncol(value) > 4) count_of(ncol(value), "column") else join_words(names(value))
     return(sprintf("%s of %s", count_of(nrow(value), "row"), columns))
@@ -30,18 +33,22 @@ number_in_words <- function(x, mark = ",") {
 }
 
 # As the shell types it, NULL where it cannot.
-typed_rule <- function(value) {
+typed_rule <- function(value) UseMethod("typed_rule")
+
+#' @export
+typed_rule.default <- function(value) {
   if (is.data.frame(value) || is_cards(value)) return(NULL)
   if (is.null(value)) return("NULL")
-  if (inherits(value, "habanera_players")) return(paste(player_texts(value), collapse = ","))
   typed <- function(number) number_in_words(number, mark = "")
   text <- if (is.numeric(value)) vapply(value, typed, "", USE.NAMES = FALSE) else as.character(value)
   paste(if (is.null(names(value))) text else paste0(names(value), "=", text), collapse = ",")
 }
 
 # R code that gives it, to the last bit.
-rule_code <- function(value) {
-  if (inherits(value, "habanera_players")) return(players_code(value))
+rule_code <- function(value) UseMethod("rule_code")
+
+#' @export
+rule_code.default <- function(value) {
   if (is.data.frame(value)) {
     return(sprintf("data.frame(%s)", paste(names(value), "=", vapply(value, rule_code, ""), collapse = ", ")))
   }
@@ -49,12 +56,14 @@ rule_code <- function(value) {
 }
 
 # As files hold it: decks in words where there are any, what has names by name, a table row by row.
-plain_rule <- function(value) {
+plain_rule <- function(value) UseMethod("plain_rule")
+
+#' @export
+plain_rule.default <- function(value) {
   if (is_cards(value)) {
     name <- deck_shell_name(value)
     return(if (is.null(name)) plain_deck(value) else name)
   }
-  if (inherits(value, "habanera_players")) return(plain_players(value))
   if (is.data.frame(value)) {
     return(lapply(seq_len(nrow(value)), function(row) lapply(value[row, , drop = FALSE], plain_number)))
   }

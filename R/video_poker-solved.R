@@ -41,7 +41,7 @@ video_poker_price_lines <- function(game, call) {
   deck <- if (player$name == "solved") core_keep_deck(spec)
   names <- game$kind$cards(game$rules, game$deck, NULL, call)$bound$names
   list(now = game$rules$pays, edge_of = function(pays) {
-    if (is.null(deck)) return(tidy(house_edge(change_game(game, list(pays = pays), call)))$estimate)
+    if (is.null(deck)) return(edge_by_walk(change_game(game, list(pays = pays), call), "net"))
     units <- pays[names] * price_units
     1 - core_keep_mean(deck, ifelse(is.na(units), 0, round(units))) / price_units
   })
@@ -90,8 +90,7 @@ video_poker_mistakes <- function(game, call) {
                      hand = vapply(hands, paste, "", collapse = " "), kept = text(found$kept),
                      should = text(found$should), cost = found$loss / found$how_often / stake,
                      how_often = found$how_often, loss = found$loss / stake)
-  edge <- function(player) tidy(house_edge(change_game(game, list(players = player), call)))$estimate
-  best_edge <- edge(player_solved())
+  best_edge <- edge_by_walk(change_game(game, list(players = player_solved()), call), "net")
   list(rows = rows, edge = best_edge + sum(rows$loss), best_edge = best_edge, best = "best play")
 }
 

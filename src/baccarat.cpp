@@ -1,4 +1,4 @@
-#include "counter.h"
+#include "count.h"
 #include "game.h"
 #include "question.h"
 

@@ -1,9 +1,9 @@
 #include "blackjack.h"
-#include "counter.h"
+#include "count.h"
 #include "draw.h"
 #include "game.h"
 #include "habanera_r/function_player.hpp"
-#include "sums.h"
+#include "stat_sums.h"
 
 #include <string>
 

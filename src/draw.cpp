@@ -1,5 +1,5 @@
 #include "draw.h"
-#include "tally.h"
+#include "run_tally.h"
 
 #include "habanera/draw/counting.hpp"
 #include "habanera/draw/enumerating.hpp"

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "procedure.h"
+#include "shuffle.h"
 
 #include "habanera/draw/classes.hpp"
 #include "habanera/draw/draw.hpp"

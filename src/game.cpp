@@ -1,7 +1,7 @@
 #include "game.h"
 
 #include "draw.h"
-#include "sums.h"
+#include "stat_sums.h"
 
 #include <memory>
 #include <string>

@@ -2,7 +2,7 @@
 
 #include "draw.h"
 
-#include "habanera/draw/question_counting.hpp"
+#include "habanera/question/counting.hpp"
 
 namespace {
 

@@ -1,11 +1,11 @@
 #pragma once
 
 #include "hand.h"
-#include "procedure.h"
+#include "shuffle.h"
 
 #include "habanera/draw/draw.hpp"
-#include "habanera/draw/question.hpp"
-#include "habanera/draw/question_counting.hpp"
+#include "habanera/question/counting.hpp"
+#include "habanera/question/question.hpp"
 
 // Questions from R: see question_spec() there.
 

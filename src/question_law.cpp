@@ -2,9 +2,9 @@
 
 #include "draw.h"
 
-#include "habanera/draw/class_law.hpp"
-#include "habanera/draw/combination_law.hpp"
-#include "habanera/draw/question_enumerating.hpp"
+#include "habanera/question/class_law.hpp"
+#include "habanera/question/combination_law.hpp"
+#include "habanera/question/enumerating.hpp"
 
 namespace {
 

@@ -1,5 +1,5 @@
-#include "procedure.h"
-#include "tally.h"
+#include "shuffle.h"
+#include "run_tally.h"
 
 #include <algorithm>
 #include <map>

@@ -6,9 +6,9 @@
 #include "habanera/chance/given.hpp"
 #include "habanera/game/counting.hpp"
 #include "habanera/game/enumerating.hpp"
+#include "habanera/game/table_recorder.hpp"
 #include "habanera/war/war.hpp"
 #include "habanera/watcher/card_check.hpp"
-#include "habanera/watcher/table_recorder.hpp"
 
 using namespace habanera;
 

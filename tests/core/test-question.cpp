@@ -6,11 +6,11 @@
 #include <map>
 #include <vector>
 
-#include "habanera/draw/class_law.hpp"
-#include "habanera/draw/combination_law.hpp"
-#include "habanera/draw/hand_law.hpp"
-#include "habanera/draw/question_counting.hpp"
-#include "habanera/draw/question_enumerating.hpp"
+#include "habanera/question/class_law.hpp"
+#include "habanera/question/combination_law.hpp"
+#include "habanera/question/counting.hpp"
+#include "habanera/question/enumerating.hpp"
+#include "habanera/question/hand_law.hpp"
 #include "habanera/watcher/card_check.hpp"
 
 using namespace habanera;

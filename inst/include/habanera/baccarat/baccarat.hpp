@@ -12,12 +12,12 @@
 #include "habanera/baccarat/rules.hpp"
 #include "habanera/baccarat/side_bets.hpp"
 #include "habanera/chance/work_bound.hpp"
-#include "habanera/counting/bettor.hpp"
+#include "habanera/count/bettor.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
+#include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
 #include "habanera/game/vocabulary.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
 

@@ -9,7 +9,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
-#include "habanera/draw/words.hpp"
+#include "habanera/question/words.hpp"
 
 namespace habanera {
 

@@ -14,12 +14,12 @@
 #include "habanera/blackjack/rules.hpp"
 #include "habanera/blackjack/settling.hpp"
 #include "habanera/blackjack/vocabulary.hpp"
-#include "habanera/counting/bettor.hpp"
+#include "habanera/count/bettor.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
+#include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
 #include "habanera/game/vocabulary.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
 

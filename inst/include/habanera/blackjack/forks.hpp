@@ -10,9 +10,10 @@
 
 #include "habanera/blackjack/blackjack.hpp"
 #include "habanera/blackjack/players.hpp"
-#include "habanera/counting/bettor.hpp"
-#include "habanera/counting/shoe_count.hpp"
+#include "habanera/count/bettor.hpp"
+#include "habanera/count/shoe_count.hpp"
 #include "habanera/draw/draw.hpp"
+#include "habanera/game/counted_stock.hpp"
 #include "habanera/game/late_deal.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/player.hpp"

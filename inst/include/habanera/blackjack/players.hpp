@@ -9,7 +9,7 @@
 
 #include "habanera/blackjack/blackjack.hpp"
 #include "habanera/blackjack/strategy.hpp"
-#include "habanera/counting/shoe_count.hpp"
+#include "habanera/count/shoe_count.hpp"
 #include "habanera/game/player.hpp"
 
 namespace habanera {

@@ -10,8 +10,8 @@
 #include <vector>
 
 #include "habanera/game/enumerating.hpp"
+#include "habanera/game/table_recorder.hpp"
 #include "habanera/game/trial.hpp"
-#include "habanera/watcher/table_recorder.hpp"
 
 namespace habanera {
 

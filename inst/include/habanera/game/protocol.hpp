@@ -16,6 +16,6 @@
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/player.hpp"
+#include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
 #include "habanera/game/vocabulary.hpp"
-#include "habanera/watcher/table_event.hpp"

@@ -13,8 +13,9 @@
 #include <utility>
 #include <vector>
 
-#include "habanera/counting/bettor.hpp"
-#include "habanera/counting/shoe_count.hpp"
+#include "habanera/count/bettor.hpp"
+#include "habanera/count/shoe_count.hpp"
+#include "habanera/game/counted_stock.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/player.hpp"
 #include "habanera/game/remembered_walk.hpp"

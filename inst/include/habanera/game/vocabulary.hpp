@@ -6,7 +6,7 @@
 #include <type_traits>
 #include <vector>
 
-#include "habanera/watcher/table_event.hpp"
+#include "habanera/game/table_event.hpp"
 
 namespace habanera {
 

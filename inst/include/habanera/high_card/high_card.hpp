@@ -9,12 +9,12 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
-#include "habanera/counting/bettor.hpp"
+#include "habanera/count/bettor.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
+#include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
 #include "habanera/game/vocabulary.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
 

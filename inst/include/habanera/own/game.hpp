@@ -9,9 +9,9 @@
 
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/player.hpp"
+#include "habanera/game/table_event.hpp"
 #include "habanera/own/setting.hpp"
 #include "habanera/own/stated.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
 

@@ -9,9 +9,9 @@
 #include <utility>
 #include <vector>
 
-#include "habanera/draw/question.hpp"
-#include "habanera/draw/words.hpp"
 #include "habanera/hand/evaluator.hpp"
+#include "habanera/question/question.hpp"
+#include "habanera/question/words.hpp"
 #include "habanera/video_poker/card_sets.hpp"
 
 namespace habanera {

@@ -15,12 +15,12 @@
 #include "habanera/game/choices.hpp"
 #include "habanera/game/moves.hpp"
 #include "habanera/game/play_out.hpp"
+#include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
 #include "habanera/game/vocabulary.hpp"
 #include "habanera/hand/evaluator.hpp"
 #include "habanera/video_poker/like_hands.hpp"
 #include "habanera/video_poker/worth_on_demand.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
 

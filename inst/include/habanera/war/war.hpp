@@ -11,12 +11,12 @@
 #include <utility>
 #include <vector>
 
+#include "habanera/game/table_event.hpp"
 #include "habanera/war/actions.hpp"
 #include "habanera/war/rules.hpp"
 #include "habanera/war/run.hpp"
 #include "habanera/war/table.hpp"
 #include "habanera/watcher/silent.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
 

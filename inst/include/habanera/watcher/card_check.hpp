@@ -8,9 +8,10 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
+
+struct TableEvent;  // of games
 
 // Verifies after every move that no card was lost, doubled or invented.
 class CardCheck {

@@ -5,9 +5,10 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
+
+struct TableEvent;  // of games
 
 // A watcher is told of every move, after it was made. This one looks away and compiles to nothing.
 struct Silent {

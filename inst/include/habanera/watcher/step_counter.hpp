@@ -5,9 +5,10 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
-#include "habanera/watcher/table_event.hpp"
 
 namespace habanera {
+
+struct TableEvent;  // of games
 
 // A watcher that counts how far a game has come.
 class StepCounter {

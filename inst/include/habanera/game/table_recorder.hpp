@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "habanera/cards/pile.hpp"
-#include "habanera/watcher/table_event.hpp"
+#include "habanera/game/table_event.hpp"
 
 namespace habanera {
 

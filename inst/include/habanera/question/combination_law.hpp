@@ -9,9 +9,9 @@
 #include <vector>
 
 #include "habanera/chance/work_bound.hpp"
-#include "habanera/draw/class_law.hpp"
 #include "habanera/draw/classes.hpp"
-#include "habanera/draw/words.hpp"
+#include "habanera/question/class_law.hpp"
+#include "habanera/question/words.hpp"
 #include "habanera/stat/exact_sum.hpp"
 
 namespace habanera {

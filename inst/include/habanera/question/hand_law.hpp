@@ -7,8 +7,8 @@
 
 #include "habanera/chance/work_bound.hpp"
 #include "habanera/draw/classes.hpp"
-#include "habanera/draw/keeping.hpp"
-#include "habanera/draw/words.hpp"
+#include "habanera/question/keeping.hpp"
+#include "habanera/question/words.hpp"
 #include "habanera/stat/row_law.hpp"
 
 // The exact law of hands, card by card: for each hand that can be, by how many cards of each class it and

@@ -10,7 +10,7 @@
 #include <vector>
 
 #include "habanera/draw/classes.hpp"
-#include "habanera/draw/words.hpp"
+#include "habanera/question/words.hpp"
 #include "habanera/stat/exact_sum.hpp"
 #include "habanera/stat/row_law.hpp"
 

@@ -4,9 +4,9 @@
 #include <cstdint>
 #include <vector>
 
-#include "habanera/counting/bettor.hpp"
-#include "habanera/counting/shoe_count.hpp"
-#include "habanera/counting/system.hpp"
+#include "habanera/count/bettor.hpp"
+#include "habanera/count/shoe_count.hpp"
+#include "habanera/count/system.hpp"
 #include "habanera/game/counting.hpp"
 #include "habanera/stat/trial_sums.hpp"
 

@@ -2,7 +2,7 @@
 
 #include "draw.h"
 
-#include "habanera/draw/hand_law.hpp"
+#include "habanera/question/hand_law.hpp"
 
 // A law of hands in R: a list of `rows` (integer matrix, a hand each: cards by class, cards out of play by
 // class, marks) and `chances`. `maker` holds `classes`, `replace` and `limit`.

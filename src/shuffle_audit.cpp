@@ -1,4 +1,4 @@
-#include "procedure.h"
+#include "shuffle.h"
 
 #include "habanera/shuffle/audit.hpp"
 #include "habanera/shuffle/distance_law.hpp"

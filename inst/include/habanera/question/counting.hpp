@@ -8,7 +8,7 @@
 #include "habanera/chance/random.hpp"
 #include "habanera/chance/stop_sign.hpp"
 #include "habanera/draw/counting.hpp"
-#include "habanera/draw/question.hpp"
+#include "habanera/question/question.hpp"
 #include "habanera/run/blocks.hpp"
 #include "habanera/run/sparse_tally.hpp"
 #include "habanera/watcher/silent.hpp"

@@ -4,7 +4,7 @@
 
 #include <optional>
 
-#include "habanera/counting/bettor.hpp"
+#include "habanera/count/bettor.hpp"
 
 habanera::CountSystem to_count_system(const Rcpp::List& spec);
 

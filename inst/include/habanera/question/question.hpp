@@ -8,8 +8,8 @@
 
 #include "habanera/cards/pile.hpp"
 #include "habanera/draw/draw.hpp"
-#include "habanera/draw/keeping.hpp"
-#include "habanera/draw/words.hpp"
+#include "habanera/question/keeping.hpp"
+#include "habanera/question/words.hpp"
 
 namespace habanera {
 

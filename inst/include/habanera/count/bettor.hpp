@@ -6,7 +6,7 @@
 #include <optional>
 #include <vector>
 
-#include "habanera/counting/system.hpp"
+#include "habanera/count/system.hpp"
 
 namespace habanera {
 
