@@ -6,6 +6,7 @@ code_of <- function(x) {
   if (!is.null(from$made_by)) return(from$made_by)
   if (!from$source %in% "simulation" && is.null(from$seed)) return(list(r = NULL, shell = NULL))
   code <- experiment_code(from$experiment)
+  if (is.null(code$r)) return(code)
   count <- trial_count(x)
   first <- from$trials$first[1]
   settings <- c(sprintf("nsim = %s", whole_code(count)), sprintf("seed = %s", whole_code(from$seed)),

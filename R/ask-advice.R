@@ -34,8 +34,9 @@ advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, ha
   call <- rlang::current_env()
   check_flag(working)
   check_whole(hands, 1, 100)
-  game <- solved_game(game, "advise", dead, call)
-  found <- game$kind$advise(game, cards, up_card, hands, working, call)
+  adviser <- capability(checked_game(game), "advises", call)
+  game <- without_cut(without_cards(game, dead, call))
+  found <- adviser$advise(game, cards, up_card, hands, working, call)
   order <- order(-found$expected, found$action)
   table <- data.frame(action = found$action[order], expected = found$expected[order],
                       best = found$expected[order] > max(found$expected) - 1e-11)
@@ -74,8 +75,9 @@ print_working <- function(endings, dealer) {
 dealer_totals <- function(game, dead = NULL) {
   check_given()
   call <- rlang::current_env()
-  game <- solved_game(game, "dealer_totals", dead, call)
-  structure(game$kind$dealer_totals(game, call), class = c("habanera_dealer_totals", "habanera_table", "data.frame"),
+  dealer <- capability(checked_game(game), "tells_dealer", call)
+  game <- without_cut(without_cards(game, dead, call))
+  structure(dealer$totals(game, call), class = c("habanera_dealer_totals", "habanera_table", "data.frame"),
             words = in_words(game))
 }
 

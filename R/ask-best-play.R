@@ -19,26 +19,19 @@ best_play <- function(game, seat = 1) {
   check_given()
   call <- rlang::current_env()
   checked_game(game)
-  if (is.null(game$kind$solve)) {
-    if (!"players" %in% names(game$rules) || (is.null(game$kind$scores(game$rules)) && !is_ones_own(game))) {
-      refuse(sprintf("In %s nobody decides anything that could be solved.", game$kind$title), call = call)
-    }
-    refuse(sprintf(paste("%s is not gone through by best_play(), which takes game_pairs() and games of game_cpp();",
-                         "%s"), game$kind$title, best_play_instead(game)), call = call)
-  }
-  seats <- game$kind$seats(game$rules)
+  refuse_without_decisions(game, call)
+  searches <- capability(game, "searches", call, best_play_instead(game))
+  seats <- game_seats(game)
   check_whole(seat, 1, seats)
   players <- seated_players(game$rules$players, seats)
   players[[seat]] <- player_solved()
   solved <- change_game(game, list(players = players), call)
-  found <- tryCatch(game$kind$solve(solved$spec$rules$players[[seat]]), `habanera::OutOfReach` = refuse_unsolved)
+  found <- tryCatch(searches$solve(solved$spec$rules$players[[seat]]), `habanera::OutOfReach` = refuse_unsolved)
   structure(c(found, list(seat = seat, game = in_words(solved))), class = "habanera_best_play")
 }
 
 best_play_instead <- function(game) {
-  if (!is.null(game$kind$best_strategy) || !is.null(game$kind$best_play) || !is.null(game$kind$best_of)) {
-    return("best_strategy() has its best play.")
-  }
+  if (!is.null(able(game, "plays_best"))) return("best_strategy() has its best play.")
   "player_lookahead() tries moves at any game that says what its outcomes are worth."
 }
 

@@ -42,38 +42,24 @@ best_strategy <- function(game, knows = c("total", "two_cards", "all_cards"), de
   check_given()
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
-  if (inherits(game, "habanera_game") && !is.null(game$kind$best_play)) {
-    if (!is.null(dead)) game <- game$kind$without(game, dead, call)
-    return(game$kind$best_play(game, call))
-  }
-  if (inherits(game, "habanera_game") && !is.null(game$kind$best_of)) {
-    if (!is.null(dead)) game <- game$kind$without(game, dead, call)
-    return(vary_rules(game, !!!game$kind$best_of(game$rules), of = "edge"))
-  }
-  game <- solved_game(game, "best_strategy", dead, call)
-  best <- game$kind$best_strategy(game, knows, call)
+  game <- without_cards(checked_game(game), dead, call)
+  solver <- capability(game, "plays_best", call)
+  if (!is.null(solver$by_hands)) return(solver$by_hands(game, call))
+  if (!is.null(solver$by_rule)) return(vary_rules(game, !!!solver$by_rule(game$rules), of = "edge"))
+  game <- without_cut(game)
+  best <- solver$strategy(game, knows, call)
   edge <- function(strategy) exact_edge(change_game(game, list(players = strategy), call), call)
   best$game <- game
   best$knows <- knows
   best$edge <- edge(best)
-  best$edge_all_cards <- if (knows == "all_cards") best$edge else edge(game$kind$best_strategy(game, "all_cards", call))
+  best$edge_all_cards <- if (knows == "all_cards") best$edge else edge(solver$strategy(game, "all_cards", call))
   class(best) <- c("habanera_best_strategy", class(best))
   best
 }
 
-# A game of which this is worked out, of a single seat and a fresh shoe, without the dead cards.
-solved_game <- function(game, what, dead, call) {
-  checked_game(game, call = call)
-  if (is.null(game$kind[[what]])) {
-    refuse(sprintf("%s is not solved: there is no %s() of it.", game$kind$title, what), call = call)
-  }
-  if (!is.null(dead)) game <- game$kind$without(game, dead, call)
-  without_cut(game)
-}
-
 #' @export
 as.data.frame.habanera_best_strategy <- function(x, row.names = NULL, optional = FALSE, ...) {
-  x$game$kind$expected(x$game, x$knows, NULL)
+  able(x$game, "plays_best")$expected(x$game, x$knows, NULL)
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_best_strategy)

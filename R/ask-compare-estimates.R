@@ -76,7 +76,7 @@ paired_number <- function(x, name, outcomes, n, level) {
 # How far apart the values of a number can lie by the rules of both games; NA where nothing bounds them.
 largest_difference <- function(pair, name) {
   ends <- unlist(lapply(pair[c("x", "y")], function(game) {
-    limits <- game$kind$limits(game$rules)[[name]]
+    limits <- kind_of(game)$limits(game$rules)[[name]]
     if (is.null(limits)) c(NA, NA) else limits
   }))
   max(ends) - min(ends)

@@ -66,7 +66,7 @@ no_difference_in_words <- function(estimates) {
 
 # Of a number, on how many of the deals both games have one.
 unpaired_in_words <- function(x) {
-  columns <- x$provenance$experiment$x$kind$columns
+  columns <- x$provenance$experiment$x$columns
   trials <- trial_count(x)
   unpaired <- x$outcomes[["part"]] == "unpaired"
   vapply(unique(x$outcomes[["column"]][unpaired]), function(name) {

@@ -36,15 +36,15 @@ compare.habanera_game <- function(x, y, nsim = 1e5, seed = NULL, threads = NULL,
 
 new_game_pair <- function(x, y, call) {
   if (x$game != y$game) {
-    refuse(sprintf("`x` and `y` are games of two kinds, %s and %s, which have no deals in common.", x$kind$title,
-                   y$kind$title), call = call)
+    refuse(sprintf("`x` and `y` are games of two kinds, %s and %s, which have no deals in common.", kind_of(x)$title,
+                   kind_of(y)$title), call = call)
   }
   shared <- intersect(x$record, y$record)
   if (!length(shared)) {
     refuse(sprintf("The games record nothing in common: %s; and %s.", join_words(x$record), join_words(y$record)),
            call = call)
   }
-  seats <- c(x$kind$seats(x$rules), y$kind$seats(y$rules))
+  seats <- c(game_seats(x), game_seats(y))
   if (seats[1] != seats[2]) {
     refuse(sprintf("The games have %s and %s seats.", format_count(seats[1]), format_count(seats[2])),
            call = call)
@@ -53,8 +53,8 @@ new_game_pair <- function(x, y, call) {
     refuse("Games that R functions shuffle cannot be compared deal by deal.", call = call)
   }
   x$record <- y$record <- shared
-  x$spec$record <- core_columns(x$kind, shared)
-  y$spec$record <- core_columns(y$kind, shared)
+  x$spec$record <- core_columns(x$columns, shared)
+  y$spec$record <- core_columns(y$columns, shared)
   new_experiment("habanera_game_pair", x = x, y = y, record = shared)
 }
 
@@ -97,8 +97,8 @@ as_plain.habanera_game_pair <- function(experiment) {
   list(kind = "game_pair", x = as_plain(experiment$x), y = as_plain(experiment$y))
 }
 #' @export
-from_plain.game_pair <- function(plain) {
-  new_game_pair(restore_experiment(plain$x), restore_experiment(plain$y), NULL)
+from_plain.game_pair <- function(plain, game) {
+  new_game_pair(restored_game(plain$x, game), restored_game(plain$y, game), NULL)
 }
 #' @export
 finest_outcome.habanera_game_pair <- function(experiment) experiment$record[length(experiment$record)]

@@ -56,10 +56,9 @@ house_edge <- function(game, player = NULL, dead = NULL, nsim = 1e6, seed = NULL
   }
   checked_game(game)
   check_whole(nsim, 1, 1e12)
-  bets <- game$kind$bets(game$rules)
-  if (is.null(bets)) refuse_moneyless(game, call)
+  bets <- capability(game, "takes_bets", call)$bets(game$rules)
   game <- edge_game(game, player, dead, call)
-  by_trials <- bets$column %in% game$kind$simulated_only
+  by_trials <- bets$column %in% game$simulated_only
   parts <- list()
   if (any(!by_trials)) parts$known <- known_edge(game, bets[!by_trials, , drop = FALSE], nsim, seed, threads, call)
   if (any(by_trials)) {
@@ -70,7 +69,7 @@ house_edge <- function(game, player = NULL, dead = NULL, nsim = 1e6, seed = NULL
 
 # The edges of bets as exactly as they can be had.
 known_edge <- function(game, bets, nsim, seed, threads, call) {
-  solved <- game$kind$solved_edge(game, call)
+  solved <- solved_edge(game, call)
   if (!is.null(solved)) return(new_solved_edge(solved, bets, game, nsim, seed, threads))
   found <- tryCatch(exact(recording(game, edge_columns(bets))), habanera_error_work = function(cnd) NULL)
   if (is.null(found)) played_edge(game, bets, nsim, seed, threads) else edge_of_found(found, bets)
@@ -98,18 +97,18 @@ bound_edges <- function(parts, terms) {
 # The game with this player, and without cards that are gone.
 edge_game <- function(game, player, dead, call) {
   if (!is.null(player) && !"players" %in% names(game$rules)) {
-    refuse(sprintf("Nobody decides in %s: no `player`.", game$kind$title), call = call)
+    refuse(sprintf("Nobody decides in %s: no `player`.", kind_of(game)$title), call = call)
   }
-  if (!is.null(dead)) game <- game$kind$without(game, dead, call)
+  game <- without_cards(game, dead, call)
   if (!is.null(player)) game <- change_game(game, list(players = player), call)
-  game$kind$with_player(game, call)
+  solves <- able(game, "solves")
+  if (is.null(solves)) game else solves$with_player(game, call)
 }
 
 # Of a run that was made already, or its law: of the bets whose results it recorded.
 edge_of_results <- function(found, call) {
   game <- found$provenance$experiment
-  bets <- game$kind$bets(game$rules)
-  if (is.null(bets)) refuse_moneyless(game, call)
+  bets <- capability(game, "takes_bets", call)$bets(game$rules)
   known <- bets$column %in% names(found$outcomes)
   if (!any(known)) {
     refuse(sprintf("This run records no %s; record it, or give the game.",
@@ -127,10 +126,6 @@ edge_of_payout <- function(payout) {
   # Lines that share a pay are one; the moments are those of the payout.
   structure(list(bets = row, words = payout$words, game = NULL, said = payout$question, source = payout),
             class = "habanera_edge")
-}
-
-refuse_moneyless <- function(game, call) {
-  refuse(sprintf("%s is not played for money: there is no house edge.", game$kind$title), call = call)
 }
 
 # Of what was recorded of rounds, by trials or exactly.

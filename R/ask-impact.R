@@ -25,8 +25,8 @@ card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim
   check_given()
   call <- rlang::current_env()
   checked_game(game)
-  if (is.null(outcome)) outcome <- if (is.null(game$kind$winner)) game$record[1] else "win"
-  check_whole(seat, 1, game$kind$seats(game$rules))
+  if (is.null(outcome)) outcome <- if (is.null(kind_of(game)$winner)) game$record[1] else "win"
+  check_whole(seat, 1, game_seats(game))
   x <- new_holding(game, attribute, outcome, seat, call)
   counts <- simulate(x, nsim, seed, threads = threads, progress = progress)
   rows <- lapply(split(seq_along(counts$n), factor(counts$outcomes[["value"]], levels = x$values)), function(at) {
@@ -39,23 +39,18 @@ card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim
 }
 
 new_holding <- function(game, attribute, outcome, seat, call) {
-  dealing <- if (is.null(game$spec$dealing)) game$kind$opening(game$rules) else game$spec$dealing
-  if (is.null(dealing)) {
-    refuse(sprintf(if (is.null(game$kind$own_play)) "%s deals no hands." else
-      "%s deals by its own code: card_impact() takes games that deal before they are played.", game$kind$title),
-      call = call)
-  }
+  dealing <- capability(game, "deals_hands", call)$opening(game$rules)
   if (holds_rounds(game)) refuse("card_impact() is of single rounds: no `cut_after`.", "rules", call)
   if (!is.null(game$piles)) refuse("Given piles are the same in every trial; card_impact() needs a deal.", call = call)
   if (has_r_function(game)) refuse("card_impact() cannot play by an R function.", call = call)
   data <- catalogue_of(game$deck)$data[kinds_of(game$deck)$codes, , drop = FALSE]
   check_choice(attribute, names(data), "attribute", call)
-  numbers <- names(game$kind$columns)
+  numbers <- names(game$columns)
   numbers <- numbers[!is_category(game, numbers)]
-  check_choice(outcome, c(if (!is.null(game$kind$winner)) "win", numbers), "outcome", call)
+  check_choice(outcome, c(if (!is.null(kind_of(game)$winner)) "win", numbers), "outcome", call)
   labels <- ifelse(is.na(data[[attribute]]), "none", as.character(data[[attribute]]))
   game$spec$dealing <- dealing
-  game$spec$record <- if (outcome == "win") game$kind$winner else core_columns(game$kind, outcome)
+  game$spec$record <- if (outcome == "win") kind_of(game)$winner else core_columns(game$columns, outcome)
   new_experiment("habanera_holding", game = game, attribute = attribute, outcome = outcome, seat = seat,
                  values = unique(labels), classes = match(labels, unique(labels)))
 }
@@ -78,8 +73,8 @@ as_plain.habanera_holding <- function(experiment) {
        outcome = experiment$outcome, seat = experiment$seat)
 }
 #' @export
-from_plain.holding <- function(plain) {
-  new_holding(restore_experiment(plain$game), plain$attribute, plain$outcome, as.double(plain$seat), NULL)
+from_plain.holding <- function(plain, game) {
+  new_holding(restored_game(plain$game, game), plain$attribute, plain$outcome, as.double(plain$seat), NULL)
 }
 #' @export
 finest_outcome.habanera_holding <- function(experiment) experiment$outcome
@@ -134,7 +129,7 @@ print.habanera_impact <- function(x, rows = 15, ...) {
   games <- sum(counts$n) / length(from$values)
   if (games < trial_count(counts)) {
     cat_wrapped(sprintf("Of the %s of games %s.", format_percent(games / trial_count(counts), 4),
-                        from$game$kind$columns[[from$outcome]]$told_of))
+                        from$game$columns[[from$outcome]]$told_of))
   }
   shown <- data.frame(x$value, format_number(x$held), signed(x$estimate, chance),
                       paste(signed(x$conf.low, chance), "to", signed(x$conf.high, chance)))

@@ -43,15 +43,8 @@ round_robin <- function(game, players, nsim = 1e4, seed = NULL, threads = NULL, 
 most_meeting_columns <- 600
 
 new_meeting <- function(game, players, call) {
-  scores <- game$kind$scores(game$rules)
-  # In games of the house that have no score, players only choose what they bet.
-  if (!"players" %in% names(game$rules) || (is.null(scores) && !is_ones_own(game))) {
-    refuse(sprintf("In %s nobody decides anything: there is no round robin.", game$kind$title), call = call)
-  }
-  if (is.null(scores)) {
-    refuse(sprintf("%s does not say who wins: a round robin needs an outcome that is outcome_seat().", game$kind$title),
-           call = call)
-  }
+  refuse_without_decisions(game, call)
+  scores <- capability(game, "scores", call)$columns(game$rules)
   if (holds_rounds(game)) refuse("A round robin is of single rounds: no `cut_after`.", "rules", call)
   seats <- length(scores)
   if (seats < 2) refuse("A round robin needs a game of two seats or more; with one seat use compare().", call = call)
@@ -72,7 +65,7 @@ new_meeting <- function(game, players, call) {
 # A list of players, each with the name that it goes by.
 met_players <- function(game, players, call) {
   names <- names(players)
-  rule <- Filter(function(rule) rule$name == "players", game$kind$rules)[[1]]
+  rule <- Filter(function(rule) rule$name == "players", kind_of(game)$rules)[[1]]
   if (is.character(players)) check_utf8(players, "players", call)
   if (is.character(players)) players <- trimws(unlist(strsplit(players, ",", fixed = TRUE)))
   if (is.function(players)) players <- list(players)
@@ -128,9 +121,9 @@ as_plain.habanera_meeting <- function(experiment) {
        players = plain_rule(new_players(experiment$players)))
 }
 #' @export
-from_plain.meeting <- function(plain) {
+from_plain.meeting <- function(plain, game) {
   players <- rlang::set_names(as.list(as.character(plain$players)), as.character(plain$names))
-  new_meeting(restore_experiment(plain$game), players, NULL)
+  new_meeting(restored_game(plain$game, game), players, NULL)
 }
 #' @export
 precision_terms.habanera_meeting <- function(experiment) character()
@@ -187,7 +180,7 @@ meeting_scores <- function(x) {
   unit <- unit_of(experiment$game, experiment$game$record[1])
   at <- score_places(experiment)
   deals <- trial_count(x)
-  is_share <- experiment$game$kind$score_of == "the win"
+  is_share <- able(experiment$game, "scores")$of == "the win"
   list(line_ups = experiment$line_ups, of = function(weights) {
     against <- any(weights < 0)
     all <- numeric(length(columns))
@@ -294,7 +287,7 @@ meeting_sentences <- function(x, players, seats, variation) {
     interval <- interval_in_words(rows$conf.low, rows$conf.high, format_percent)
     paste0(format_percent(rows$estimate), ifelse(is.na(interval), "", sprintf(" (%s)", interval)))
   }
-  score_of <- x$provenance$experiment$game$kind$score_of
+  score_of <- able(x$provenance$experiment$game, "scores")$of
   even <- if (score_of == "the win") sprintf("an even share is %s", format_percent(1 / nrow(seats))) else {
     sprintf("all seats have %s on average", format_percent(mean(seats$estimate)))
   }

@@ -26,9 +26,10 @@
 mistakes <- function(game, player = NULL, dead = NULL) {
   check_given()
   call <- rlang::current_env()
-  game <- solved_game(game, "mistakes", dead, call)
+  reference <- capability(checked_game(game), "prices_mistakes", call)
+  game <- without_cut(without_cards(game, dead, call))
   if (!is.null(player)) game <- change_game(game, list(players = player), call)
-  found <- game$kind$mistakes(game, call)
+  found <- reference$mistakes(game, call)
   rows <- found$rows[order(-found$rows$loss, found$rows$hand), , drop = FALSE]
   rownames(rows) <- NULL
   structure(rows, class = c("habanera_mistakes", "habanera_table", "data.frame"), edge = found$edge, best_edge = found$best_edge,

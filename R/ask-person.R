@@ -25,9 +25,9 @@ sit_in <- function(game, seat = 1, seed = NULL, trial = 1, file = NULL) {
   call <- rlang::current_env()
   checked_game(game)
   refuse_without_decisions(game, call)
-  check_whole(seat, 1, game$kind$seats(game$rules))
+  check_whole(seat, 1, game_seats(game))
   check_whole(trial)
-  if (!is.null(file) && (is_own_game(game) || !is.null(game$kind$code))) {
+  if (!is.null(file) && !is.null(game$own)) {
     refuse("Moves at a game with code of one's own are not kept: no `file`.")
   }
   kept <- if (!is.null(file) && file.exists(check_string(file))) read_sitting(file, call)
@@ -38,14 +38,9 @@ sit_in <- function(game, seat = 1, seed = NULL, trial = 1, file = NULL) {
   play_sitting(sitting)
 }
 
-refuse_without_decisions <- function(game, call) {
-  if ("players" %in% names(game$rules)) return(invisible())
-  refuse(sprintf("In %s nobody decides anything.", game$kind$title), call = call)
-}
-
 # The game with `player` in a seat of its.
 with_player_in <- function(game, seat, player) {
-  players <- seated_players(game$rules$players, game$kind$seats(game$rules))
+  players <- seated_players(game$rules$players, game_seats(game))
   players[[seat]] <- player
   change_game(game, list(players = players), NULL)
 }
@@ -56,8 +51,8 @@ play_sitting <- function(sitting) {
   keep <- function(over) write_sitting(utils::modifyList(sitting, list(moves = state$moves, over = over)))
   asked <- function(view, moves, choice) {
     if (choice <= length(state$moves)) return(kept_move(state$moves[choice], moves, choice, sitting$file))
-    state$moves[choice] <- asked_move(sitting$game$kind$view_words(sitting$game$rules, view), moves,
-                                       sitting$game$kind$move_words)
+    state$moves[choice] <- asked_move(kind_of(sitting$game)$view_words(sitting$game$rules, view), moves,
+                                       kind_of(sitting$game)$move_words)
     keep(FALSE)
     state$moves[choice]
   }
@@ -94,7 +89,7 @@ sitting_in_words <- function(x) {
   moves <- count_of(length(x$moves), "move")
   if (!x$over) return(sprintf("Stopped after %s%s.", moves, if (is.null(x$file)) "" else
     sprintf("; %s keeps them, and the same call goes on", file_name(x$file))))
-  sprintf("%s; you made %s.", sentence(x$game$kind$end_in_words(x$trace)), moves)
+  sprintf("%s; you made %s.", sentence(kind_of(x$game)$end_in_words(x$trace)), moves)
 }
 
 sitting_form <- 1
@@ -114,7 +109,7 @@ read_sitting <- function(file, call) {
     plain <- list_data(file, call, simplifyDataFrame = FALSE)
     stopifnot(identical(as.double(plain$habanera_sitting), sitting_form), is.list(plain$game),
               is.numeric(plain$moves) || !length(plain$moves))
-    list(game = restore_experiment(plain$game), words = plain$words, seed = as.double(plain$seed),
+    list(game = restored_game(plain$game), words = plain$words, seed = as.double(plain$seed),
          trial = as.double(plain$trial), seat = as.double(plain$seat), moves = as.double(unlist(plain$moves)),
          over = isTRUE(plain$over), file = file)
   }, error = not_ours)
@@ -143,7 +138,7 @@ judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
   call <- rlang::current_env()
   if (rlang::is_string(x)) x <- read_sitting(x, call)
   if (!is.list(x) || is.null(x$moves)) refuse(sprintf("`x` must be what sit_in() gave, or its file, not %s.", said(x)))
-  if (is.null(x$game$kind$judge)) refuse(sprintf("Moves at %s are not judged.", x$game$kind$title))
+  judges <- capability(x$game, "judges", rlang::current_env())
   if (rlang::is_string(by)) by <- player_from_text(by, call)
   if (!inherits(by, "habanera_player") || !by$name %in% c("lookahead", "solved")) {
     refuse(sprintf("`by` must be player_lookahead() or player_solved(), not %s.", said(by)))
@@ -153,7 +148,7 @@ judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
   # A move that a place does not have is told by its choice, and not by the core.
   whole <- is.finite(x$moves) & x$moves == floor(x$moves) & x$moves >= 1 & x$moves <= 64
   if (!all(whole)) kept_move(NA, integer(), which(!whole)[1], x$file)
-  found <- tryCatch(x$game$kind$judge(judged$spec$rules, x$seat, x$moves, deck, x$seed, x$trial),
+  found <- tryCatch(judges$judge(judged$spec$rules, x$seat, x$moves, deck, x$seed, x$trial),
                     `habanera::OutOfReach` = refuse_unsolved)
   structure(judged_rows(found, x$moves, x$file), class = c("habanera_judged", "habanera_table", "data.frame"), by = format(by),
             words = in_words(x$game), seat = x$seat)

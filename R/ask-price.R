@@ -4,11 +4,11 @@
 #' @export
 price_for.habanera_game <- function(x, edge = 0.05, lines = NULL, whole = TRUE, bet = NULL, ...) {
   call <- rlang::current_env()
-  bets <- x$kind$bets(x$rules)
-  if (is.null(bets)) refuse_moneyless(x, call)
+  bets <- capability(x, "takes_bets", call)$bets(x$rules)
   check_between(edge, -1e6, 1)
   bet <- if (is.null(bet)) bets$term[1] else check_choice(bet, bets$term)
-  paid <- if (is.null(x$kind$price_lines)) price_lines_of_rules(x, bet, call) else x$kind$price_lines(x, call)
+  by_lines <- able(x, "pays_by_lines")
+  paid <- if (is.null(by_lines)) price_lines_of_rules(x, bet, call) else by_lines$lines(x, call)
   if (is.null(lines)) lines <- names(paid$now)[1]
   line_prices(paid$now, paid$edge_of, check_lines(lines, names(paid$now), call), edge, whole, in_words(x), call)
 }
@@ -16,10 +16,10 @@ price_for.habanera_game <- function(x, edge = 0.05, lines = NULL, whole = TRUE, 
 # Rules that are numbers called `..._pays`, or what a game has of them: what they are `now`, and the edge of a bet by
 # others.
 price_lines_of_rules <- function(game, bet, call) {
-  names <- grep("pays$", rule_names(game$kind), value = TRUE)
+  names <- grep("pays$", rule_names(kind_of(game)), value = TRUE)
   now <- unlist(Filter(function(value) is.numeric(value) && length(value) == 1, unclass(game$rules)[names]))
-  if (!length(now)) refuse(sprintf("%s has no rule that is a pay.", game$kind$title), call = call)
-  main <- game$kind$bets(game$rules)$term[1]
+  if (!length(now)) refuse(sprintf("%s has no rule that is a pay.", kind_of(game)$title), call = call)
+  main <- bets_of(game)$term[1]
   edge_of_main <- if (bet == main && is.null(game$given$players)) edge_finder(game, "total", call)
   list(now = now, edge_of = function(pays) {
     changed <- pays[pays != now]

@@ -22,7 +22,7 @@ rule_effects <- function(game, knows = c("total", "two_cards", "all_cards"), pro
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
   checked_game(game)
-  if (is.null(game$kind$bets(game$rules))) refuse_moneyless(game, call)
+  capability(game, "takes_bets", call)
   game <- without_cut(game)
   tried <- tried_rules(game, call)
   edge_of <- edge_finder(game, knows, call)
@@ -34,13 +34,13 @@ rule_effects <- function(game, knows = c("total", "two_cards", "all_cards"), pro
                        effect = edges - edges[1]),
             class = c("habanera_rule_effects", "habanera_table", "data.frame"), part = attr(found, "part"),
             words = in_words(game), passed_over = tried$passed_over,
-            played_by = if (!is.null(game$kind$best_strategy)) knows_labels[[knows]])
+            played_by = if (!is.null(able(game, "plays_best")$edge_of)) knows_labels[[knows]])
 }
 
 # The game with each rule changed alone.
 tried_rules <- function(game, call) {
   found <- list(games = list(), rule = character(), value = character(), passed_over = character())
-  for (rule in game$kind$rules) {
+  for (rule in kind_of(game)$rules) {
     for (value in rule$tries) {
       if (identical(rule$check(value, rule$name, call), game$rules[[rule$name]])) next
       text <- rule_text(value)
@@ -55,13 +55,14 @@ tried_rules <- function(game, call) {
       found$value <- c(found$value, text)
     }
   }
-  if (!length(found$games)) refuse(sprintf("%s has no rules to try.", game$kind$title), call = call)
+  if (!length(found$games)) refuse(sprintf("%s has no rules to try.", kind_of(game)$title), call = call)
   found
 }
 
 # What gives the edge of one game after the other: against the best player, where games of its kind are solved.
 edge_finder <- function(game, knows, call) {
-  if (!is.null(game$kind$best_edges)) return(game$kind$best_edges(knows, call))
+  solver <- able(game, "plays_best")
+  if (!is.null(solver$edge_of)) return(solver$edge_of(knows, call))
   function(each) {
     edge <- house_edge(each, nsim = 1)
     if (edge$bets$how[1] != "exact") {

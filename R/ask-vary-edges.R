@@ -28,7 +28,7 @@ edge_of_players <- function(game, call) {
   against_best <- edge_finder(game, "total", call)
   function(each) {
     if (is.null(each$given$players)) return(against_best(each))
-    solved <- each$kind$solved_edge(each, call)
+    solved <- solved_edge(each, call)
     if (is.null(solved)) refuse("Who plays by luck has no exact edge: of = \"outcomes\" plays.", "work", call)
     0 - solved$bets$mean[1]
   }

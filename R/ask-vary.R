@@ -39,9 +39,9 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   checked_game(game)
   values <- rlang::list2(...)
   if (!length(values)) refuse("Name a rule and the values to try, as in `rule = 0:3`.")
-  refuse_unknown_rules(game$kind, values, call)
+  refuse_unknown_rules(kind_of(game), values, call)
   if (of == "edge") {
-    if (is.null(game$kind$bets(game$rules))) refuse_moneyless(game, call)
+    capability(game, "takes_bets", call)
     return(vary_edges(game, possible_variants(game, rule_grid(values, call), call), want, progress, call))
   }
   wish <- checked_wish(want, game, call)

@@ -60,12 +60,12 @@ endless_estimates <- function(x, names) {
 }
 
 # Whether a number has a value only where a game ended.
-is_of_ended <- function(column, game) isTRUE(game$kind$columns[[column]]$lacks_end)
+is_of_ended <- function(column, game) isTRUE(game$columns[[column]]$lacks_end)
 
 # The outcome that says how a game ended, and which of its words mean that it did not; NULL where games always end.
 ending_of <- function(game) {
-  found <- Filter(function(column) !is.null(column$without_end), game$kind$columns)
-  if (length(found)) list(column = names(found)[1], without_end = found[[1]]$without_end(game$rules))
+  found <- Filter(function(column) !is.null(column$without_end), game$columns)
+  if (length(found)) list(column = names(found)[1], without_end = found[[1]]$without_end)
 }
 
 # The game with how it ended among what it records.

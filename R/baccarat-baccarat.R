@@ -42,17 +42,18 @@
 #' @export
 game_baccarat <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(kind_of_baccarat(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(game_kind("baccarat"), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
 kind_of_baccarat <- function() {
   new_kind(
     "baccarat", "Baccarat", "game_baccarat", "two hands by fixed rules, and bets on which comes nearer to nine.",
     baccarat_rules(), baccarat_columns(), c("winner", "net_player", "net_banker", "net_tie"), core_baccarat,
-    fitted = fitted_baccarat, settled = settled_baccarat, deck = shoe_of_packs,
+    fitted = fitted_baccarat, settled = settled_baccarat, deck = shoe_of_packs, cards = baccarat_cards,
     dealt = function(rules, deck) dealt_of_shoe(rules, deck, 6),
     core = baccarat_spec, likeness = function(game) like_kinds(baccarat_traits(game$spec$rules)),
-    bets = baccarat_bets, without = without_dead, counted_by = baccarat_counted_by,
+    can = list(takes_bets = list(bets = baccarat_bets), drops_cards = list(without = without_dead)),
+    counted_by = baccarat_counted_by,
     in_short = baccarat_in_short, step_words = baccarat_step_words, step_notes = baccarat_step_notes,
     end_in_words = net_end_in_words,
     out_of_reach = function(rules, deck) if (rules$shoes > 1) session_not_walked,
@@ -96,7 +97,7 @@ baccarat_columns <- function() {
 }
 
 # The outcomes of side bets, and what these pay, which is worked out once.
-fitted_baccarat <- function(kind, rules, call) {
+fitted_baccarat <- function(rules, call) {
   bets <- names(rules$side_bets)
   taken <- intersect(bets, c(names(baccarat_columns()), "player", "banker", "tie"))
   if (length(taken)) refuse(sprintf("`side_bets`: `%s` has a meaning already.", taken[1]), "rules", call)
@@ -104,23 +105,18 @@ fitted_baccarat <- function(kind, rules, call) {
     refuse(sprintf("`bet_on` must be a bet (%s), not %s.", join_words(c("player", "banker", "tie", bets), "or"),
                    quoted(rules$bet_on)), "rules", call)
   }
-  kind$columns <- baccarat_columns()
-  for (i in seq_along(bets)) {
-    kind$columns[[bets[i]]] <- list(meaning = sprintf("what the bet %s brings the player", bets[i]),
-                                    told_of = "that were played", is_money = TRUE, core = paste0("side_", i))
-  }
   side <- baccarat_bets_of(rules, shoe_of_packs(rules), call)
   unit <- baccarat_unit(rules, side$handed, call)
-  kind$simulated_only <- c(side$all_cards, if (rules$bet_on %in% side$all_cards) "net")
-  kind$cards <- function(rules, deck, record, call) {
-    list(values = baccarat_values(deck, rules$points_by, call), side = side, unit = unit, count = length(deck),
-         bettor = core_bettor(rules, 1, deck, length(rules$deck), call))
-  }
-  kind$units <- function(rules) {
-    money <- c("net", "net_player", "net_banker", "net_tie", bets)
-    as.list(rlang::set_names(rep(unit, length(money)), money))
-  }
-  counted_kind(kind, rules, function(seat) "net")
+  money <- c("net", "net_player", "net_banker", "net_tie", bets)
+  counted_fit(list(columns = c(baccarat_columns(), side_bet_columns(bets)),
+                   units = as.list(rlang::set_names(rep(unit, length(money)), money)),
+                   simulated_only = c(side$all_cards, if (rules$bet_on %in% side$all_cards) "net"),
+                   kept = list(side = side, unit = unit)), rules, 1, "net")
+}
+
+baccarat_cards <- function(rules, deck, record, kept, call) {
+  list(values = baccarat_values(deck, rules$points_by, call), side = kept$side, unit = kept$unit, count = length(deck),
+       bettor = core_bettor(rules, 1, deck, length(rules$deck), call))
 }
 
 baccarat_values <- function(deck, points_by, call) {

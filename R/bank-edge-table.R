@@ -45,11 +45,11 @@ edge_table <- function(..., rounds_per_hour = 60, rounds = 300) {
   structure(do.call(rbind, unname(rows)), class = c("habanera_edge_table", "habanera_table", "data.frame"), rounds = rounds)
 }
 
-edge_title <- function(edge) if (is.null(edge$game)) edge$said else edge$game$kind$title
+edge_title <- function(edge) if (is.null(edge$game)) edge$said else kind_of(edge$game)$title
 
 edge_table_rows <- function(name, edge, per_hour, rounds, call) {
   found <- tidy(edge)
-  terms <- if (is.null(edge$game)) found$term else edge$game$kind$bets(edge$game$rules)$term
+  terms <- if (is.null(edge$game)) found$term else bets_of(edge$game)$term
   loses <- vapply(match(found$term, terms), function(bet) {
     law <- round_law(edge$source, call, bet)
     night <- sum_law(law, unit_of_money(law$net, call), rounds, call)

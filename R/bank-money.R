@@ -77,17 +77,16 @@ told_law <- function(x, call, bet) {
 # Of a game: exact where that is in reach, else of a million rounds; their mean is moved to the exact one where the edge
 # is solved.
 law_of_game <- function(game, call, bet = 1) {
-  bets <- game$kind$bets(game$rules)
-  if (is.null(bets)) refuse_moneyless(game, call)
+  bets <- capability(game, "takes_bets", call)$bets(game$rules)
   game <- recording(game, bets$column[bet])
   if (holds_rounds(game)) return(law_of_outcomes(in_whole_runs(simulate(game, nsim = 20000, seed = 1)), call, bet))
   law <- tryCatch(exact(game), habanera_error_work = function(cnd) {
     in_whole_runs(simulate(game, nsim = 1e6, seed = 1))
   }) |>
     law_of_outcomes(call, bet)
-  solved <- if (law$error > 0) game$kind$solved_edge(game, call)
+  solved <- if (law$error > 0) solved_edge(game, call)
   if (is.null(solved)) return(law)
-  seats <- game$kind$seats(game$rules)
+  seats <- game_seats(game)
   law <- moved_law(law, seats * solved$bets$mean[bet] - sum(law$net * law$probability))
   law[c("error", "exact")] <- list(0, FALSE)
   law$words <- paste(law$words, "(its mean exact, its spread simulated)")
@@ -116,14 +115,14 @@ law_of_payout <- function(x) {
 
 law_of_outcomes <- function(x, call, bet = 1) {
   game <- x$provenance$experiment
-  bets <- game$kind$bets(game$rules)
+  bets <- bets_of(game)
   column <- intersect(c(bets$column[bet], if (bet == 1) "net"), names(x$outcomes))[1]
   if (is.null(bets) || is.na(column)) {
     refuse("These counts record no `net`; simulate the game with `record = \"net\"`.", call = call)
   }
   weight <- if (is.null(x$n)) x$probability else x$n
   # In stakes of one seat, of all that play.
-  stake <- bets$stake[bet] / game$kind$seats(game$rules)
+  stake <- bets$stake[bet] / game_seats(game)
   net <- x$outcomes[[column]] / stake
   moments <- pay_moments(net, weight)
   error <- if (is.null(x$n)) 0 else pay_errors(x, list(by = column, of = function(rows) rows[[column]]), weight)$mean

@@ -88,8 +88,8 @@ read_takings <- function(file, game, call) {
 
 # How many initial stakes a round can cost the player: the stake where it is not raised, unknown where no rule tells.
 most_lost <- function(game) {
-  bet <- game$kind$bets(game$rules)[1, ]
-  limits <- game$kind$limits(game$rules)[[bet$column]]
+  bet <- bets_of(game)[1, ]
+  limits <- kind_of(game)$limits(game$rules)[[bet$column]]
   if (!is.null(limits)) return(-limits[1] / bet$stake)
   if (is.na(bet$staked)) 1 else Inf
 }

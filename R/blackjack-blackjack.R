@@ -45,29 +45,32 @@
 #' @export
 game_blackjack <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(kind_of_blackjack(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(game_kind("blackjack"), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
 kind_of_blackjack <- function() {
   new_kind(
     "blackjack", "Blackjack", "game_blackjack", "seats against a dealer who plays by rule, nearest to 21 wins.",
-    blackjack_rules(), blackjack_columns(), c("net", "staked", "result"), core_blackjack, fitted = fitted_blackjack,
-    settled = settled_blackjack, deck = blackjack_shoe, dealt = blackjack_dealt,
-    afresh = function(rules) is.infinite(rules$packs),
-    without = blackjack_without, with_player = blackjack_with_player, solved_edge = blackjack_solved_edge,
-    bet_means = blackjack_bet_means, counted_by = blackjack_counted_by,
-    best_strategy = blackjack_best, best_edges = blackjack_best_edges, expected = blackjack_expected,
-    dealer_totals = blackjack_dealer_totals, advise = blackjack_advice, mistakes = blackjack_mistakes,
-    cells = blackjack_cells, departures = blackjack_departures,
-    core = blackjack_spec, likeness = blackjack_likeness, units = blackjack_units,
-    limits = blackjack_limits, bets = blackjack_bets,
-    scores = blackjack_scores, score_of = "a stake",
-    opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE),
+    blackjack_rules(), blackjack_columns(), c("net", "staked", "result"), core_blackjack,
+    can = blackjack_capabilities(), fitted = fitted_blackjack, settled = settled_blackjack, deck = blackjack_shoe,
+    dealt = blackjack_dealt, afresh = function(rules) is.infinite(rules$packs), cards = blackjack_cards,
+    core = blackjack_spec, likeness = blackjack_likeness, limits = blackjack_limits, counted_by = blackjack_counted_by,
     move_words = blackjack_moves(), view_words = blackjack_view_words, out_of_reach = blackjack_out_of_reach,
     in_short = blackjack_in_short, step_words = blackjack_step_words, step_notes = blackjack_step_notes,
     end_in_words = blackjack_end_in_words, fewer_deals = "a smaller pack", examples = blackjack_examples
   )
 }
+
+blackjack_capabilities <- function() list(
+  takes_bets = list(bets = blackjack_bets), drops_cards = list(without = blackjack_without),
+  solves = list(edge = blackjack_solved_edge, with_player = blackjack_with_player, bet_means = blackjack_bet_means),
+  plays_best = list(strategy = blackjack_best, expected = blackjack_expected, edge_of = blackjack_best_edges),
+  advises = list(advise = blackjack_advice), tells_dealer = list(totals = blackjack_dealer_totals),
+  prices_mistakes = list(mistakes = blackjack_mistakes),
+  counts = list(cells = blackjack_cells, departures = blackjack_departures),
+  scores = list(columns = blackjack_scores, of = "a stake"),
+  deals_hands = list(opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE))
+)
 
 blackjack_scores <- function(rules) if (rules$seats == 1) "net" else paste0("net_", seq_len(rules$seats))
 
@@ -144,7 +147,7 @@ blackjack_columns <- function() {
 }
 
 # The outcomes of the seats there are and of the side bets, and what these pay, which is worked out once.
-fitted_blackjack <- function(kind, rules, call) {
+fitted_blackjack <- function(rules, call) {
   columns <- blackjack_columns()
   seat <- as.numeric(sub("^.*_([1-7])$|.*", "\\1", names(columns)))
   of_seat <- !is.na(seat)
@@ -154,22 +157,21 @@ fitted_blackjack <- function(kind, rules, call) {
   bets <- names(rules$side_bets)
   taken <- intersect(bets, names(blackjack_columns()))
   if (length(taken)) refuse(sprintf("`side_bets`: `%s` is an outcome already.", taken[1]), "rules", call)
-  for (i in seq_along(bets)) {
-    columns[[bets[i]]] <- list(meaning = sprintf("what the bet %s brings the player", bets[i]),
-                               told_of = "that were played", is_money = TRUE, core = paste0("side_", i))
-  }
-  kind$columns <- columns
-  kind$record <- if (rules$seats == 1) single else {
+  columns <- c(columns, side_bet_columns(bets))
+  record <- if (rules$seats == 1) single else {
     paste0(rep(c("net", "staked", "result"), each = rules$seats), "_", seq_len(rules$seats))
   }
   values <- side_bet_values(rules, blackjack_shoe(rules), call)
   unit <- blackjack_unit(rules, values, call)
-  kind$cards <- function(rules, deck, record, call) {
-    c(blackjack_cards(rules, deck, call),
-      list(bets = values, unit = unit, bettor = core_bettor(rules, rules$seats, deck, length(rules$deck), call)))
-  }
-  kind$units <- function(rules) blackjack_units(rules, unit)
-  counted_kind(kind, rules, function(seat) paste0(c("net", "staked"), if (rules$seats > 1) paste0("_", seat)))
+  seat <- counting_seats(rules$players, rules$seats)
+  counted_fit(list(columns = columns, record = record, units = blackjack_units(rules, unit),
+                   kept = list(bets = values, unit = unit)),
+              rules, rules$seats, paste0(c("net", "staked"), if (rules$seats > 1) paste0("_", seat)))
+}
+
+blackjack_cards <- function(rules, deck, record, kept, call) {
+  c(blackjack_traits(rules, deck, call), kept,
+    list(bettor = core_bettor(rules, rules$seats, deck, length(rules$deck), call)))
 }
 
 blackjack_shoe <- function(rules) rep(rules$deck, if (is.finite(rules$packs)) rules$packs else 1)
@@ -246,7 +248,7 @@ blackjack_dealt <- function(rules, deck) {
   min(length(deck), round + max(rules$burn, if (is.null(rules$cut_after)) 0 else rules$cut_after - 1))
 }
 
-blackjack_cards <- function(rules, deck, call) {
+blackjack_traits <- function(rules, deck, call) {
   values <- card_values(deck, rules$points_by, call)
   kinds <- kinds_of(deck)
   by <- if (rules$split_by == "points") values else catalogue_of(deck)$data$rank[kinds$codes]

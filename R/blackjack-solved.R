@@ -21,7 +21,7 @@ refuse_dry_shoe <- function(game, call) {
   machine <- game_machine(game)
   spec <- recording(game, "cards_used")$spec
   solving(core_count_game(machine, spec, 1, 1, 1e5, 1), call)
-  if (!is.null(game$kind$out_of_reach(game$rules, game$deck))) return(invisible())
+  if (!is.null(kind_of(game)$out_of_reach(game$rules, game$deck))) return(invisible())
   tryCatch(solving(core_walk_game(machine, spec, 2e5), call), `std::length_error` = function(cnd) NULL)
   invisible()
 }
@@ -273,7 +273,7 @@ blackjack_beside <- function(game, known, pairs_with, others, call) {
 
 # Against the best play by totals.
 blackjack_mistakes <- function(game, call) {
-  best <- change_game(game, list(players = game$kind$best_strategy(game, "total", call)), call)
+  best <- change_game(game, list(players = able(game, "plays_best")$strategy(game, "total", call)), call)
   list(rows = mistakes_against(best, game, call), edge = exact_edge(game, call), best_edge = exact_edge(best, call),
        best = "best play by totals")
 }

@@ -20,9 +20,9 @@ with_typed_counter <- function(game, options, command) {
     if (length(given)) refuse_usage(command, sprintf("--%s goes with --counting.", given[1]))
     return(game)
   }
-  seats <- game$kind$seats(game$rules)
+  seats <- game_seats(game)
   if (!"players" %in% names(game$rules)) {
-    refuse_usage(command, sprintf("--counting is for games dealt from a shoe, not %s.", game$kind$title))
+    refuse_usage(command, sprintf("--counting is for games dealt from a shoe, not %s.", kind_of(game)$title))
   }
   decides <- seated_players(game$rules$players, seats)[[seats]]
   counter <- player_counting(if (decides$name != "flat") decides, options$counting,

@@ -85,19 +85,19 @@ shell_game <- function(options, arguments, command) {
 # A game in a file, by these rules and settings.
 own_shell_game <- function(game, given, options, words, command) {
   if (!is.null(options$piles)) refuse_usage(command, "a game in a file lays its piles itself: no --piles.")
-  if (!is.null(options$rules)) given <- utils::modifyList(rules_from_file(options$rules, game$kind, NULL), given)
+  if (!is.null(options$rules)) given <- utils::modifyList(rules_from_file(options$rules, kind_of(game), NULL), given)
   settings <- game$settings
   if (!is.null(options$shuffle)) settings$shuffle <- options$shuffle
   if (!is.null(options$seat_names)) settings$seat_names <- words(options$seat_names)
   if (!is.null(options$record)) settings$record <- words(options$record)
-  refuse_unknown_rules(game$kind, given, NULL)
-  new_game(game$kind, utils::modifyList(game$given, given), settings, NULL)
+  refuse_unknown_rules(kind_of(game), given, NULL)
+  new_game(kind_of(game), utils::modifyList(game$given, given), settings, NULL)
 }
 
 # "RULE=VALUE" texts as a list of rules; a text may hold several of the game's rules, and values by name.
 typed_rules <- function(texts, name, command, game) {
   if (is.null(texts)) return(list())
-  known <- if (inherits(game, "habanera_game")) rule_names(game$kind) else games(game)$rule
+  known <- if (inherits(game, "habanera_game")) rule_names(kind_of(game)) else games(game)$rule
   parts <- unlist(lapply(texts, split_rules, known))
   bad <- parts[!grepl("^[a-z_0-9]+=.", parts)]
   if (length(bad)) {
@@ -149,7 +149,7 @@ run_vary <- function(options, arguments) {
   if (is.null(options$over)) refuse_usage(command, "it needs --over with a rule and its values.")
   game <- shell_game(options, arguments, command)
   over <- lapply(typed_rules(options$over, "over", command, game), typed_values)
-  if (!is.null(options$outcome) && !recorded_of_term(options$outcome) %in% c(game$record, names(game$kind$columns))) {
+  if (!is.null(options$outcome) && !recorded_of_term(options$outcome) %in% c(game$record, names(game$columns))) {
     refuse_usage(command, sprintf("--outcome names %s, which is not recorded; recorded are %s.", quoted(options$outcome),
                                   join_words(game$record)))
   }

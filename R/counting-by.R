@@ -36,7 +36,7 @@ by_true_count <- function(sim) {
     refuse(paste("`sim` must be counts of a game with `cut_after` and a player_counting() that record `true_count` and",
                  "`net_per_bet`; made by simulate()."))
   }
-  seats <- seated_players(game$rules$players, game$kind$seats(game$rules))
+  seats <- seated_players(game$rules$players, game_seats(game))
   ramp <- seats[[counting_seats(game$rules$players, length(seats))]]$settings$bets
   priced_counts(list(game = game, sums = sums_of_counts(sim), trials = trial_count(sim), classes = classes,
                      nets = nets_by_class(sim, classes), run = run_in_words(sim), ramp = ramp, repriced = FALSE))

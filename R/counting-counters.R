@@ -40,7 +40,7 @@ compare_counters <- function(game, players, ruin = 0.05, bank = 400, nsim = 2000
   players <- named_counters(players, call)
   if (!holds_rounds(game)) refuse("Counting needs a shoe: give the game a `cut_after`, as in 0.75.", "rules", call)
   seed <- resolve_seed(seed, call)
-  seat <- game$kind$seats(game$rules)
+  seat <- game_seats(game)
   rows <- lapply_until_interrupted(names(players), function(name) {
     shoes <- simulate(with_counter(game, players[[name]], seat, call), nsim = nsim, seed = seed, threads = threads)
     cbind(player = name, counter_at_risk(by_true_count(shoes), ruin, bank))

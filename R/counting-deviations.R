@@ -37,8 +37,8 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   call <- rlang::current_env()
   local_progress("Finding deviations", progress)
   checked_game(game)
-  if (is.null(game$kind$cells)) refuse(sprintf("%s has no table that is departed from.", game$kind$title))
-  if (game$kind$afresh(game$rules)) refuse("An endless shoe has no count.")
+  capability(game, "counts", rlang::current_env())
+  if (kind_of(game)$afresh(game$rules)) refuse("An endless shoe has no count.")
   system <- check_system(system, call)
   if (rlang::is_string(strategy)) strategy <- player_from_text(strategy, call)
   if (!inherits(strategy, "habanera_player") || is.null(strategy$cells)) refuse("`strategy` must be a table, such as player_basic().")
@@ -96,7 +96,7 @@ tag_step <- function(tags) {
 
 # Cells of which another move is better at some counts: first looked for at a few counts, then settled count by count.
 changed_cells <- function(game, system, strategy, shoes, threads, call) {
-  worked <- game$kind$cells(game, call)
+  worked <- able(game, "counts")$cells(game, call)
   entries <- worked$move(strategy)
   few <- unique(round(seq(1, length(shoes$counts), length.out = min(5, length(shoes$counts)))))
   tables <- lapply(few, function(i) worked$expected(shoes$left[, i]))
@@ -186,7 +186,7 @@ expected_change <- function(few, gained, above) {
 
 # What each change gains in a hundred rounds: its advantage in shoes of each count in which it is played, bets in it.
 priced_changes <- function(found, game, strategy, shoes, bets, call) {
-  worked <- game$kind$cells(game, call)
+  worked <- able(game, "counts")$cells(game, call)
   sure <- is.na(found$from) & is.na(found$below)
   found$from[sure] <- min(shoes$counts)
   plan <- new_deviations(found, paste("row", seq_len(nrow(found))), call)
@@ -216,7 +216,7 @@ simulated_changes <- function(found, game, strategy, system, bets, run, call) {
   player <- player_counting(strategy, system, bets, deviations = new_deviations(found, rownames(found), call))
   if (is.null(game$rules$cut_after)) game <- change_game(game, list(cut_after = (1 + run$depth) / 2), call)
   game <- change_game(game, list(players = player, seats = 1), call)
-  sums <- game$kind$departures(game, found, run, call)
+  sums <- able(game, "counts")$departures(game, found, run, call)
   columns <- c("entries", paste(found$hand, found$up_card, seq_len(nrow(found))))
   sums <- trial_sums(sums, columns)
   for (i in seq_len(nrow(found))) {

@@ -28,7 +28,7 @@ bets_follow <- function(file, system = "level one balanced", game = game_blackja
   system <- check_system(system, call)
   checked_game(game)
   check_between(rise, 0, 10)
-  if (game$kind$afresh(game$rules)) refuse("An endless shoe has no count.")
+  if (kind_of(game)$afresh(game$rules)) refuse("An endless shoe has no count.")
   rounds <- counted_rounds(read_bets(file, call), system, game, call)
   shoes <- unique(rounds$shoe)
   if (length(shoes) < 5) {

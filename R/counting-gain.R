@@ -35,7 +35,7 @@ counter_gain <- function(game, player = NULL, cut_after = seq(0.5, 0.85, by = 0.
   if (!fits) refuse(sprintf("`cut_after` must be shares of the shoe, such as c(0.5, 0.75), not %s.", said(cut_after)))
   check_number(seconds_per_round, 1, 3600, "seconds_per_round", call)
   check_number(seconds_per_shuffle, 0, 3600, "seconds_per_shuffle", call)
-  seat <- game$kind$seats(game$rules)
+  seat <- game_seats(game)
   if (!is.null(player)) game <- with_counter(game, player, seat, call)
   if (!length(counting_seats(game$rules$players, seat))) {
     refuse("Nobody counts here: give a player_counting() as `player`.")
@@ -73,7 +73,7 @@ with_counter <- function(game, player, seats, call) {
 }
 
 held_bets <- function(game, most, call) {
-  seats <- game$kind$seats(game$rules)
+  seats <- game_seats(game)
   players <- seated_players(game$rules$players, seats)
   at <- counting_seats(game$rules$players, seats)
   settings <- players[[at]]$settings
@@ -92,7 +92,7 @@ gain_by_cut <- function(game, cut_after, run, call) {
   settings <- game$settings
   settings$record <- c(net, "bet", "cards_gone")
   settings$classes <- list(column = "cards_gone", from = c(0, cuts[-length(cuts)]), numbers = c(net, "bet"))
-  game <- new_game(game$kind, game$given, settings, call)
+  game <- new_game(kind_of(game), game$given, settings, call)
   found <- simulate(game, nsim = run$nsim, seed = run$seed, threads = run$threads)
   sums <- sums_of_counts(found)
   trials <- trial_count(found)
@@ -120,7 +120,7 @@ bettor_of <- function(game) game$spec$rules$bettor
 
 # The outcome that is the result of the seat that counts.
 counter_net <- function(game) {
-  seats <- game$kind$seats(game$rules)
+  seats <- game_seats(game)
   if (seats == 1) "net" else paste0("net_", counting_seats(game$rules$players, seats))
 }
 

@@ -8,10 +8,10 @@ judge_count <- function(system, game = game_blackjack(), player = NULL, progress
   local_progress("Judging the count", progress)
   system <- check_system(system, call)
   game <- edge_game(without_cut(money_game(game, call)), player, NULL, call)
-  main <- game$kind$bets(game$rules)$term[1]
-  bets <- c(main, intersect("insurance", names(game$kind$bet_means(game, main, call))))
+  main <- bets_of(game)$term[1]
+  bets <- c(main, intersect("insurance", names(solved_means(game, main, call))))
   effects <- removal_effects(game, of = bets)
-  groups <- game$kind$counted_by(game)
+  groups <- kind_of(game)$counted_by(game)
   copies <- kinds_of(game$deck)$copies
   rows <- lapply(bets, function(bet) {
     of_bet <- effects[effects$bet == bet, ]
@@ -20,7 +20,7 @@ judge_count <- function(system, game = game_blackjack(), player = NULL, progress
     tags <- (if (bet == main) bet_tags_of_kinds else tags_of_kinds)(system, game$deck, call)
     data.frame(term = if (bet == main) "betting" else bet, estimate = weighed_correlation(tags, effect, copies))
   })
-  if (!is.null(game$kind$cells)) {
+  if (!is.null(able(game, "counts"))) {
     rows <- c(rows, list(data.frame(term = "play", estimate = play_correlation(system, game, call))))
   }
   structure(do.call(rbind, rows), class = c("habanera_count_judged", "habanera_table", "data.frame"), system = system,

@@ -19,7 +19,7 @@ true_count_distribution <- function(system, game, dealt) {
   call <- rlang::current_env()
   system <- check_system(system, call)
   shoe <- if (is_cards(game)) game else checked_game(game)$deck
-  if (!is_cards(game) && game$kind$afresh(game$rules)) refuse("An endless shoe has no count.", call = call)
+  if (!is_cards(game) && kind_of(game)$afresh(game$rules)) refuse("An endless shoe has no count.", call = call)
   check_whole(dealt, 0, length(shoe) - 1)
   unit <- 4
   tags <- unit * tags_of_kinds(system, shoe, call)

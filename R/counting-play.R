@@ -34,7 +34,7 @@ expected_excess <- function(deficit, spread) {
 # Of every cell: how likely a hand of two cards is in it, by how much the best move leads the second, and how a missing
 # card of each kind changes this.
 play_effects <- function(game, call) {
-  worked <- game$kind$cells(game, call)
+  worked <- able(game, "counts")$cells(game, call)
   kinds <- kinds_of(game$deck)
   values <- game$spec$rules$points
   full <- worked$expected(kinds$copies)

@@ -30,14 +30,15 @@ removal_effects <- function(game, player = NULL, of = NULL, progress = NULL) {
   local_progress("Taking cards out", progress)
   game <- money_game(game, call)
   game <- edge_game(without_cut(game), player, NULL, call)
-  if (is.null(of)) of <- game$kind$bets(game$rules)$term[1]
+  if (is.null(of)) of <- bets_of(game)$term[1]
   if (!is.character(of)) refuse(sprintf("`of` must name bets of the game, not %s.", said(of)), call = call)
-  groups <- game$kind$counted_by(game)
+  groups <- kind_of(game)$counted_by(game)
   kinds <- kinds_of(game$deck)
-  like <- like_kinds(list(game$kind$likeness(game), groups$labels))
+  like <- like_kinds(list(kind_of(game)$likeness(game), groups$labels))
   whole <- bet_means(game, of, call)
   changes <- vapply(which(!duplicated(like)), function(kind) {
-    bet_means(game$kind$without(game, game$deck[match(kinds$codes[kind], codes_of(game$deck))], call), of, call) - whole
+    gone <- game$deck[match(kinds$codes[kind], codes_of(game$deck))]
+    bet_means(without_cards(game, gone, call), of, call) - whole
   }, whole)
   changes <- matrix(changes, nrow = length(of))[, match(like, unique(like)), drop = FALSE]
   labels <- unique(groups$labels[groups$order])
@@ -56,13 +57,13 @@ removal_effects <- function(game, player = NULL, of = NULL, progress = NULL) {
 
 money_game <- function(game, call) {
   checked_game(game, call = call)
-  if (is.null(game$kind$bets(game$rules))) refuse_moneyless(game, call)
+  capability(game, "takes_bets", call)
   game
 }
 
 # The player's expected result of bets by name, in initial stakes, exactly.
 bet_means <- function(game, of, call) {
-  means <- game$kind$bet_means(game, of, call)
+  means <- solved_means(game, of, call)
   if (is.null(means)) {
     edge <- house_edge(game, nsim = 1)
     exact <- edge$bets[edge$bets$how == "exact", ]
@@ -108,8 +109,8 @@ shoe_edge <- function(game, shoe, player = NULL) {
   call <- rlang::current_env()
   game <- money_game(game, call)
   check_cards_argument(shoe, "shoe", call)
-  if (!all(c("deck", "packs") %in% rule_names(game$kind))) {
-    refuse(sprintf("%s is not dealt from a shoe.", game$kind$title), call = call)
+  if (!all(c("deck", "packs") %in% rule_names(kind_of(game)))) {
+    refuse(sprintf("%s is not dealt from a shoe.", kind_of(game)$title), call = call)
   }
   game <- change_game(without_cut(game), list(deck = shoe, packs = 1), call)
   house_edge(game, player)

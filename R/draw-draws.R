@@ -133,10 +133,10 @@ as_plain.habanera_positions <- function(experiment) {
 }
 
 #' @export
-from_plain.draws <- function(plain) {
+from_plain.draws <- function(plain, game) {
   new_draws(deck_from_plain(plain$deck), as.double(plain$size), plain$replace, procedure_from_plain(plain$shuffle))
 }
 #' @export
-from_plain.positions <- function(plain) {
+from_plain.positions <- function(plain, game) {
   positions(deck_from_plain(plain$deck), procedure_from_plain(plain$shuffle))
 }

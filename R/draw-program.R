@@ -72,7 +72,7 @@ as_plain.habanera_draws_program <- function(experiment) {
 }
 
 #' @export
-from_plain.draws_program <- function(plain) {
+from_plain.draws_program <- function(plain, game) {
   new_experiment(c("habanera_draws_program", "habanera_draws"), deck = deck_from_plain(plain$deck),
                  size = as.double(plain$size), replace = plain$replace, shuffle = NULL,
                  command = plain$command, numbering = plain$numbering, time_limit = 600,

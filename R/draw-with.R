@@ -78,7 +78,7 @@ as_plain.habanera_draws_with <- function(experiment) {
 
 # Read from a file, the function is only text: it is never run.
 #' @export
-from_plain.draws_with <- function(plain) {
+from_plain.draws_with <- function(plain, game) {
   new_experiment(c("habanera_draws_with", "habanera_draws"), deck = deck_from_plain(plain$deck),
                  size = as.double(plain$size), replace = plain$replace, shuffle = NULL, f = NULL,
                  code = plain$code, numbering = plain$numbering)

@@ -11,7 +11,7 @@ round_classes <- function(game) {
 }
 
 count_classes <- function(game) {
-  seats <- game$kind$seats(game$rules)
+  seats <- game_seats(game)
   seat <- counting_seats(game$rules$players, seats)
   if (!length(seat)) return(NULL)
   reach <- count_reach(seated_players(game$rules$players, seats)[[seat]]$settings$system)

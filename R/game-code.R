@@ -2,13 +2,13 @@
 
 #' @export
 experiment_code.habanera_game <- function(experiment) {
-  kind <- experiment$kind
+  kind <- kind_of(experiment)
   rules <- changed_rules(kind, experiment$rules)
   deck <- rules$deck
   rules$deck <- NULL
-  if (!is.null(experiment$piles)) rules[kind$told_by_piles] <- NULL
-  settings <- paste(c(if (!is.null(kind$file)) as_code(kind$file), game_r_settings(experiment, kind, rules, deck)),
-                    collapse = ", ")
+  if (!is.null(experiment$piles)) rules[kind$can$takes_piles$told] <- NULL
+  file <- kind$can$compiled$file
+  settings <- paste(c(if (!is.null(file)) as_code(file), game_r_settings(experiment, rules, deck)), collapse = ", ")
   # A game of one's own is what its maker has called it.
   if (is_own_game(experiment)) {
     return(list(r = if (nzchar(settings)) sprintf("change_rules(%s, %s)", kind$name, settings) else kind$name))
@@ -16,12 +16,12 @@ experiment_code.habanera_game <- function(experiment) {
   list(r = sprintf("%s(%s)", kind$constructor, settings), shell = game_shell(experiment, kind, rules))
 }
 
-game_r_settings <- function(game, kind, rules, deck) {
+game_r_settings <- function(game, rules, deck) {
   c(if (!is.null(deck)) paste("deck =", deck_code(deck)),
     sprintf("%s = %s", names(rules), vapply(rules, rule_code, "")),
     if (is.null(game$piles)) shuffle_setting(game$shuffle)$r else piles_code(game$piles),
     if (!is.null(game$settings$seat_names)) paste("seat_names =", as_code(game$seat_names)),
-    if (!identical(game$record, kind$record)) paste("record =", as_code(game$record)))
+    if (!identical(game$record, game$usual_record)) paste("record =", as_code(game$record)))
 }
 
 piles_code <- function(piles) {
@@ -37,10 +37,10 @@ game_shell <- function(game, kind, rules) {
   typed <- lapply(rules, typed_rule)
   if (any(vapply(typed, is.null, TRUE))) return(NULL)
   set <- sprintf(" --set %s=%s", names(rules), vapply(typed, shell_word, ""))
-  named <- if (is.null(kind$file)) kind$name else shell_word(kind$file)
+  named <- if (is.null(kind$can$compiled$file)) kind$name else shell_word(kind$can$compiled$file)
   paste0("habanera play ", named, paste(set, collapse = ""), deck, shuffle_setting(game$shuffle)$shell,
          if (!is.null(game$settings$seat_names)) {
            paste(" --seat-names", shell_word(paste(game$seat_names, collapse = ",")))
          },
-         if (!identical(game$record, kind$record)) paste0(" --record ", paste(game$record, collapse = ",")))
+         if (!identical(game$record, game$usual_record)) paste0(" --record ", paste(game$record, collapse = ",")))
 }

@@ -4,11 +4,11 @@
 recording <- function(game, columns) {
   settings <- game$settings
   settings$record <- columns
-  new_game(game$kind, game$given, settings, NULL)
+  new_game(kind_of(game), game$given, settings, NULL)
 }
 
 # The house's edge of the main bet.
-exact_edge <- function(game, call) 0 - game$kind$solved_edge(game, call)$bets$mean[1]
+exact_edge <- function(game, call) 0 - solved_edge(game, call)$bets$mean[1]
 
 # The same from every course of the game, of a bet of one stake whose result is this outcome.
 edge_by_walk <- function(game, column) {

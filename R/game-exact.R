@@ -15,14 +15,14 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   if (any(vapply(x$rules$players, function(player) player$name == "lookahead", NA))) {
     refuse("exact() cannot walk the games that player_lookahead() plays out; simulate().", "work")
   }
-  told_by_trials <- intersect(x$record, x$kind$simulated_only)
+  told_by_trials <- intersect(x$record, x$simulated_only)
   if (length(told_by_trials)) {
     refuse(sprintf("`%s` hangs on every card of the round, which exact() does not follow; simulate().",
                    told_by_trials[1]), "work", call)
   }
-  why <- x$kind$out_of_reach(x$rules, x$deck)
+  why <- kind_of(x)$out_of_reach(x$rules, x$deck)
   if (!is.null(why)) refuse(why, "work", call)
-  if (is_own_game(x)) return(walked_distribution(x, x$kind$own_play$walk(x, most, call)))
+  if (is_own_game(x)) return(walked_distribution(x, able(x, "in_r")$walk(x, most, call)))
   machine <- game_machine(x)
   deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)
@@ -47,7 +47,7 @@ walked_distribution <- function(x, walked) {
 refuse_deals <- function(game, deals, most, call) {
   count <- if (is.null(deals)) "more" else if (deals < 1e15) format_count(round(deals)) else format_number(deals, 3)
   refuse(sprintf("There are %s deals (with what is left to chance after them) to play; at most %s are. %s", count,
-                 format_count(most), sprintf("Take %s, or simulate().", game$kind$fewer_deals)), "work", call)
+                 format_count(most), sprintf("Take %s, or simulate().", kind_of(game)$fewer_deals)), "work", call)
 }
 
 # Of a uniform shuffle: arrangements of the dealt cards by likeness; otherwise the paths of the shuffle.
@@ -55,7 +55,7 @@ count_of_deals <- function(game) {
   if (!is.null(game$piles)) return(1)
   n <- length(game$deck)
   if (!is_uniform(game$shuffle)) return(prod(core_step_paths(core_steps(game$shuffle), n)))
-  copies <- rowsum(kinds_of(game$deck)$copies, game$kind$likeness(game))[, 1]
+  copies <- rowsum(kinds_of(game$deck)$copies, kind_of(game)$likeness(game))[, 1]
   arrangements_of(copies, game$spec$draw$size)
 }
 

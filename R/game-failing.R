@@ -2,18 +2,19 @@
 
 refuse_in_trial <- function(cnd, game, seed, trial) {
   refuse(c(rlang::cnd_message(cnd),
-           i = sprintf("%s, seed %s, trial %s; the same again: trials(x, seed = %s, trials = %s).", game$kind$title,
+           i = sprintf("%s, seed %s, trial %s; the same again: trials(x, seed = %s, trials = %s).", kind_of(game)$title,
                        whole_code(seed), format_count(trial), whole_code(seed), whole_code(trial))), "function", NULL)
 }
 
 # Runs the core on trials; if one fails, `failing()` tells the first that does, for the core does not.
 with_failing_trial <- function(game, seed, code, failing) {
   run <- function(code) until_the_end(game, seed, code)
-  if (is.null(game$kind$file)) return(run(code))
+  compiled <- able(game, "compiled")
+  if (is.null(compiled)) return(run(code))
   tryCatch(run(code), habanera_error_function = function(cnd) {
     trial <- failing()
     said <- sprintf("%s (step %s).", rlang::cnd_message(cnd),
-                    format_count(game$kind$failing_step(game, seed, trial)))
+                    format_count(compiled$failing_step(game, seed, trial)))
     refuse_in_trial(rlang::error_cnd(message = said), game, seed, trial)
   })
 }

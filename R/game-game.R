@@ -14,7 +14,7 @@ make_game <- function(kind, given, rules, settings, call) {
   }
   refuse_unknown_rules(kind, given, call)
   base <- unclass(rules)
-  attr(base, "kind") <- NULL
+  attributes(base) <- attributes(base)["names"]
   all <- if (is.null(base)) list() else base
   for (name in names(given)) all[name] <- list(given[[name]])
   made <- new_game(kind, all, settings, call)
@@ -31,16 +31,20 @@ new_game <- function(kind, given, settings, call) {
   if (!is.null(settings$piles)) refuse_piles(kind, changed, settings, call)
   piles <- if (!is.null(settings$piles)) given_piles(settings$piles, rules, call)
   rules <- kind$settled(rules, piles, changed, call)
-  kind <- kind$fitted(kind, rules, call)
+  fit <- kind$fitted(rules, call)
+  of <- function(part) if (is.null(fit[[part]])) kind[[part]] else fit[[part]]
   deck <- if (is.null(piles)) kind$deck(rules) else do.call(c, unname(piles))
   game <- list(
-    game = kind$name, kind = kind, given = given, rules = rules, settings = settings, piles = piles, deck = deck,
+    game = kind$name, own = if (is_of_ones_own(kind)) kind, given = given, rules = rules, settings = settings,
+    piles = piles, deck = deck, columns = of("columns"), usual_record = of("record"), units = fit$units,
+    simulated_only = fit$simulated_only,
     shuffle = checked_shuffle(settings$shuffle, piles, call),
     seat_names = checked_seat_names(settings$seat_names, kind$seats(rules), names(piles), call),
-    record = checked_record(kind, settings$record, call)
+    record = settings$record
   )
-  game$spec <- game_spec(kind, game, call)
-  game$words <- if (is.null(kind$own_play)) game_words(kind, game$spec$rules) else kind$own_play$words(game)
+  game$record <- checked_record(game, kind$title, call)
+  game$spec <- game_spec(kind, game, fit$kept, call)
+  game$words <- if (is.null(kind$can$in_r)) game_words(kind, game$spec$rules) else kind$can$in_r$words(game)
   do.call(new_experiment, c(list(class = "habanera_game"), game))
 }
 
@@ -52,8 +56,8 @@ checked_shuffle <- function(shuffle, piles, call) {
 }
 
 refuse_piles <- function(kind, changed, settings, call) {
-  if (!kind$takes_piles) refuse(sprintf("%s does not start from given `piles`.", kind$title), "rules", call)
-  dealt <- intersect(kind$dealing_rules, changed)
+  if (is.null(kind$can$takes_piles)) refuse(sprintf("%s does not start from given `piles`.", kind$title), "rules", call)
+  dealt <- intersect(kind$can$takes_piles$dealt_by, changed)
   if (length(dealt)) refuse(sprintf("`piles` are dealt already: no `%s`.", dealt[1]), "rules", call)
   if (!is.null(settings$shuffle)) refuse("`piles` are played as they lie: no `shuffle`.", "rules", call)
 }
@@ -70,13 +74,14 @@ checked_seat_names <- function(names, seats, piles, call) {
   names
 }
 
-checked_record <- function(kind, record, call) {
-  if (is.null(record)) return(kind$record)
-  known <- names(kind$columns)
+checked_record <- function(game, title, call) {
+  record <- game$record
+  if (is.null(record)) return(game$usual_record)
+  known <- names(game$columns)
   if (is.character(record)) check_utf8(record, "record", call)
   unknown <- if (is.character(record)) setdiff(record, known) else said(record)
   if (!is.character(record) || !length(record) || length(unknown)) {
-    refuse(sprintf("`record` must name outcomes of %s (%s), not %s%s", kind$title, join_words(known),
+    refuse(sprintf("`record` must name outcomes of %s (%s), not %s%s", title, join_words(known),
                    if (is.character(record)) said(unknown[1]) else unknown, did_you_mean(unknown[1], known)),
            call = call)
   }
@@ -84,9 +89,9 @@ checked_record <- function(kind, record, call) {
   record
 }
 
-game_spec <- function(kind, game, call) {
+game_spec <- function(kind, game, kept, call) {
   dealing <- kind$dealing(game$rules, game$piles)
-  cards <- kind$cards(game$rules, game$deck, game$record, call)
+  cards <- kind$cards(game$rules, game$deck, game$record, kept, call)
   afresh <- kind$afresh(game$rules)
   if (afresh && !is_uniform(game$shuffle)) refuse("Every card is drawn afresh here: no `shuffle`.", "rules", call)
   if (has_function(game$shuffle) && isTRUE(game$rules$shoes > 1)) {
@@ -96,7 +101,7 @@ game_spec <- function(kind, game, call) {
   shuffle <- if (has_function(game$shuffle)) shuffle_none() else game$shuffle
   size <- if (is.null(dealing)) kind$dealt(game$rules, game$deck) else sum(dealing$sizes)
   list(draw = draw_spec(game$deck, size, afresh, FALSE, shuffle), dealing = dealing,
-       rules = kind$core(game$rules, cards, dealing), record = core_columns(kind, game$record))
+       rules = kind$core(game$rules, cards, dealing), record = core_columns(game$columns, game$record))
 }
 
 checked_game <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
@@ -110,7 +115,7 @@ in_words.habanera_game <- function(experiment) game_in_words(experiment)
 
 # `but` names rules of which nothing is said.
 game_in_words <- function(experiment, but = character()) {
-  kind <- experiment$kind
+  kind <- kind_of(experiment)
   changed <- changed_rules(kind, experiment$rules)
   changed <- changed[setdiff(names(changed), c("deck", but))]
   # Where packs vary, one deck is told, and not how many cards the game happens to hold.

@@ -1,22 +1,4 @@
-# The games there are: each file of a game has a function kind_of_NAME(), by which it is found.
-
-kind_makers <- function() ls(topenv(), pattern = "^kind_of_")
-game_names <- function() c(sub("^kind_of_", "", kind_makers()), names(added_kinds$all))
-game_kinds <- function() lapply(rlang::set_names(game_names()), game_kind)
-
-# Kinds that are not of this package; and those that were made before, since each is made once.
-added_kinds <- new.env()
-made_kinds <- new.env()
-
-game_kind <- function(name, call = NULL) {
-  known <- Filter(Negate(is.null), c(added_kinds$all[name], made_kinds$all[name]))
-  if (length(known)) return(known[[1]])
-  if (!name %in% game_names()) {
-    refuse(sprintf("There is no game %s%s Games: %s.", quoted(name), did_you_mean(name, game_names()),
-                   join_words(game_names())), call = call)
-  }
-  made_kinds$all[[name]] <- get(paste0("kind_of_", name), topenv())()
-}
+# The games by name, their rules as tables, and games as files tell them.
 
 #' @rdname rules
 #' @param name The name of a game, as [games()] lists them.
@@ -37,7 +19,7 @@ games <- function(game = NULL) {
   rows <- lapply(unname(kinds), function(kind) {
     field <- function(name) vapply(kind$rules, `[[`, "", name)
     data.frame(game = kind$name, rule = rule_names(kind),
-               default = vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), ""),
+               default = unname(default_texts(kind)),
                allowed = field("allowed"), meaning = field("meaning"))
   })
   structure(do.call(rbind, rows), class = c("habanera_games", "habanera_table", "data.frame"))
@@ -67,10 +49,9 @@ rule_lines <- function(row, width) {
 
 #' @export
 print.habanera_rules <- function(x, ...) {
-  kind <- attr(x, "kind")
-  cat(sprintf("<rules> %s\n", kind$title))
-  shown <- vapply(unclass(x)[rule_names(kind)], rule_text, "")
-  default <- vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), "")
+  cat(sprintf("<rules> %s\n", attr(x, "title")))
+  default <- attr(x, "default")
+  shown <- vapply(unclass(x)[names(default)], rule_text, "")
   lines <- aligned_lines(data.frame(rule = names(shown), value = unname(shown),
                                     default = ifelse(shown == default, "", default)))
   writeLines(paste0("  ", lines))
@@ -78,14 +59,19 @@ print.habanera_rules <- function(x, ...) {
 }
 
 #' @export
-from_plain.game <- function(plain) {
+from_plain.game <- function(plain, game) {
+  if (isTRUE(plain$has_function)) return(experiment_as_kept(plain, game))
   piles <- if (length(plain$piles)) plain$piles
   given <- c(list(deck = deck_from_plain(plain$deck)), plain$rules)
-  if (isTRUE(plain$has_function)) {
-    refuse("A game with R or C++ code of one's own cannot be read from a file; make it again.", "file", call = NULL)
-  }
   shuffle <- if (is.null(piles)) procedure_from_plain(plain$shuffle)
   settings <- game_settings(shuffle, piles, if (isTRUE(plain$named)) as.character(plain$seat_names),
                             as.character(plain$record))
   new_game(game_kind(plain$game), given, settings, NULL)
+}
+
+# A game out of the plain data of what is asked of it, which cannot do without its code.
+restored_game <- function(plain, game = NULL) {
+  found <- restore_experiment(plain, game)
+  if (inherits(found, "habanera_kept")) refuse_kept(NULL)
+  found
 }

@@ -146,3 +146,6 @@ net_end_in_words <- function(trace) {
   outcome <- attr(trace, "outcome")
   sprintf("%s, the player is %s", count_of(nrow(outcome), "round"), net_in_words(sum(outcome$net)))
 }
+
+# The bets of a game that has one, of one stake.
+bet_of_one_stake <- function(rules) data.frame(term = "main", column = "net", stake = 1, staked = NA_character_)

@@ -43,7 +43,7 @@ has_r_function <- function(game) has_function(game$shuffle) || runs_in_r(game)
 # Whether the game itself or a player of it is an R function.
 runs_in_r <- function(game) is_own_game(game) || has_function_player(game)
 
-is_own_game <- function(game) !is.null(game$kind$own_play)
+is_own_game <- function(game) !is.null(able(game, "in_r"))
 
 has_function_player <- function(game) any(vapply(game$rules$players, decides_in_r, NA))
 
@@ -93,4 +93,9 @@ core_person <- function(player, view_words, words = NULL) {
     tryCatch(asked_move(view_words(view), moves, words), habanera_stopped = function(cnd) rlang::interrupt())
   }
   list(name = "with", f = asked)
+}
+
+refuse_without_decisions <- function(game, call) {
+  if ("players" %in% names(game$rules)) return(invisible())
+  refuse(sprintf("In %s nobody decides anything.", kind_of(game)$title), call = call)
 }

@@ -36,7 +36,7 @@ replay.habanera_game <- function(x, seed, trial = 1, ...) {
 
 # As the core plays it once more, with where the cards lay after step `kept`.
 replayed_game <- function(game, deck, seed, trial, kept = 0) {
-  if (is_own_game(game)) return(game$kind$own_play$replay(game, deck, seed, trial, kept))
+  if (is_own_game(game)) return(able(game, "in_r")$replay(game, deck, seed, trial, kept))
   in_trial(game, seed, trial, core_replay_game(game_machine(game), deck, seed, trial, kept))
 }
 
@@ -87,7 +87,7 @@ new_game_trace <- function(game, played, deck, seed, trial) {
     seat = c(NA, game$seat_names)[steps$seat + 1], action = words,
     cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
   )
-  if (!is.null(game$kind$step_notes)) trace$note <- game$kind$step_notes(game, trace$action, steps$value, steps$open)
+  if (!is.null(kind_of(game)$step_notes)) trace$note <- kind_of(game)$step_notes(game, trace$action, steps$value, steps$open)
   bettor <- game$spec$rules$bettor
   if (!is.null(bettor)) {
     trace$running_count <- steps$running_count / bettor$system$unit
@@ -101,8 +101,8 @@ new_game_trace <- function(game, played, deck, seed, trial) {
 # All outcome columns of one game, recorded or not.
 whole_outcome <- function(game, values) {
   rows <- rlang::set_names(values, game$words$outcomes)
-  known <- names(game$kind$columns)
-  game_outcomes(game, as.data.frame(rlang::set_names(rows[core_columns(game$kind, known)], known), optional = TRUE))
+  known <- names(game$columns)
+  game_outcomes(game, as.data.frame(rlang::set_names(rows[core_columns(game$columns, known)], known), optional = TRUE))
 }
 
 #' Where the cards lay
@@ -137,7 +137,7 @@ piles_at <- function(trace, step = NULL, round = NULL) {
   of_seat <- game$words$zones$seat > 0
   piles <- rlang::set_names(cards[of_seat], sub("^seat ", "", zone_headings(game)[of_seat]))
   on_table <- rlang::set_names(cards[!of_seat], game$words$zones$name[!of_seat])
-  on_table <- on_table[setdiff(names(on_table), game$kind$gone)]
+  on_table <- on_table[setdiff(names(on_table), kind_of(game)$gone)]
   rlang::exec(structure, piles, class = "habanera_piles", !!!on_table, zones = names(on_table), step = step,
               round = max(1, trace$round[step]))
 }
@@ -159,7 +159,7 @@ print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
   writeLines(if (left > 1) append(lines, sprintf("# ... %s more ...", count_of(left - 1, "step")),
                                   length(lines) - 1) else
     lines)
-  working <- game$kind$closing_words(x)
+  working <- kind_of(game)$closing_words(x)
   if (left == 0 && !is.null(working)) cat_wrapped(working)
   invisible(x)
 }
@@ -170,7 +170,7 @@ trace_heading <- function(trace) {
     paste0(sentence(outcome_in_words(trace)), "."))
 }
 
-outcome_in_words <- function(trace) attr(trace, "game")$kind$end_in_words(trace)
+outcome_in_words <- function(trace) kind_of(attr(trace, "game"))$end_in_words(trace)
 
 # The steps as lines of a table: who did what with which cards, then how many cards lie in each zone.
 trace_lines <- function(trace, rows = rep(TRUE, nrow(trace))) {
@@ -192,7 +192,7 @@ right_aligned <- function(texts, name) formatC(c(name, texts), width = max(nchar
 padded <- function(text) paste0(text, strrep(" ", max(cli::ansi_nchar(text)) - cli::ansi_nchar(text)))
 
 step_texts <- function(steps, game) {
-  words <- step_word(game$kind, steps$action)
+  words <- step_word(kind_of(game), steps$action)
   who <- ifelse(is.na(steps$seat), "", paste0(seat_headings(as.character(steps$seat)), " "))
   cards <- vapply(strsplit(steps$cards, " ", fixed = TRUE), shown_cards, "", like = game$deck)
   # A colon is only for cards.

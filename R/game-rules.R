@@ -20,7 +20,8 @@
 rules <- function(game) {
   check_given()
   checked_game(game)
-  structure(game$rules, class = "habanera_rules", kind = game$kind)
+  kind <- kind_of(game)
+  structure(game$rules, class = "habanera_rules", title = kind$title, default = default_texts(kind))
 }
 
 #' @rdname rules
@@ -34,7 +35,7 @@ change_rules <- function(game, ...) {
 
 # Rules given by hand stay, so that a contradiction can be told from a default that gives way.
 change_game <- function(game, changes, call) {
-  kind <- game$kind
+  kind <- kind_of(game)
   refuse_unknown_rules(kind, changes, call)
   given <- game$given
   for (name in names(changes)) given[name] <- list(changes[[name]])

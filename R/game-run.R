@@ -155,7 +155,7 @@ play_trials.habanera_game <- function(experiment, seed, trials) {
 
 # One trial after the other, each with R's generator set from its address.
 play_in_r_alone <- function(game, seed, trials) {
-  if (is_own_game(game)) return(game$kind$own_play$trials(game, seed, trials))
+  if (is_own_game(game)) return(able(game, "in_r")$trials(game, seed, trials))
   machine <- game_machine(game)
   played <- lapply(trials, function(trial) {
     deck <- matrix(game_deck(game, seed, trial), nrow = 1)
@@ -191,9 +191,9 @@ as_plain.habanera_game <- function(experiment) {
        rules = plain_given(experiment$given), shuffle = procedure_text(experiment$shuffle),
        piles = if (!is.null(experiment$piles)) lapply(experiment$piles, as.character),
        seat_names = experiment$seat_names, record = experiment$record,
-       play = if (is_own_game(experiment)) paste(deparse(experiment$kind$own_play$play), collapse = "\n"),
-       code = if (!is.null(experiment$kind$code)) paste(experiment$kind$code, collapse = "\n"),
-       has_function = if (has_r_function(experiment) || !is.null(experiment$kind$code)) TRUE,
+       play = if (is_own_game(experiment)) paste(deparse(able(experiment, "in_r")$play), collapse = "\n"),
+       code = if (!is.null(able(experiment, "compiled"))) paste(able(experiment, "compiled")$code, collapse = "\n"),
+       has_function = if (has_r_function(experiment) || !is.null(able(experiment, "compiled"))) TRUE,
        named = !is.null(settings$seat_names))
 }
 

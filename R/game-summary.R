@@ -82,7 +82,7 @@ named_estimates.habanera_game <- function(experiment) {
 # What came, in a sentence or two of the game's own.
 in_short <- function(x, rows = all_rows(x$outcomes)) {
   weight <- if (is.null(x$n)) x$probability else x$n
-  c(x$provenance$experiment$kind$in_short(x$outcomes[rows, , drop = FALSE], weight[rows]), shoes_in_words(x, weight))
+  c(kind_of(x$provenance$experiment)$in_short(x$outcomes[rows, , drop = FALSE], weight[rows]), shoes_in_words(x, weight))
 }
 
 # How many rounds a shoe holds, with the error of that where it can be had: rounds are counted by shoe.
@@ -101,7 +101,7 @@ shoes_in_words <- function(x, weight) {
 
 # What the words of an outcome mean, for those that came.
 legend_in_words <- function(x, rows = all_rows(x$outcomes)) {
-  columns <- x$provenance$experiment$kind$columns
+  columns <- x$provenance$experiment$columns
   unlist(lapply(names(x$outcomes), function(name) {
     legend <- columns[[name]]$legend
     came <- intersect(names(legend), x$outcomes[[name]][rows])
@@ -113,7 +113,7 @@ legend_in_words <- function(x, rows = all_rows(x$outcomes)) {
 course_in_words <- function(x, rows = all_rows(x$outcomes)) {
   weight <- (if (is.null(x$n)) x$probability else x$n)[rows]
   outcomes <- x$outcomes[rows, , drop = FALSE]
-  columns <- x$provenance$experiment$kind$columns
+  columns <- x$provenance$experiment$columns
   numbers <- Filter(function(name) anyNA(outcomes[[name]]), names(outcomes))
   told_of <- vapply(numbers, function(name) columns[[name]]$told_of, "")
   vapply(unique(told_of), function(games) {

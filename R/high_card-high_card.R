@@ -28,18 +28,20 @@
 #' @export
 game_high_card <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(kind_of_high_card(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(game_kind("high_card"), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
 kind_of_high_card <- function() {
   new_kind(
     "high_card", "High card", "game_high_card", "a card for the seat and one for the bank, the higher wins the stake.",
     high_card_rules(), high_card_columns(), c("net", "result"), core_high_card,
-    fitted = function(kind, rules, call) counted_kind(kind, rules, function(seat) "net"), settled = settled_high_card,
-    deck = shoe_of_packs,
+    can = list(takes_bets = list(bets = high_card_bets), drops_cards = list(without = without_dead)),
+    fitted = function(rules, call) {
+      counted_fit(list(columns = high_card_columns(), units = high_card_units(rules)), rules, 1, "net")
+    },
+    settled = settled_high_card, deck = shoe_of_packs,
     dealt = function(rules, deck) dealt_of_shoe(rules, deck, if (rules$ties == "again") Inf else 2),
-    cards = high_card_cards, core = high_card_spec, likeness = high_card_likeness, units = high_card_units,
-    bets = high_card_bets, without = without_dead, in_short = high_card_in_short,
+    cards = high_card_cards, core = high_card_spec, likeness = high_card_likeness, in_short = high_card_in_short,
     step_words = high_card_step_words, end_in_words = net_end_in_words,
     out_of_reach = function(rules, deck) if (rules$shoes > 1) session_not_walked,
     fewer_deals = "a smaller deck", examples = high_card_examples
@@ -86,7 +88,7 @@ settled_high_card <- function(rules, piles, changed, call) {
 }
 
 # Of each kind its strength, and whether the bets are on it.
-high_card_cards <- function(rules, deck, record, call) {
+high_card_cards <- function(rules, deck, record, kept, call) {
   betted <- function(name) {
     condition <- rules[[name]]
     if (is.null(condition)) rep(FALSE, length(kinds_of(deck)$codes)) else kinds_meeting(condition, deck, name, call)

@@ -20,15 +20,17 @@
 #' @export
 game_narrows <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(kind_of_narrows(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(game_kind("narrows"), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
 kind_of_narrows <- function() {
   new_kind(
     "narrows", "The narrows", "game_narrows", "two cards each; the smaller gap wins, and one may give up.",
     narrows_rules(), narrows_columns(), c("net", "result"), core_narrows, settled = settled_narrows,
-    dealt = function(rules, deck) 4, units = function(rules) list(net = narrows_unit(rules)),
-    cards = function(rules, deck, record, call) {
+    can = list(takes_bets = list(bets = bet_of_one_stake),
+               plays_best = list(by_rule = function(rules) list(goes_on_to = narrows_gaps(rules)))),
+    dealt = function(rules, deck) 4, fitted = function(rules, call) list(units = list(net = narrows_unit(rules))),
+    cards = function(rules, deck, record, kept, call) {
       list(rank = ranks_of_kinds(deck, rules$rank_by, call)$rank, count = length(deck))
     },
     core = function(rules, cards, dealing) {
@@ -37,8 +39,6 @@ kind_of_narrows <- function() {
       c(as.list(round(units)), list(rank = cards$rank, cards = cards$count, goes_on_to = rules$goes_on_to))
     },
     likeness = function(game) like_kinds(list(game$spec$rules$rank)),
-    bets = function(rules) data.frame(term = "main", column = "net", stake = 1, staked = NA_character_),
-    best_of = function(rules) list(goes_on_to = narrows_gaps(rules)),
     step_words = c(deal = "shuffled", player_gets = "gets", gives_up = "gives up", goes_on = "goes on",
                    house_gets = "the house gets", player_wins = "the player wins", house_wins = "the house wins"),
     end_in_words = net_end_in_words, examples = list(edge = "habanera edge narrows --set goes_on_to=4")
@@ -73,7 +73,7 @@ settled_narrows <- function(rules, piles, changed, call) {
   gaps <- narrows_gaps(rules)
   edges <- vapply(gaps, function(gap) {
     rules$goes_on_to <- gap
-    edge_by_walk(new_game(kind_of_narrows(), unclass(rules), game_settings(NULL, NULL, NULL, NULL), call), "net")
+    edge_by_walk(new_game(game_kind("narrows"), unclass(rules), game_settings(NULL, NULL, NULL, NULL), call), "net")
   }, 0)
   rules$goes_on_to <- gaps[which.min(edges)]
   rules

@@ -6,9 +6,9 @@ looks_ahead <- function(game) any(vapply(game$rules$players, function(player) pl
 # A function of a deck that plays one game where somebody looks ahead: every card is told apart, and whoever watches is
 # told their kinds.
 custom_player_ahead <- function(game, watch) {
-  players <- seated_players(game$rules$players, game$kind$seats(game$rules))
+  players <- seated_players(game$rules$players, game_seats(game))
   function(deck) {
-    game$kind$own_play$of_cards <- deck
+    game$own$can$in_r$of_cards <- deck
     start <- get(".Random.seed", globalenv())
     eyes <- table_eyes(game, length(deck))
     made <- list()
@@ -32,7 +32,7 @@ custom_player_ahead <- function(game, watch) {
 # What seats can see of a table: where which of the cards (told apart) lies, which a shuffle makes them lose, and, of
 # seats in `tell`, all that happened, hidden cards as "?". Where one seat's is `expected`, what differs from it ends the
 # game, and nobody looks on after it.
-table_eyes <- function(game, cards, tell = seq_len(game$kind$seats(game$rules)), expected = NULL) {
+table_eyes <- function(game, cards, tell = seq_len(game_seats(game)), expected = NULL) {
   setting <- custom_setting(game)
   seen <- matrix(FALSE, cards, setting$seats)
   visible <- rep(list(character()), setting$seats)
@@ -75,7 +75,7 @@ best_ahead <- function(at) {
   own_seed <- sample.int(2^31 - 1, 1)
   luck_now <- get(".Random.seed", globalenv())
   on.exit(set_generator(luck_now))
-  cards <- length(at$game$kind$own_play$of_cards)
+  cards <- length(able(at$game, "in_r")$of_cards)
   unseen <- at$eyes$unseen(at$seat)
   worth <- matrix(0, 0, length(at$moves))
   for (try in seq_len(at$samples * tries_of_a_deal)) {
@@ -123,13 +123,13 @@ worth_in_deal <- function(at, order, move, own_seed, try) {
 
 # What outcomes are worth to a seat.
 seat_worth <- function(game, values, seat) {
-  own <- game$kind$own_play
+  own <- able(game, "in_r")
   rows <- game_outcomes(game, as.data.frame(as.list(values)))
   if (!is.null(own$worth)) return(as.double(own$worth(as.list(rows), seat)))
   types <- vapply(own$outcomes, `[[`, "", "type")
   if ("seat" %in% types) {
     winner <- values[[names(types)[types == "seat"][1]]]
-    return(if (winner == 0) 1 / game$kind$seats(game$rules) else as.double(winner == seat))
+    return(if (winner == 0) 1 / game_seats(game) else as.double(winner == seat))
   }
   rows[[names(types)[types == "money"][seat]]]
 }

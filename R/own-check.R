@@ -33,7 +33,7 @@ check_game <- function(game, nsim = 200, seed = 1, expecting = NULL, seats_alike
   rows <- list(played)
   if (played$passed) {
     rows <- c(rows, list(sound_repeats(game, nsim, seed), sound_conserves(game, min(nsim, 20), seed)),
-              if (!is.null(game$kind$leak)) list(sound_hides(game, min(nsim, 20), seed)),
+              if (!is.null(able(game, "hides"))) list(sound_hides(game, min(nsim, 20), seed)),
               if (seats_alike) list(sound_seats(game, nsim, seed)),
               lapply(seq_along(expected), function(i) sound_expected(game, expected[[i]], i, seed)))
   }
@@ -78,7 +78,7 @@ sound_conserves <- function(game, nsim, seed) {
 }
 
 sound_hides <- function(game, nsim, seed) {
-  found <- game$kind$leak(game, nsim, seed)
+  found <- able(game, "hides")$leak(game, nsim, seed)
   test <- "no seat is shown what is hidden"
   if (is.null(found$trial)) {
     return(sound_row(test, TRUE, sprintf("%s of %s", count_of(found$asked, "choice"), count_of(nsim, "trial"))))
@@ -100,16 +100,16 @@ checked_expecting <- function(game, expecting, call) {
   if (is.null(expecting)) return(list())
   if (!is.list(expecting)) refuse(sprintf("`expecting` must be a list, not %s.", said(expecting)), call = call)
   if (!is.null(expecting$deck)) expecting <- list(expecting)
-  if (holds_rounds(game) || length(game$kind$own_play$decks) > 1) {
+  if (holds_rounds(game) || length(able(game, "in_r")$decks) > 1) {
     refuse("`expecting` is of games with one deck and of single rounds.", call = call)
   }
   for (each in expecting) {
     fits <- is.list(each) && all(c("deck", "outcome") %in% names(each)) && is.list(each$outcome)
     if (!fits) refuse("Each of `expecting` must be a list of `deck` and `outcome`, a list by name.", call = call)
-    unknown <- setdiff(names(each$outcome), names(game$kind$columns))
+    unknown <- setdiff(names(each$outcome), names(game$columns))
     if (length(unknown)) {
       refuse(sprintf("`expecting` names the outcome `%s`%s", unknown[1],
-                     did_you_mean(unknown[1], names(game$kind$columns))), call = call)
+                     did_you_mean(unknown[1], names(game$columns))), call = call)
     }
   }
   lapply(expecting, function(each) {
@@ -150,7 +150,7 @@ print.habanera_check <- function(x, ...) {
   game <- attr(x, "game")
   if (is.null(game)) return(NextMethod())
   failed <- sum(!x$passed)
-  cat_wrapped(sprintf("<check> %s: %s.", game$kind$title, if (failed) {
+  cat_wrapped(sprintf("<check> %s: %s.", kind_of(game)$title, if (failed) {
     sprintf("%s of %s failed", format_count(failed), count_of(nrow(x), "test"))
   } else sprintf("all %s passed", count_of(nrow(x), "test"))))
   cat_wrapped(in_words(game), "; seed ", whole_code(attr(x, "seed")), ".")

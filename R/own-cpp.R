@@ -52,28 +52,35 @@ kind_in_cpp <- function(file, call) {
   winner <- names_where(stated$outcomes, "type", "seat")[1]
   new_kind(
     stated$name, gsub("_", " ", sentence(stated$name)), "game_cpp", stated$summary, cpp_rules(stated), columns,
-    names_of(stated$outcomes), function(spec) made_machine(part("machine"), spec, file), file = file, code = code,
+    names_of(stated$outcomes), function(spec) made_machine(part("machine"), spec, file),
+    can = cpp_capabilities(stated, part, file, code, winner),
     settled = function(rules, piles, changed, call) {
       refuse_other_number(rules$players, seats_of(rules), call)
       refuse_unweighed(stated, rules$players, seats_of(rules), call)
       refuse_unsolvable(seated_players(rules$players, seats_of(rules)), call)
       rules
     },
-    cards = function(rules, deck, record, call) cards_for_cpp(deck),
+    fitted = function(rules, call) list(units = cpp_units(stated)),
+    cards = function(rules, deck, record, kept, call) cards_for_cpp(deck),
     core = function(rules, cards, dealing) cpp_spec(stated, rules, cards),
-    likeness = function(game) part("likeness")(game$spec$rules),
-    units = function(rules) cpp_units(stated), limits = function(rules) score_limits(),
-    scores = function(rules) if (!is.na(winner)) sprintf("score_%d", seq_len(seats_of(rules))),
-    solve = function(player) cpp_solved(part("solved")(player), winner),
-    leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed),
-    failing_step = function(game, seed, trial) {
-      part("failing_step")(game$spec$rules, game_deck(game, seed, trial), seed, trial)
-    },
+    likeness = function(game) part("likeness")(game$spec$rules), limits = function(rules) score_limits(),
     view_words = function(rules, view) shown_words(view), move_words = if (length(stated$moves)) stated$moves,
     winner = if (!is.na(winner)) winner, step_words = c(deal = "shuffled"),
     end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")[names_of(stated$outcomes)]),
     fewer_deals = "a smaller deck, coarser cards, or a key() in the file"
   )
+}
+
+cpp_capabilities <- function(stated, part, file, code, winner) {
+  c(list(
+    compiled = list(file = file, code = code, failing_step = function(game, seed, trial) {
+      part("failing_step")(game$spec$rules, game_deck(game, seed, trial), seed, trial)
+    }),
+    searches = list(solve = function(player) cpp_solved(part("solved")(player), winner)),
+    hides = list(leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed))
+  ), if (!is.na(winner)) list(scores = list(
+    columns = function(rules) sprintf("score_%d", seq_len(seats_of(rules))), of = "the win"
+  )))
 }
 
 # What the class refuses when it is made.

@@ -88,19 +88,20 @@ custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth)
     name, gsub("_", " ", sentence(name)), "game_custom", "a game of one's own.",
     c(list(rule_deck("the cards", whole, "as given"),
            rule_players(c("random", "with", "lookahead"), "who decides for the seats")), rules),
-    columns, names(outcomes), NULL, seats = function(rules) seats,
+    columns, names(outcomes), NULL,
+    can = c(list(in_r = own, hides = list(leak = first_leak)),
+            if (!is.na(winner)) list(scores = list(columns = function(rules) score_names(seats), of = "the win"))),
+    seats = function(rules) seats,
+    fitted = function(rules, call) list(units = c(as.list(1 / coins[!is.na(coins)]), score_units())),
     settled = function(rules, piles, changed, call) {
       refuse_other_number(rules$players, seats, call)
       refuse_worthless(own, rules, seats, call)
       rules
     },
-    own_play = own,
-    units = function(rules) c(as.list(1 / coins[!is.na(coins)]), score_units()),
-    limits = function(rules) score_limits(),
-    scores = function(rules) if (!is.na(winner)) score_names(seats), winner = if (!is.na(winner)) winner,
+    limits = function(rules) score_limits(), winner = if (!is.na(winner)) winner,
     end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")[names(outcomes)]),
-    leak = first_leak, step_words = c(deal = "shuffled"),
-    core = function(rules, cards, dealing) NULL, fewer_deals = "a smaller deck, or coarser cards"
+    step_words = c(deal = "shuffled"), core = function(rules, cards, dealing) NULL,
+    fewer_deals = "a smaller deck, or coarser cards"
   )
 }
 

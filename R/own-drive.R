@@ -51,7 +51,7 @@ custom_walk <- function(game, most, call) {
   about <- count_of_courses(game)
   if (about > most) {
     refuse(sprintf("There are about %s courses of the game to walk; at most %s are. Take %s, or simulate().",
-                   format_number(about, 2), format_count(most), game$kind$fewer_deals), "work", call)
+                   format_number(about, 2), format_count(most), kind_of(game)$fewer_deals), "work", call)
   }
   luck <- walked_luck()
   play <- custom_player(game, luck)

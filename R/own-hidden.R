@@ -27,7 +27,7 @@ first_leak <- function(game, nsim, seed) {
 # each the seat, the view, the move, which cards the seat has not seen or has lost, and what it could see until then.
 # Choices are made as `before` up to number `until`, where the trial ends; `other` are changes of what shuffles gave.
 told_choices <- function(game, seed, trial, kinds, order, before = NULL, until = Inf, other = list()) {
-  game$kind$own_play$of_cards <- kinds
+  game$own$can$in_r$of_cards <- kinds
   eyes <- table_eyes(game, length(kinds))
   choices <- list()
   as_before <- function(seat, view, moves, usual) {

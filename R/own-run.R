@@ -2,8 +2,8 @@
 
 # What is the same for all trials.
 custom_setting <- function(game) {
-  own <- game$kind$own_play
-  seats <- game$kind$seats(game$rules)
+  own <- able(game, "in_r")
+  seats <- game_seats(game)
   of_seat <- rep(own$piles == "own", lengths_of(own, seats))
   names <- pile_names(own$piles, seats)
   owner <- ifelse(of_seat, written_numbers(sub("^.*_", "", names)), 0)
@@ -20,8 +20,8 @@ lengths_of <- function(own, seats) ifelse(own$piles == "own", seats, 1)
 
 custom_words <- function(game) {
   setting <- custom_setting(game)
-  types <- vapply(game$kind$own_play$outcomes, `[[`, "", "type")
-  choices <- lapply(game$kind$own_play$outcomes[types %in% c("choice", "flag")], `[[`, "choices")
+  types <- vapply(able(game, "in_r")$outcomes, `[[`, "", "type")
+  choices <- lapply(able(game, "in_r")$outcomes[types %in% c("choice", "flag")], `[[`, "choices")
   scores <- if ("seat" %in% types) score_names(setting$seats)
   list(outcomes = c(names(types), scores), seats = names(types)[types == "seat"],
        categories = lapply(choices, function(words) rlang::set_names(seq_along(words) - 1L, words)),
@@ -33,7 +33,7 @@ custom_words <- function(game) {
 # A function of a deck (kinds from the top; NULL: not settled) that plays one game and gives all outcomes as numbers.
 # `ask(seat, view, moves, usual)`, where given, chooses in the place of the players, whose choice is `usual()`.
 custom_player <- function(game, luck, watch = NULL, ask = NULL) {
-  own <- game$kind$own_play
+  own <- able(game, "in_r")
   setting <- custom_setting(game)
   players <- seated_players(game$rules$players, setting$seats)
   # Whose function is being asked, if it fails.

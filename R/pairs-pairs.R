@@ -23,17 +23,19 @@
 #' @export
 game_pairs <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(kind_of_pairs(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(game_kind("pairs"), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
 kind_of_pairs <- function() {
   new_kind(
     "pairs", "Pairs", "game_pairs", "pairs lie face down, two cards are turned a turn; who remembers most wins.",
-    pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs, settled = settled_pairs, deck = pairs_deck,
-    cards = function(rules, deck, record, call) pair_classes(deck[!duplicated(deck)], rules$match_by),
+    pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs,
+    can = list(searches = list(solve = solve_pairs), judges = list(judge = core_judge_pairs),
+               scores = list(columns = function(rules) sprintf("score_%d", seq_len(rules$seats)), of = "the win")),
+    fitted = function(rules, call) list(units = pairs_units(rules)), settled = settled_pairs, deck = pairs_deck,
+    cards = function(rules, deck, record, kept, call) pair_classes(deck[!duplicated(deck)], rules$match_by),
     core = pairs_spec, likeness = function(game) game$spec$rules$mates, winner = "winner", rounds = "turns",
-    units = pairs_units, limits = pairs_limits, solve = solve_pairs, judge = core_judge_pairs, view_words = pairs_view_words,
-    scores = function(rules) sprintf("score_%d", seq_len(rules$seats)),
+    limits = pairs_limits, view_words = pairs_view_words,
     in_short = pairs_in_short, step_words = pairs_step_words, end_in_words = pairs_end_in_words, course = pairs_course,
     fewer_deals = "fewer `pairs`", examples = pairs_examples
   )

@@ -121,17 +121,12 @@ counted_columns <- function() {
        net_per_bet = number("what the seat which counts won for each stake that it bet", is_money = TRUE))
 }
 
-# The kind with the outcomes of a seat that counts, and what is recorded of its `own` outcomes.
-counted_kind <- function(kind, rules, own) {
-  seats <- kind$seats(rules)
-  seat <- counting_seats(rules$players, seats)
-  if (!length(seat)) return(kind)
-  kind$columns <- c(kind$columns, counted_columns())
-  kind$record <- c(own(seat), if (seats > 1) "plays", "true_count", "bet", "net_per_bet")
-  units <- kind$units
-  kind$units <- function(rules) {
-    own <- units(rules)
-    c(own, list(running_count = 4 * length(rules$deck), net_per_bet = own$net))
-  }
-  kind
+# What rules make of the outcomes (see usual_kind()) where a seat counts: its outcomes beside, and what is recorded of
+# its `own`.
+counted_fit <- function(fit, rules, seats, own) {
+  if (!length(counting_seats(rules$players, seats))) return(fit)
+  fit$columns <- c(fit$columns, counted_columns())
+  fit$record <- c(own, if (seats > 1) "plays", "true_count", "bet", "net_per_bet")
+  fit$units <- c(fit$units, list(running_count = 4 * length(rules$deck), net_per_bet = fit$units$net))
+  fit
 }

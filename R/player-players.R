@@ -96,7 +96,7 @@ player_lookahead <- function(samples = 20, playing = player_random()) {
 player_solved <- function(game = NULL, against = NULL) {
   if (!is.null(game)) {
     if (!inherits(game, "habanera_game")) refuse(sprintf("`game` must be a game, not %s.", said(game)))
-    against <- seated_players(game$rules$players, game$kind$seats(game$rules))
+    against <- seated_players(game$rules$players, length(game$seat_names))
   }
   if (is.null(against)) return(new_player("solved"))
   if (rlang::is_string(against)) against <- strsplit(against, "+", fixed = TRUE)[[1]]

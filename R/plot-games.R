@@ -49,7 +49,7 @@ game_figure <- function(x, column, call) {
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_game_trace)
 autoplot.habanera_game_trace <- function(object, ...) {
   game <- attr(object, "game")
-  course <- game$kind$course(object)
+  course <- kind_of(game)$course(object)
   data <- course$data
   data$series <- in_order(data$series)
   ggplot2::ggplot(data, ggplot2::aes(x = .data$x, y = .data$cards, colour = .data$series)) +
@@ -125,7 +125,7 @@ varied_words <- function(x, rules, data, seconds_per_round) {
   unit <- if (in_minutes) sprintf("minutes, at %s seconds a round", format_count(seconds_per_round)) else outcome
   ggplot2::labs(
     x = rules[1], y = unit,
-    title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes, attr(x, "game")$kind$rounds)),
+    title = sprintf("%s by %s", sentence(outcome_title(outcome, in_minutes, kind_of(attr(x, "game"))$rounds)),
                     join_words(rules)),
     caption = wrapped(sprintf("%s; %s each%s, seed %s. Lines: 95%% intervals%s.%s",
                               sentence(game_in_words(attr(x, "game"), rules)),
@@ -150,13 +150,13 @@ varied_points <- function(x, outcome, seconds_per_round, call) {
   counts <- attr(x, "counts")
   record <- attr(x, "game")$record
   numbers <- record[!is_category(attr(x, "game"), record)]
-  if (is.null(outcome)) outcome <- usual_outcome(numbers, attr(x, "game")$kind$rounds, x$term[1])
+  if (is.null(outcome)) outcome <- usual_outcome(numbers, kind_of(attr(x, "game"))$rounds, x$term[1])
   check_string(outcome, "outcome", call)
   rows <- lapply(counts, varied_term, outcome, numbers, unique(x$term), call)
   data <- cbind(attr(x, "grid"), do.call(rbind, rows), all_ended = games_all_ended(x, outcome))
   if (!is.null(seconds_per_round)) {
     check_between(seconds_per_round, 0, 1e6, "seconds_per_round", call)
-    if (!identical(sub("_p[0-9.]+$", "", outcome), attr(x, "game")$kind$rounds)) {
+    if (!identical(sub("_p[0-9.]+$", "", outcome), kind_of(attr(x, "game"))$rounds)) {
       refuse(sprintf("`seconds_per_round` turns rounds into minutes, not %s.", quoted(outcome)), call = call)
     }
     timed <- c("estimate", "conf.low", "conf.high")

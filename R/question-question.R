@@ -166,7 +166,7 @@ as_plain.habanera_question <- function(experiment) {
 }
 
 #' @export
-from_plain.question <- function(plain) {
+from_plain.question <- function(plain, game) {
   deck <- deck_from_plain(plain$deck)
   whole <- parted_deck(deck)
   catalogue <- catalogue_of(whole$deck)

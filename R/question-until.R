@@ -71,7 +71,7 @@ as_plain.habanera_until <- function(experiment) {
 }
 
 #' @export
-from_plain.until <- function(plain) {
+from_plain.until <- function(plain, game) {
   deck <- deck_from_plain(plain$deck)
   condition <- parse_expression(plain$condition, "condition", NULL)
   condition <- checked_outcome(condition, catalogue_of(deck), list(), NULL, NULL)

@@ -29,7 +29,7 @@ quantile_table <- function(summary) {
 }
 
 rules_table <- function(game) {
-  kind <- game$kind
+  kind <- kind_of(game)
   values <- vapply(unclass(game$rules)[rule_names(kind)], rule_text, "")
   meaning <- vapply(kind$rules, `[[`, "", "meaning")
   report_table(data.frame(rule = names(values), value = unname(values), meaning = meaning),

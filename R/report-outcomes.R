@@ -4,6 +4,11 @@ report.habanera_counts_outcomes <- function(x, file, title = NULL) {
 }
 
 #' @export
+report.habanera_counts_kept <- function(x, file, title = NULL) {
+  write_report(question_page, x, file, title, "What came of it?")
+}
+
+#' @export
 report.habanera_distribution_outcomes <- function(x, file, title = NULL) {
   write_report(question_page, x, file, title, "What comes off the top?")
 }
@@ -50,7 +55,7 @@ result_settings <- function(x) {
   from <- x$provenance
   deck <- if (is.null(from$experiment$whole)) from$experiment$deck else from$experiment$whole
   report_settings(
-    Deck = sentence(deck_in_words(deck)), Seed = if (!is.null(from$seed)) whole_code(from$seed),
+    Deck = if (!is.null(deck)) sentence(deck_in_words(deck)), Seed = if (!is.null(from$seed)) whole_code(from$seed),
     Trials = if (!is.null(from$trials)) join_words(sprintf("%s to %s", format_count(from$trials$first),
                                                            format_count(from$trials$last))),
     Source = if (is.null(from$trials)) "exact answer" else from$source,
@@ -60,6 +65,8 @@ result_settings <- function(x) {
 
 question_code_section <- function(x) {
   code <- if (inherits(x, "habanera_counts")) code_of(x) else exact_code(x$provenance$experiment)
+  # Of code of one's own that no file brought back there is none.
+  if (is.null(code$r)) return(NULL)
   htmltools::tagList(
     htmltools::tags$h2("Do it again"),
     report_code("In R", c("library(habanera)", code$r, "report(x, \"report.html\")")),

@@ -91,6 +91,11 @@ rule_deck <- function(meaning, default = deck_standard(), usual = "deck_standard
   })
 }
 
+# Their values by default, in words, by name.
+default_texts <- function(kind) {
+  rlang::set_names(vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), ""), rule_names(kind))
+}
+
 rule_names <- function(kind) vapply(kind$rules, `[[`, "", "name")
 
 # Values as given, with the defaults of those that are not, each checked.

@@ -63,3 +63,11 @@ bet_on_triples <- function(question, triples, call) {
   }
   as.double(values)
 }
+
+# What is said of their outcomes.
+side_bet_columns <- function(bets) {
+  rlang::set_names(lapply(seq_along(bets), function(i) {
+    list(meaning = sprintf("what the bet %s brings the player", bets[i]), told_of = "that were played", is_money = TRUE,
+         core = paste0("side_", i))
+  }), bets)
+}

@@ -29,8 +29,6 @@ checkpoint_bytes <- function(run, state) {
   c(text_bytes(paste(checkpoint_format, cli::hash_raw_sha256(content))), content)
 }
 
-experiment_digest <- function(experiment) cli::hash_sha256(to_json(as_plain(experiment)))
-
 # A tally as named vectors of numbers, and back: rows of outcomes are columns called "row: ...", sums are called
 # "sum: ...".
 tally_parts <- function(tally) {

@@ -92,7 +92,7 @@ as_plain.habanera_arrangements <- function(experiment) {
   list(kind = "arrangements", deck = plain_deck(experiment$deck), shuffle = format(experiment$shuffle))
 }
 #' @export
-from_plain.arrangements <- function(plain) {
+from_plain.arrangements <- function(plain, game) {
   arrangements(deck_from_plain(plain$deck), procedure(plain$shuffle))
 }
 

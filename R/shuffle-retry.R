@@ -37,7 +37,7 @@ as_plain.habanera_retry_cost <- function(experiment) {
   list(kind = "retry_cost", shuffle = format(experiment$shuffle), deck_size = experiment$deck_size)
 }
 #' @export
-from_plain.retry_cost <- function(plain) {
+from_plain.retry_cost <- function(plain, game) {
   new_experiment("habanera_retry_cost", shuffle = procedure(plain$shuffle),
                  deck_size = as.double(plain$deck_size))
 }

@@ -35,19 +35,23 @@ new_provenance <- function(experiment, entries, seed = NULL, trials = NULL,
 
 package_version_text <- function() as.character(utils::packageVersion("habanera"))
 
-# Results are told what experiments are through these five: in words, as plain data and back, what kind of result they
+# Results are told what experiments are through these five: in words, as plain data and back (with the `game` given
+# again where it holds code of one's own), what kind of result they
 # give (the last part of its class), and whether counts `n` add up to so many trials.
 in_words <- function(experiment) UseMethod("in_words")
 as_plain <- function(experiment) UseMethod("as_plain")
-from_plain <- function(plain) UseMethod("from_plain")
+from_plain <- function(plain, game) UseMethod("from_plain")
 result_kind <- function(experiment) UseMethod("result_kind")
 adds_up <- function(experiment, n, trials) UseMethod("adds_up")
 
 #' @export
-from_plain.default <- function(plain) {
+from_plain.default <- function(plain, game) {
   refuse(sprintf("This version knows no experiment of the kind %s.", said(class(plain)[1])), "file",
          call = NULL)
 }
+
+# Tells two experiments apart.
+experiment_digest <- function(experiment) cli::hash_sha256(to_json(as_plain(experiment)))
 
 trial_count <- function(x) sum(x$provenance$trials$last - x$provenance$trials$first + 1)
 
@@ -66,8 +70,8 @@ is_result <- function(x) inherits(x, c("habanera_counts", "habanera_distribution
 #'   `probability` (the expected number per trial).
 #'
 #'   `provenance()`: a list with `seed`, `trials` (data frame of ranges, `first` and `last`),
-#'   `entries` (per trial), `experiment` (in words), `data` (the same as plain data), `source` and
-#'   `version`, and of a run that was interrupted `interrupted_of`, the trials asked for. How long it
+#'   `entries` (per trial), `experiment` (in words), `data` (the same as plain data) and `digest` (of
+#'   these), `source` and `version`, and of a run that was interrupted `interrupted_of`, the trials asked for. How long it
 #'   took is no part of a result: the same seed gives the same again.
 #' @section Errors: `c()` refuses results that share trials, or are of different experiments or
 #'   seeds (`habanera_error_merge`).
@@ -99,7 +103,8 @@ provenance <- function(x) {
   from <- x$provenance
   list(seed = from$seed, trials = from$trials, entries = from$entries,
        experiment = in_words(from$experiment), data = as_plain(from$experiment),
-       source = from$source, version = from$version, interrupted_of = from$interrupted_of)
+       source = from$source, version = from$version, digest = experiment_digest(from$experiment),
+       interrupted_of = from$interrupted_of)
 }
 
 #' @export

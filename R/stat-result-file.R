@@ -15,6 +15,9 @@
 #'
 #' @param x Counts, a distribution, or another result that is a table.
 #' @param file Path ending in `.csv`, `.json` or `.parquet`.
+#' @param game Of results of a game with code of one's own ([game_custom()], [game_cpp()], R functions as players): the
+#'   game, held to the code of which the file tells (not to what that code finds outside of itself). No file brings code
+#'   back: without the game the counts, their words and where they come from are read, and with it all that can be asked.
 #' @return `write_result()`: `file`, invisibly. `read_result()`: the counts or distribution.
 #' @section Errors: `habanera_error_file` for an unknown extension, a folder that cannot be written, or
 #'   a file that holds no result, or only a part of one, or one that was changed since. `habanera_warning_undigested` for a
@@ -70,7 +73,7 @@ provenance_file <- function(file) {
 
 #' @rdname write_result
 #' @export
-read_result <- function(file) {
+read_result <- function(file, game = NULL) {
   check_given()
   call <- rlang::current_env()
   check_readable(file, call)
@@ -83,7 +86,7 @@ read_result <- function(file) {
   }
   kept <- tryCatch(suppressWarnings(read(file)), error = not_ours)
   tryCatch(suppressWarnings(refuse_changed(kept, file)), error = not_ours)
-  found <- tryCatch(suppressWarnings(result_from(kept)), error = not_ours)
+  found <- tryCatch(suppressWarnings(result_from(kept, game)), error = not_ours)
   if (is.null(kept$header$digests)) {
     warn_user(sprintf("%s was written before results had digests: whether it was changed since cannot be seen.",
                       file_name(file)), "undigested")
@@ -217,10 +220,10 @@ read_parquet_result <- function(file) {
 
 # A result out of a header and columns, whatever file they came from. Fails when they do not hold together; in which
 # way is of no use to anybody.
-result_from <- function(kept) {
+result_from <- function(kept, game) {
   header <- kept$header
   table <- typed_table(kept)
-  experiment <- restore_experiment(header$experiment)
+  experiment <- restore_experiment(c(header$experiment, list(words = header$words)), game)
   from <- new_provenance(experiment, if (is.null(header$entries)) NA else header$entries, double_or_null(header$seed),
                          if (length(header$trials)) as.data.frame(header$trials),
                          header$source, header$made_by)
@@ -238,7 +241,8 @@ result_from <- function(kept) {
             sum(n) > 0 || nrow(table) == 0 || isTRUE(from$entries == 0),
             from$source != "simulation" || adds_up(experiment, n, trial_count(list(provenance = from))))
   found <- new_counts(result_kind(experiment), outcomes, n, table[["example_trial"]],
-                      if (isTRUE(header$squares)) table[["squares"]], from, read_sums(header$sums, experiment))
+                      if (isTRUE(header$squares)) table[["squares"]], from,
+                      if (!inherits(experiment, "habanera_kept")) read_sums(header$sums, experiment))
   found$hands <- hands_as_kept(header$hands, n)
   found
 }
@@ -276,7 +280,7 @@ checked_numbers <- function(values) {
 
 double_or_null <- function(x) if (!is.null(x)) as.double(x)
 
-restore_experiment <- function(plain) from_plain(structure(plain, class = plain$kind))
+restore_experiment <- function(plain, game = NULL) from_plain(structure(plain, class = plain$kind), game)
 
 typed_column <- function(values, type) {
   values <- unlist(lapply(values, function(value) if (is.null(value)) NA else value))

@@ -39,7 +39,7 @@ video_poker_price_lines <- function(game, call) {
   player <- game$rules$players[[1]]
   spec <- game$spec$rules
   deck <- if (player$name == "solved") core_keep_deck(spec)
-  names <- game$kind$cards(game$rules, game$deck, NULL, call)$bound$names
+  names <- kind_of(game)$cards(game$rules, game$deck, NULL, NULL, call)$bound$names
   list(now = game$rules$pays, edge_of = function(pays) {
     if (is.null(deck)) return(edge_by_walk(change_game(game, list(pays = pays), call), "net"))
     units <- pays[names] * price_units
@@ -79,7 +79,7 @@ kept_text <- function(kept, cards) {
 
 video_poker_mistakes <- function(game, call) {
   player <- game$rules$players[[1]]
-  cards <- game$kind$cards(game$rules, game$deck, NULL, call)
+  cards <- kind_of(game)$cards(game$rules, game$deck, NULL, NULL, call)
   lines <- unique(c(if (player$name == "keep") keep_lines(player), describing_lines(game, cards$bound$ranks)))
   found <- core_keep_mistakes(game$spec$rules, cards$keep(lines))
   stake <- game$spec$rules$stake

@@ -41,7 +41,7 @@ game_video_poker <- function(pays = NULL, ..., rules = NULL, shuffle = NULL, pil
     for (name in c("wild", "ace")) if (is.null(given[[name]])) given[name] <- list(rules[[name]])
     rules <- NULL
   }
-  make_game(kind_of_video_poker(), given, rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(game_kind("video_poker"), given, rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
 kind_of_video_poker <- function() {
@@ -50,11 +50,14 @@ kind_of_video_poker <- function() {
     "a hand of which any cards are replaced once, paid by its category.",
     video_poker_rules(), video_poker_columns(), c("category", "net"), core_video_poker,
     settled = settled_video_poker, caution = caution_of_pays, cards = video_poker_cards, core = video_poker_spec,
-    dealt = function(rules, deck) 2 * rules$cards, units = function(rules) list(net = whole_unit(rules$pays)),
+    dealt = function(rules, deck) 2 * rules$cards,
+    fitted = function(rules, call) list(units = list(net = whole_unit(rules$pays))),
     limits = function(rules) list(net = c(0, max(rules$pays)) - 1, kept = c(0, rules$cards)),
-    bets = function(rules) data.frame(term = "main", column = "net", stake = 1, staked = NA_character_),
-    without = video_poker_without, best_play = best_keep, advise = video_poker_advice, mistakes = video_poker_mistakes,
-    price_lines = video_poker_price_lines, in_short = video_poker_in_short, step_words = video_poker_step_words,
+    can = list(takes_bets = list(bets = bet_of_one_stake), drops_cards = list(without = video_poker_without),
+               plays_best = list(by_hands = best_keep), advises = list(advise = video_poker_advice),
+               prices_mistakes = list(mistakes = video_poker_mistakes),
+               pays_by_lines = list(lines = video_poker_price_lines)),
+    in_short = video_poker_in_short, step_words = video_poker_step_words,
     step_notes = video_poker_step_notes, end_in_words = net_end_in_words, fewer_deals = "a smaller deck",
     examples = video_poker_examples
   )
@@ -100,7 +103,7 @@ hand_rules_of_pays <- function(rules, categories, call) {
 }
 
 # What the cards are to the pay table, over the kinds of the deck; and who plays.
-video_poker_cards <- function(rules, deck, record, call) {
+video_poker_cards <- function(rules, deck, record, kept, call) {
   kinds <- kinds_of(deck)
   catalogue <- catalogue_of(deck)
   bound_to <- function(categories) {

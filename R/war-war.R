@@ -48,15 +48,17 @@
 #' @export
 game_war <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {
   call <- rlang::current_env()
-  make_game(kind_of_war(), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
+  make_game(game_kind("war"), rlang::list2(...), rules, game_settings(shuffle, piles, seat_names, record), call)
 }
 
 kind_of_war <- function() {
   new_kind(
     "war", "War", "game_war", "the highest card takes all, ties are fought out; nobody decides anything.",
     war_rules(), war_columns(), c("winner", "ended", "rounds"), core_war,
-    contradictions = refuse_war_contradictions, settled = settled_war, takes_piles = TRUE, told_by_piles = "seats",
-    dealing_rules = c("cards_each", "deal_pattern"), dealing = war_dealing, cards = war_cards, core = war_spec,
+    can = list(takes_piles = list(told = "seats", dealt_by = c("cards_each", "deal_pattern")),
+               deals_hands = list(opening = function(rules) war_dealing(rules, NULL))),
+    fitted = fitted_war,
+    contradictions = refuse_war_contradictions, settled = settled_war, dealing = war_dealing, cards = war_cards, core = war_spec,
     likeness = function(game) game$spec$rules$ranks, winner = "winner", rounds = "rounds", in_short = war_in_short,
     step_words = war_step_words, end_in_words = war_end_in_words, closing_words = war_closing_words,
     course = war_course, gone = "aside", fewer_deals = "a smaller deck, fewer `cards_each`", examples = war_examples
@@ -113,8 +115,7 @@ war_columns <- function() {
   c(
     list(
       winner = list(meaning = "the seat's name, or nobody"),
-      ended = list(meaning = paste("how it ended:", join_words(names(war_endings), "or")), legend = war_endings,
-                   without_end = function(rules) c("never_ends", if (rules$at_limit == "none") "round_limit")),
+      ended = list(meaning = paste("how it ended:", join_words(names(war_endings), "or")), legend = war_endings),
       rounds = ended("rounds played"),
       comparisons = ended("times face-up cards were compared"),
       ties = ended("comparisons that were ties"),
@@ -129,6 +130,12 @@ war_columns <- function() {
       weighted_pile = won("sum over the winner's pile of rank times place, the bottom card being in place 1")
     )
   )
+}
+
+fitted_war <- function(rules, call) {
+  columns <- war_columns()
+  columns$ended$without_end <- c("never_ends", if (rules$at_limit == "none") "round_limit")
+  list(columns = columns)
 }
 
 # `changed` names the rules that are not as by default.
@@ -192,7 +199,7 @@ war_spec <- function(rules, ranks, dealing) {
 }
 
 # What cards are to War: their ranks.
-war_cards <- function(rules, deck, record, call) {
+war_cards <- function(rules, deck, record, kept, call) {
   ranks <- ranks_of_kinds(deck, rules$rank_by, call)
   if (!ranks$whole) refuse_for_ranks(intersect("weighted_pile", record), "record", ranks, call)
   ranks

@@ -33,7 +33,7 @@ turning_kind <- function() {
     list(turned = list(meaning = "cards turned", told_of = "that were played"),
          how = list(meaning = "how it ended", legend = c(stopped = "a card stopped it", enough = "there were enough"))),
     c("how", "turned"), turning_machine(),
-    cards = function(rules, deck, record, call) as.integer(card_attributes(deck[!duplicated(deck)])$rank >= rules$from),
+    cards = function(rules, deck, record, kept, call) as.integer(card_attributes(deck[!duplicated(deck)])$rank >= rules$from),
     core = function(rules, cards, dealing) list(stops = cards, enough = rules$enough),
     likeness = function(game) game$spec$rules$stops,
     in_short = function(outcomes, weight) sprintf("%s are turned at most.", format_count(max(outcomes$turned))),

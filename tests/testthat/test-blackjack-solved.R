@@ -181,7 +181,7 @@ test_that("advice is worth what the strategy expects, from any state, and says w
     list(quote(advise(game, "5S 6S", "9D 8D")), "input", "must be one card"),
     list(quote(advise(game, "5S 6S", "9D", hands = 5)), "input", "at most 4 hands"),
     list(quote(advise(game, "5S 6S", "9D", dead = "JOKER")), "conservation", "\"JOKER\" is dead"),
-    list(quote(advise(game_war(), "5S 6S", "9D")), "input", "War is not solved")
+    list(quote(advise(game_war(), "5S 6S", "9D")), "input", "War does not tell what each move is worth; Blackjack and Pay-table poker do")
   ))
 })
 
@@ -204,7 +204,7 @@ test_that("mistakes add up to what a player gives away, insurance with it", {
   expect_refusals(list(
     list(quote(mistakes(game_blackjack(), player_errs(player_basic()))), "input", "decides by luck"),
     list(quote(mistakes(game_blackjack(seats = 2), player_basic())), "rules", "of one seat"),
-    list(quote(mistakes(game_pairs(), "careful")), "input", "not solved"),
+    list(quote(mistakes(game_pairs(), "careful")), "input", "no best play by which mistakes are priced"),
     list(quote(house_edge(game_blackjack(), player_random())), "input", "no exact edge"),
     list(quote(house_edge(game_blackjack(), dead = "5S 5S 5S 5S 5S 5S 5S")), "conservation", "5S"),
     list(quote(house_edge(game_blackjack(packs = Inf), dead = "5S")), "rules", "lacks no cards"),

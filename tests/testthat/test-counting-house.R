@@ -60,7 +60,7 @@ test_that("changes by the count are better from their count on, and not before",
   game <- game_blackjack(packs = 2, surrender = "none")
   found <- find_deviations(game, range = -5:5, nsim = 20000, seed = 1)
   expect_equal(found$from[found$hand == "hard 16" & found$up_card == "10"], 0)
-  worked <- game$kind$cells(change_game(game, list(players = player_basic()), NULL), NULL)
+  worked <- able(game, "counts")$cells(change_game(game, list(players = player_basic()), NULL), NULL)
   shoes <- shoes_by_count(game, check_system("level one balanced", NULL), 52, -5:5, NULL)
   for (i in 1:6) {
     row <- which(worked$cells$hand == found$hand[i] & worked$cells$up_card == found$up_card[i])
@@ -174,8 +174,8 @@ test_that("what a count is worth for play is made of what can be seen: spreads, 
   kinds <- kinds_of(game$deck)
   cells <- play_effects(game, NULL)
   # A missing card changes what moves are worth by as much as two solved shoes differ.
-  lacking <- game$kind$cells(game, NULL)$expected(replace(kinds$copies, 1, kinds$copies[1] - 1))
-  full <- game$kind$cells(game, NULL)$expected(kinds$copies)
+  lacking <- able(game, "counts")$cells(game, NULL)$expected(replace(kinds$copies, 1, kinds$copies[1] - 1))
+  full <- able(game, "counts")$cells(game, NULL)$expected(kinds$copies)
   worth <- function(table, move) {
     table$expected[table$hand == "hard 16" & table$up_card == "10" & table$action == move]
   }

@@ -73,7 +73,7 @@ test_that("a kind of one's own stands in the shell", {
 
 test_that("every outcome of a kind's core has a meaning, and every ending a legend", {
   words <- game_war()$words
-  kind <- game_war()$kind
+  kind <- game_kind("war")
   expect_setequal(words$outcomes, names(kind$columns))
   expect_setequal(names(words$categories$ended), names(kind$columns$ended$legend))
   expect_setequal(c("deal", names(words$actions)), names(kind$step_words))
@@ -82,7 +82,7 @@ test_that("every outcome of a kind's core has a meaning, and every ending a lege
 test_that("no file but War's own names War or what only War has", {
   files <- list.files(testthat::test_path("..", "..", "R"), full.names = TRUE)
   skip_if_not(length(files) > 0, "the sources, which are not in the built package")
-  own <- sprintf("^(game-(%s)|study-demo|RcppExports)", paste(gsub("_", "-", names(game_kinds())), collapse = "|"))
+  own <- sprintf("^((%s)-|study-demo|RcppExports)", paste(names(game_kinds()), collapse = "|"))
   only_war <- paste("\\b[Ww]ar\\b|war_|cards_each|deal_pattern|face_down|tie_seat|never_ends",
                     "seat_order|weighted_pile|\"(rounds|ended|takes|winner)\"", sep = "|")
   for (file in files[!grepl(own, basename(files))]) {

@@ -118,7 +118,7 @@ test_that("a person sits at it, and is shown what shown() gives", {
   expect_match(ran$out, sprintf("turned is %d", trials(goes_on, 3, 1)$turned), all = FALSE)
   expect_error(sit_in(lift, file = "moves.json"), "are not kept", class = "habanera_error_input")
   sat <- list(game = lift, moves = 1, seat = 1, seed = 3, trial = 1)
-  expect_error(judge_moves(sat), "are not judged", class = "habanera_error_input")
+  expect_error(judge_moves(sat), "does not judge moves", class = "habanera_error_input")
 })
 
 test_that("who looks ahead deals hidden hands anew, and foresees nothing", {

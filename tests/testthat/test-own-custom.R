@@ -70,7 +70,7 @@ test_that("clock patience comes out once in thirteen, and going out and tricks k
   row <- found[found$term == "out=yes", ]
   expect_lt(abs(row$estimate - 1 / 13), standard_errors * sqrt(12 / 13^2 / 3000))
   for (game in list(env$clock, env$going_out, env$tricks)) {
-    expect_true(all(check_game(game, nsim = 8)$passed), info = game$kind$title)
+    expect_true(all(check_game(game, nsim = 8)$passed), info = kind_of(game)$title)
   }
   tricks <- simulate(env$tricks, 20, seed = 5)
   expect_true(all(tricks$outcomes$ours + tricks$outcomes$theirs == 13))
@@ -269,4 +269,35 @@ test_that("a game in a file stands in the shell, and a template makes one", {
   writeLines("stop(\"not yet\")", file)
   expect_match(run_words("play", file)$err, "not yet")
   expect_match(run_words("play", file.path(folder, "none.R"))$err, "none.R")
+})
+
+test_that("a file holds what was counted and its words, never the code, which can be given again", {
+  lucky <- function(play) game_custom("lucky", deck_standard(), play, list(hit = outcome_flag("the first card is one")))
+  aces <- lucky(function(table, rules, players) list(hit = table$of$rank[table$move("stock", "shown")] == "A"))
+  kings <- lucky(function(table, rules, players) list(hit = table$of$rank[table$move("stock", "shown")] == "K"))
+  counts <- simulate(aces, 500, seed = 3)
+  file <- withr::local_tempfile(fileext = ".json")
+  write_result(counts, file)
+  kept <- read_result(file)
+  expect_equal(as.data.frame(kept), as.data.frame(counts))
+  expect_equal(tidy(kept)$estimate, tidy(counts)$estimate)
+  expect_equal(provenance(kept)[c("experiment", "digest", "seed")], provenance(counts)[c("experiment", "digest", "seed")])
+  page <- withr::local_tempfile(fileext = ".html")
+  report(kept, page)
+  expect_match(paste(readLines(page), collapse = " "), "Lucky on a standard deck of 52")
+  again <- withr::local_tempfile(fileext = ".csv")
+  write_result(kept, again)
+  with_code <- read_result(again, aces)
+  expect_equal(with_code, counts)
+  expect_equal(c(with_code, simulate(aces, 500, seed = 3, first_trial = 501)), simulate(aces, 1000, seed = 3))
+  expect_refusals(list(
+    list(quote(read_result(file, kings)), "file", "its `play` differs"),
+    list(quote(simulate(kept$provenance$experiment, 10)), "file", "give it, as in read_result(file, game = ...)")
+  ))
+  both <- round_robin(game_custom("higher", deck_standard(), function(table, rules, players) {
+    list(winner = table$ask(1, list(), 1:2))
+  }, list(winner = outcome_seat("who wins")), seats = 2), list(one = player_random(), other = player_random()), nsim = 50, seed = 1)
+  write_result(both, file)
+  expect_error(read_result(file), "give it", class = "habanera_error_file")
+  expect_equal(read_result(file, both$provenance$experiment$game), both)
 })

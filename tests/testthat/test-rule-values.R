@@ -10,7 +10,7 @@ rich_kind <- function() {
     rule_table("prizes", data.frame(card = c("1", "2"), pays = c(1, 4 / 3)), list(card = "text", pays = "number"),
                "prizes")
   )
-  kind$cards <- function(rules, deck, record, call) as.integer(kinds_meeting(rules$stops, deck, "stops", call))
+  kind$cards <- function(rules, deck, record, kept, call) as.integer(kinds_meeting(rules$stops, deck, "stops", call))
   kind
 }
 

@@ -83,6 +83,7 @@ class Baccarat : public NobodyDecides {
             {banker_wins, "banker_wins"}, {nobody_wins, "nobody_wins"}};
   }
   std::vector<Zone> zones() const { return {{"shoe"}, {"banker"}, {"player", 0}, {"discards"}}; }
+  std::vector<std::size_t> collected_zones() const { return {3, 2, 1}; }
 
   explicit Baccarat(Rules rules) : rules_(std::move(rules)), side_bets_(rules_) { check_baccarat_rules(rules_); }
 

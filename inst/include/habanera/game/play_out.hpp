@@ -7,6 +7,7 @@
 #include <string>
 #include <type_traits>
 #include <utility>
+#include <vector>
 
 #include "habanera/cards/pile.hpp"
 #include "habanera/game/moves.hpp"
@@ -56,6 +57,8 @@ struct OneRound {
   bool holds_rounds() const { return false; }
   std::size_t burned() const { return 0; }
   bool plays_on(std::size_t) const { return false; }
+  // In which order the zones of a round are put on the tray, of games that have several.
+  std::vector<std::size_t> collected_zones() const { return {}; }
 };
 
 // Of a game in which cards fall, and no seat has a move.

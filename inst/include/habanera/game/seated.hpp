@@ -182,19 +182,13 @@ class Seated {
     if (shoes() > 1) collect_shoe(deck, stock.gone());
   }
 
-  // Zones count from the shoe, the dealer's; then those of the seats; the last is of cards that were put away before.
   template <class InShoe>
   void collect_round(const InShoe& shoe, std::size_t gone) {
-    const std::size_t zones = game_.zones().size();
     if (tray_.empty()) tray_.assign(shoe.deck.begin(), shoe.deck.begin() + static_cast<std::ptrdiff_t>(game_.burned()));
     const std::size_t first = tray_.size();
-    const auto take = [&](std::size_t zone) {
+    for (const std::size_t zone : game_.collected_zones())
       for (std::size_t place = first; place < gone; ++place)
         if (game_.zone_of(shoe.position, place) == zone) tray_.push_back(shoe.deck[place]);
-    };
-    take(zones - 1);
-    for (std::size_t zone = 2; zone + 1 < zones; ++zone) take(zone);
-    take(1);
   }
   void collect_shoe(const std::vector<Card>& deck, std::size_t gone) {
     collected_.assign(deck.begin() + static_cast<std::ptrdiff_t>(gone), deck.end());

@@ -91,6 +91,7 @@ class HighCard : public NobodyDecides {
             {bank_wins, "bank_wins"},   {nobody_wins, "nobody_wins"}, {half_comes_back, "half_comes_back"}};
   }
   std::vector<Zone> zones() const { return {{"shoe"}, {"bank"}, {"hand", 0}, {"discards"}}; }
+  std::vector<std::size_t> collected_zones() const { return {3, 2, 1}; }
 
   explicit HighCard(Rules rules) : rules_(std::move(rules)) {
     nets_ = {{-rules_.main.stake, tie_costs(), rules_.main.pays},
