@@ -62,7 +62,7 @@ comparison_in_words <- function(x) {
 }
 
 #' @export
-print.habanera_comparison <- function(x, rows = 5, ...) {
+tell.habanera_comparison <- function(x, rows = 5, ...) {
   cat("<comparison> ", x$question, "; ", x$words, "\n", sep = "")
   writeLines(c(comparison_in_words(x), unseen_in_words(x$unseen)))
   worst <- worst_cells(x$cells, rows)

@@ -36,7 +36,7 @@ convergence <- function(x, column = NULL) {
     so_far <- if (is.null(so_far)) part else c(so_far, part)
     rows[[i]] <- settled_row(so_far, column, exact)
   }
-  structure(do.call(rbind, rows), class = c("habanera_convergence", "habanera_table", "data.frame"), term = column,
+  structure(do.call(rbind, rows), class = table_class("habanera_convergence"), term = column,
             question = in_words(from$experiment), seed = from$seed)
 }
 
@@ -73,7 +73,7 @@ share_with_value <- function(counts, term) {
 }
 
 #' @export
-print.habanera_convergence <- function(x, rows = 10, ...) {
+tell.habanera_convergence <- function(x, rows = 10, ...) {
   cat_wrapped("<convergence> ", attr(x, "term"), ": ", attr(x, "question"))
   cat_wrapped(settled_in_words(x))
   plain <- plain_table(x)
@@ -88,5 +88,6 @@ settled_in_words <- function(x) {
   sprintf("After %s: %s%s%s%s.", count_of(last$trials, "trial"), format_number(last$estimate, 4),
           if (is.na(interval)) "" else sprintf(" (%s)", interval),
           if (is.na(last$exact)) "" else sprintf("; exactly %s", format_number(last$exact, 4)),
-          if (last$share_ended == 1) "" else sprintf("; of the %s of games that ended", share_below_one(last$share_ended)))
+          if (last$share_ended == 1) "" else sprintf("; of the %s of games that ended",
+                                                     share_below_one(last$share_ended)))
 }

@@ -41,7 +41,7 @@ tidy.habanera_counts_outcomes <- function(x, conf.level = 0.95, ...) {
   estimates[intersect(tidy_columns, names(estimates))]
 }
 
-tidy_columns <- c("term", "turn", "estimate", "std.error", "conf.low", "conf.high", "exact", "statistic", "p.value")
+tidy_columns <- c("turn", "term", "estimate", "std.error", "conf.low", "conf.high", "exact", "statistic", "p.value")
 
 #' @rawNamespace S3method(generics::tidy, habanera_distribution_outcomes)
 tidy.habanera_distribution_outcomes <- function(x, ...) {

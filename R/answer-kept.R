@@ -20,7 +20,7 @@ experiment_as_kept <- function(plain, given) {
 }
 
 #' @export
-in_words.habanera_kept <- function(experiment) experiment$words
+in_words.habanera_kept <- function(x, ...) x$words
 
 #' @export
 as_plain.habanera_kept <- function(experiment) experiment$plain
@@ -41,6 +41,6 @@ check_simulation.habanera_kept <- function(experiment, settings, call) refuse_ke
 precision_terms.habanera_kept <- function(experiment) refuse_kept(NULL)
 
 refuse_kept <- function(call) {
-  refuse(paste("This was read from a file without the code that it is of: give it, as in read_result(file, game = ...),",
-               "or make it again."), "file", call)
+  refuse(paste("This was read from a file without the code that it is of: give it, as in read_result(file,",
+               "game = ...), or make it again."), "file", call)
 }

@@ -46,7 +46,7 @@ summarise_outcomes <- function(x, given, call) {
          given = if (!is.null(expr)) expression_text(expr), share = given_share(x, rows, simulated),
          simulated = simulated, words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment)),
-    class = "habanera_answer_summary"
+    class = result_class("habanera_answer_summary")
   )
 }
 
@@ -69,7 +69,7 @@ tidy.habanera_answer_summary <- function(x, ...) {
 }
 
 #' @export
-print.habanera_answer_summary <- function(x, rows = 12, ...) {
+tell.habanera_answer_summary <- function(x, rows = 12, ...) {
   cat_wrapped("<summary> ", x$question, "; ", x$words)
   writeLines(summary_lines(x))
   shown <- printed_values(x, rows)
@@ -79,7 +79,8 @@ print.habanera_answer_summary <- function(x, rows = 12, ...) {
 
 summary_lines <- function(x) {
   c(if (!is.null(x$given)) sprintf("Given %s, which holds in %s:", x$given, format_percent(x$share, 4)),
-    console_lines(x$head), estimate_lines(x$estimates, x$simulated), console_lines(x$notes), if (x$simulated) agreement_in_words(x$estimates))
+    console_lines(x$head), estimate_lines(x$estimates, x$simulated), console_lines(x$notes),
+    if (x$simulated) agreement_in_words(x$estimates))
 }
 
 # A line for each term; by turns, the last turn's.
@@ -136,7 +137,13 @@ first_answer.habanera_counts_outcomes <- function(x) {
 }
 
 #' @export
-print.habanera_distribution_outcomes <- function(x, rows = 10, ...) {
+in_words.habanera_distribution_outcomes <- function(x, ...) {
+  paste(c(paste0(in_words(x$provenance$experiment), ", exact"),
+          estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE)), collapse = "; ")
+}
+
+#' @export
+tell.habanera_distribution_outcomes <- function(x, rows = 10, ...) {
   cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
   writeLines(estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE))
   print_head(as.data.frame(x), rows)

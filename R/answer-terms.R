@@ -51,7 +51,8 @@ outcome_half_widths <- function(found, trials, wanted) {
 }
 
 # Estimates from counts, with their intervals: Wilson's for a chance, Student's t for a mean, which has none where all
-# values were one: that tells nothing of how they vary. Of rounds that hang together in their trials, errors are by trial, from `sums` (see round_sums()).
+# values were one: that tells nothing of how they vary. Of rounds that hang together in their trials, errors are by
+# trial, from `sums` (see round_sums()).
 column_estimates <- function(outcomes, n, trials, level, wanted = asked_columns(outcomes), sums = NULL) {
   terms <- weighted_terms(outcomes, n, wanted)
   if (!is.null(sums)) return(round_estimates(terms, trials, level, sums))

@@ -47,11 +47,11 @@ advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, ha
     attr(table, "dealer") <- found$dealer
   }
   words <- paste(c(join_words(as.character(found$held)), as.character(found$up_card)), collapse = " against ")
-  structure(table, class = c("habanera_advice", "habanera_table", "data.frame"), words = words, game = game)
+  structure(table, class = table_class("habanera_advice"), words = words, game = game)
 }
 
 #' @export
-print.habanera_advice <- function(x, ...) {
+tell.habanera_advice <- function(x, ...) {
   best <- x$action[x$best]
   cat_wrapped(sprintf("<advice> %s: %s%s.", attr(x, "words"), join_words(best, "or"),
                       if (nrow(x) > length(best)) sprintf(", by %s of a stake", format_number(
@@ -77,12 +77,12 @@ dealer_totals <- function(game, dead = NULL) {
   call <- rlang::current_env()
   dealer <- capability(checked_game(game), "tells_dealer", call)
   game <- without_cut(without_cards(game, dead, call))
-  structure(dealer$totals(game, call), class = c("habanera_dealer_totals", "habanera_table", "data.frame"),
+  structure(dealer$totals(game, call), class = table_class("habanera_dealer_totals"),
             words = in_words(game))
 }
 
 #' @export
-print.habanera_dealer_totals <- function(x, ...) {
+tell.habanera_dealer_totals <- function(x, ...) {
   busts <- x[x$total == "bust", ]
   if (!nrow(busts)) return(NextMethod())
   cat_wrapped(sprintf("<dealer> %s: he busts most often with %s (%s), least with %s (%s).", attr(x, "words"),

@@ -27,7 +27,7 @@ best_play <- function(game, seat = 1) {
   players[[seat]] <- player_solved()
   solved <- change_game(game, list(players = players), call)
   found <- tryCatch(searches$solve(solved$spec$rules$players[[seat]]), `habanera::OutOfReach` = refuse_unsolved)
-  structure(c(found, list(seat = seat, game = in_words(solved))), class = "habanera_best_play")
+  structure(c(found, list(seat = seat, game = in_words(solved))), class = result_class("habanera_best_play"))
 }
 
 best_play_instead <- function(game) {
@@ -35,8 +35,13 @@ best_play_instead <- function(game) {
   "player_lookahead() tries moves at any game that says what its outcomes are worth."
 }
 
+#' @rawNamespace S3method(generics::tidy, habanera_best_play)
+tidy.habanera_best_play <- function(x, ...) {
+  data.frame(term = "worth", estimate = x$worth, seat = x$seat, positions = x$positions)
+}
+
 #' @export
-print.habanera_best_play <- function(x, ...) {
+tell.habanera_best_play <- function(x, ...) {
   cat_wrapped("<best play> ", x$game)
   cat_wrapped(sprintf("Seat %s: %s, exactly; %s told apart.", format_count(x$seat), x$words,
                       count_of(x$positions, "position")))

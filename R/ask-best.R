@@ -53,7 +53,7 @@ best_strategy <- function(game, knows = c("total", "two_cards", "all_cards"), de
   best$knows <- knows
   best$edge <- edge(best)
   best$edge_all_cards <- if (knows == "all_cards") best$edge else edge(solver$strategy(game, "all_cards", call))
-  class(best) <- c("habanera_best_strategy", class(best))
+  class(best) <- result_class("habanera_best_strategy", class(best))
   best
 }
 
@@ -69,8 +69,14 @@ tidy.habanera_best_strategy <- function(x, ...) {
 }
 
 #' @export
+in_words.habanera_best_strategy <- function(x, ...) {
+  sprintf("%s: %s; %s.", x$label, edge_in_words(x$edge), in_words(x$game))
+}
+
+# It is a player, too, whose format() is what it is called.
+#' @export
 print.habanera_best_strategy <- function(x, ...) {
-  cat_wrapped(sprintf("<best strategy> %s: %s; %s.", x$label, edge_in_words(x$edge), in_words(x$game)))
+  cat_wrapped("<best strategy> ", in_words(x))
   if (x$knows != "all_cards") {
     cat_wrapped(sprintf("Looking at all cards of a hand would bring %s of a stake more.",
                         share_in_words(x$edge - x$edge_all_cards)))

@@ -88,7 +88,7 @@ signed <- function(value, is_chance) {
 }
 
 #' @export
-print.habanera_counts_pairs <- function(x, ...) {
+tell.habanera_counts_pairs <- function(x, ...) {
   experiment <- x$provenance$experiment
   cat_wrapped("<comparison> ", if (deals_match(experiment$x, experiment$y)) "the same deals by two sets of rules" else
     "two games trial by trial; their deals are not matched, since deck or shuffle differ")

@@ -4,8 +4,8 @@
 #' cancels out, so a small difference shows in far fewer trials than two separate simulations would need.
 #'
 #' @param x,y Games of one kind with the same number of seats that record at least one outcome in common; usually one
-#'   and the same but for a rule. Of two decks, or shuffles, the trials of one number are not one deal: what is told then
-#'   is no less true, but nothing cancels out, and the first line says so.
+#'   and the same but for a rule. Of two decks, or shuffles, the trials of one number are not one deal: what is told
+#'   then is no less true, but nothing cancels out, and the first line says so.
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment].
 #' @param ... Not used.
 #' @return Counts (a `habanera_counts_pairs`) with the columns `column`, `part`, `x`, `y`, `value`, `n` and
@@ -81,10 +81,10 @@ adds_up.habanera_game_pair <- function(experiment, n, trials) {
   sum(n) >= trials * length(experiment$record) && sum(n) <= trials * entries_per_trial(experiment)
 }
 #' @export
-in_words.habanera_game_pair <- function(experiment) {
-  sprintf("%s, and %s %s", in_words(experiment$x),
-          if (deals_match(experiment$x, experiment$y)) "on the same deals" else "trial by trial",
-          in_words(experiment$y))
+in_words.habanera_game_pair <- function(x, ...) {
+  sprintf("%s, and %s %s", in_words(x$x),
+          if (deals_match(x$x, x$y)) "on the same deals" else "trial by trial",
+          in_words(x$y))
 }
 
 # Whether trials of one number are one deal: of another deck, or shuffled otherwise, they are not.

@@ -24,8 +24,8 @@
 #'   [simulate()][simulate.habanera_experiment]. A spread that is simulated beside an exact edge takes at most 1e5
 #'   rounds, with seed 1 where none is given.
 #' @return A `habanera_edge`. `tidy()`: a row per bet: `term`, `estimate` (the house's edge per initial stake; below 0
-#'   it is the player's), `per_staked` (per unit staked), `std.error` (of the estimate; 0 where exact), `conf.low`,
-#'   `conf.high` (95%), `sd` (of the player's result of a round, in stakes), `win_share` (of the rounds, net above 0),
+#'   it is the player's), `std.error` (of the estimate; 0 where exact), `conf.low`, `conf.high` (95%), `per_staked` (per
+#'   unit staked), `sd` (of the player's result of a round, in stakes), `win_share` (of the rounds, net above 0),
 #'   `spread` (whether these two are "exact" or "simulated"), `without_ties` (per stake that is won or lost),
 #'   `largest_pay` (the most that a round brings, in stakes beside the own), `how` (whether the estimate is "exact" or
 #'   "simulated"). Of [game_blackjack()] without a cut, `without_ties` and `largest_pay` are of the rounds simulated
@@ -125,7 +125,7 @@ edge_of_payout <- function(payout) {
   row <- edge_row("play", lines[["pays"]] / payout$stake - 1, lines[["chance"]], error, !is.null(payout$trials))
   # Lines that share a pay are one; the moments are those of the payout.
   structure(list(bets = row, words = payout$words, game = NULL, said = payout$question, source = payout),
-            class = "habanera_edge")
+            class = result_class("habanera_edge"))
 }
 
 # Of what was recorded of rounds, by trials or exactly.
@@ -140,7 +140,7 @@ edge_of_found <- function(found, bets) {
              mean_staked(found, bets[i, ], weight) / bets$stake[i])
   })
   structure(list(bets = do.call(rbind, rows), words = if (simulated) run_in_words(found) else "exact",
-                 game = found$provenance$experiment, source = found), class = "habanera_edge")
+                 game = found$provenance$experiment, source = found), class = result_class("habanera_edge"))
 }
 
 # Of a bet, by what it brings in stakes. `error`: of the mean, see pay_errors().
@@ -178,7 +178,7 @@ new_solved_edge <- function(solved, bets, game, nsim, seed, threads) {
                       sd = rows$sd, win_share = rows$win_share, largest_pay = spread$largest_pay, how = "exact",
                       spread = ifelse(unknown, "simulated", "exact"))
   structure(list(bets = found, words = "exact", game = game, parts = solved$parts, source = game),
-            class = "habanera_edge")
+            class = result_class("habanera_edge"))
 }
 
 # A round from a fresh shoe.
@@ -193,9 +193,10 @@ without_cut <- function(game) {
 #' @rawNamespace S3method(generics::tidy, habanera_edge)
 tidy.habanera_edge <- function(x, ...) {
   half <- ifelse(x$bets$how == "exact", 0, student_half_width(x$bets$std.error, x$bets$freedom))
-  data.frame(x$bets[c("term", "estimate", "per_staked", "std.error")], conf.low = x$bets$estimate - half,
+  data.frame(x$bets[c("term", "estimate", "std.error")], conf.low = x$bets$estimate - half,
              conf.high = x$bets$estimate + half,
-             x$bets[c("sd", "win_share", "spread", "without_ties", "largest_pay", "how")], row.names = NULL)
+             x$bets[c("per_staked", "sd", "win_share", "spread", "without_ties", "largest_pay", "how")],
+             row.names = NULL)
 }
 
 #' @rdname house_edge
@@ -215,7 +216,7 @@ as.data.frame.habanera_edge <- function(x, row.names = NULL, optional = FALSE, b
 }
 
 #' @export
-print.habanera_edge <- function(x, ...) {
+tell.habanera_edge <- function(x, ...) {
   cat_wrapped("<house edge> ", if (is.null(x$game)) x$said else in_words(x$game), "; ", x$words)
   for (line in edge_sentences(x)) cat_wrapped(line)
   invisible(x)

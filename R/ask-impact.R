@@ -35,7 +35,7 @@ card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim
   found <- cbind(value = x$values, do.call(rbind, rows))
   found <- found[order(-abs(found$estimate)), , drop = FALSE]
   rownames(found) <- NULL
-  structure(found, class = c("habanera_impact", "habanera_table", "data.frame"), counts = counts)
+  structure(found, class = table_class("habanera_impact"), counts = counts)
 }
 
 new_holding <- function(game, attribute, outcome, seat, call) {
@@ -63,9 +63,9 @@ entries_per_trial.habanera_holding <- function(experiment) length(experiment$val
 #' @export
 adds_up.habanera_holding <- function(experiment, n, trials) sum(n) <= trials * entries_per_trial(experiment)
 #' @export
-in_words.habanera_holding <- function(experiment) {
-  sprintf("%s by %s dealt to %s in %s", experiment$outcome, experiment$attribute,
-          seat_headings(experiment$game$seat_names[experiment$seat]), in_words(experiment$game))
+in_words.habanera_holding <- function(x, ...) {
+  sprintf("%s by %s dealt to %s in %s", x$outcome, x$attribute,
+          seat_headings(x$game$seat_names[x$seat]), in_words(x$game))
 }
 #' @export
 as_plain.habanera_holding <- function(experiment) {
@@ -116,7 +116,7 @@ holding_slope <- function(held, outcome, n) {
 }
 
 #' @export
-print.habanera_impact <- function(x, rows = 15, ...) {
+tell.habanera_impact <- function(x, rows = 15, ...) {
   counts <- attr(x, "counts")
   from <- counts$provenance$experiment
   chance <- from$outcome == "win"

@@ -25,9 +25,9 @@
 #' @param seed,threads,progress As in [simulate()][simulate.habanera_experiment].
 #' @return Counts (a `habanera_counts_meeting`). `tidy()`: a row per player, per seat and per part of the variation:
 #'   `part` ("player", "seat", "variation"), `term`, `estimate` (mean score, or share of the variation), `std.error`,
-#'   `conf.low`, `conf.high` (95%; `NA` where deals are too few, below 6, or all alike). `as.data.frame()`: a row for each two players: `player`,
-#'   `against`, `score` (the player's mean score at tables where both sit), `std.error`, `conf.low`, `conf.high`, and
-#'   `lead` (its score less the other's) with `lead.low` and `lead.high`.
+#'   `conf.low`, `conf.high` (95%; `NA` where deals are too few, below 6, or all alike). `as.data.frame()`: a row for
+#'   each two players: `player`, `against`, `score` (the player's mean score at tables where both sit), `std.error`,
+#'   `conf.low`, `conf.high`, and `lead` (its score less the other's) with `lead.low` and `lead.high`.
 #' @section Errors: `habanera_error_input` for fewer than two players, two players of one name, a game without
 #'   decisions or with one seat; `habanera_error_work` for more line-ups than can be counted.
 #' @seealso [players]; the figure is a matrix of who beats whom.
@@ -112,8 +112,8 @@ total_columns.habanera_meeting <- function(experiment) {
   unlist(lapply(seq_along(experiment$games), function(i) paste(i, total_columns(experiment$games[[i]]))))
 }
 #' @export
-in_words.habanera_meeting <- function(experiment) {
-  sprintf("%s; round robin of %s", game_in_words(experiment$game, "players"), join_words(names(experiment$players)))
+in_words.habanera_meeting <- function(x, ...) {
+  sprintf("%s; round robin of %s", game_in_words(x$game, "players"), join_words(names(x$players)))
 }
 #' @export
 as_plain.habanera_meeting <- function(experiment) {
@@ -171,8 +171,8 @@ meeting_families <- function(experiment) {
        list(as.double(at)))
 }
 
-# The scores of a meeting, ready to be averaged: `of(score)` is the mean, with its error and interval, of scores weighted
-# by a matrix of line-ups by seats.
+# The scores of a meeting, ready to be averaged: `of(score)` is the mean, with its error and interval, of scores
+# weighted by a matrix of line-ups by seats.
 meeting_scores <- function(x) {
   experiment <- x$provenance$experiment
   columns <- total_columns(experiment)
@@ -316,7 +316,7 @@ meeting_table <- function(x) {
 }
 
 #' @export
-print.habanera_counts_meeting <- function(x, ...) {
+tell.habanera_counts_meeting <- function(x, ...) {
   cat_wrapped("<round robin> ", game_in_words(x$provenance$experiment$game, "players"))
   lines <- first_answer(x)
   table <- which(!nzchar(lines))

@@ -32,12 +32,12 @@ mistakes <- function(game, player = NULL, dead = NULL) {
   found <- reference$mistakes(game, call)
   rows <- found$rows[order(-found$rows$loss, found$rows$hand), , drop = FALSE]
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_mistakes", "habanera_table", "data.frame"), edge = found$edge, best_edge = found$best_edge,
+  structure(rows, class = table_class("habanera_mistakes"), edge = found$edge, best_edge = found$best_edge,
             best = found$best, player = format(game$rules$players[[1]]), game = game)
 }
 
 #' @export
-print.habanera_mistakes <- function(x, rows = 15, ...) {
+tell.habanera_mistakes <- function(x, rows = 15, ...) {
   lost <- attr(x, "edge") - attr(x, "best_edge")
   cat_wrapped(sprintf("<mistakes> %s, %s", attr(x, "player"), game_in_words(attr(x, "game"), "players")))
   if (!nrow(x)) cat_wrapped(sprintf("None: %s.", edge_in_words(attr(x, "edge"))))

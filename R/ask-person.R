@@ -61,7 +61,7 @@ play_sitting <- function(sitting) {
   if (!is.null(trace)) keep(TRUE)
   sitting[c("moves", "over")] <- list(state$moves, !is.null(trace))
   sitting["trace"] <- list(trace)
-  invisible(structure(sitting, class = "habanera_sitting"))
+  invisible(structure(sitting, class = result_class("habanera_sitting")))
 }
 
 kept_move <- function(move, moves, choice, file) {
@@ -78,7 +78,13 @@ player_asked <- function(f) {
 }
 
 #' @export
-print.habanera_sitting <- function(x, ...) {
+in_words.habanera_sitting <- function(x, ...) paste0(in_words(x$game), ": ", sitting_in_words(x))
+
+#' @rawNamespace S3method(generics::tidy, habanera_sitting)
+tidy.habanera_sitting <- function(x, ...) data.frame(choice = as.double(seq_along(x$moves)), move = as.double(x$moves))
+
+#' @export
+tell.habanera_sitting <- function(x, ...) {
   cat_wrapped("<sitting> ", in_words(x$game), "; seat ", format_count(x$seat), sprintf(", seed %s, trial %s",
               whole_code(x$seed), format_count(x$trial)))
   cat_wrapped(sitting_in_words(x))
@@ -150,7 +156,7 @@ judge_moves <- function(x, by = player_lookahead(200, player_full_memory())) {
   if (!all(whole)) kept_move(NA, integer(), which(!whole)[1], x$file)
   found <- tryCatch(judges$judge(judged$spec$rules, x$seat, x$moves, deck, x$seed, x$trial),
                     `habanera::OutOfReach` = refuse_unsolved)
-  structure(judged_rows(found, x$moves, x$file), class = c("habanera_judged", "habanera_table", "data.frame"), by = format(by),
+  structure(judged_rows(found, x$moves, x$file), class = table_class("habanera_judged"), by = format(by),
             words = in_words(x$game), seat = x$seat)
 }
 
@@ -172,7 +178,7 @@ judged_rows <- function(found, moves, file) {
 }
 
 #' @export
-print.habanera_judged <- function(x, rows = 20, ...) {
+tell.habanera_judged <- function(x, rows = 20, ...) {
   cat_wrapped("<judged moves> ", attr(x, "words"), "; seat ", format_count(attr(x, "seat")))
   costly <- sum(x$cost > 1e-11)
   cat_wrapped(sprintf("%s of %s cost something by the judgement of %s, %s in all%s.", format_count(costly),

@@ -32,7 +32,7 @@ rule_effects <- function(game, knows = c("total", "two_cards", "all_cards"), pro
   shown <- seq_along(edges)
   structure(data.frame(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], edge = edges,
                        effect = edges - edges[1]),
-            class = c("habanera_rule_effects", "habanera_table", "data.frame"), part = attr(found, "part"),
+            class = table_class("habanera_rule_effects"), part = attr(found, "part"),
             words = in_words(game), passed_over = tried$passed_over,
             played_by = if (!is.null(able(game, "plays_best")$edge_of)) knows_labels[[knows]])
 }
@@ -73,7 +73,7 @@ edge_finder <- function(game, knows, call) {
 }
 
 #' @export
-print.habanera_rule_effects <- function(x, rows = 40, ...) {
+tell.habanera_rule_effects <- function(x, rows = 40, ...) {
   cat_wrapped(sprintf("<rule effects> %s; each rule changed alone%s, exact%s", attr(x, "words"), against_whom(x),
                       part_in_words(x)))
   others <- x[-1, , drop = FALSE]

@@ -19,7 +19,7 @@ vary_edges <- function(game, grid, want, progress, call) {
     rows$meets <- ifelse(rep_len(holds, length(edges)), "yes", "no")
   }
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_varied_edges", "habanera_table", "data.frame"), rules = names(grid$table), game = game,
+  structure(rows, class = table_class("habanera_varied_edges"), rules = names(grid$table), game = game,
             want = want, part = attr(solved, "part"))
 }
 
@@ -35,7 +35,7 @@ edge_of_players <- function(game, call) {
 }
 
 #' @export
-print.habanera_varied_edges <- function(x, rows = 30, ...) {
+tell.habanera_varied_edges <- function(x, rows = 30, ...) {
   game <- attr(x, "game")
   if (is.null(game)) return(NextMethod())
   names <- attr(x, "rules")

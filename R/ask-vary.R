@@ -20,10 +20,10 @@
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game], then `difference`,
 #'   `difference.low` and `difference.high` against the first combination on the same deals (with its 95% interval; `NA`
-#'   for quantiles, and where fewer than 20 deals differed, see [compare()][compare.habanera_game]), `differed` (the share
-#'   of the deals that did), `share_ended` (the share of games that ended; numbers are of those), and with `want` the
-#'   column `meets`. `attr(x, "counts")` holds the counts of each combination.
-#'   Interrupting keeps the combinations played by then, with a warning.
+#'   for quantiles, and where fewer than 20 deals differed, see [compare()][compare.habanera_game]), `differed` (the
+#'   share of the deals that did), `share_ended` (the share of games that ended; numbers are of those), and with `want`
+#'   the column `meets`. `attr(x, "counts")` holds the counts of each combination. Interrupting keeps the combinations
+#'   played by then, with a warning.
 #' @section Errors: `habanera_error_rules` for rules that do not exist, or when all combinations contradict themselves;
 #'   `habanera_error_language` for a wish that cannot be understood; before anything is played.
 #' @seealso The figure is [autoplot.habanera_varied()]; each rule alone: [rule_effects()].
@@ -56,8 +56,9 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], game, wish, call))
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_varied", "habanera_table", "data.frame"), rules = names(values),
-            part = attr(played, "part"), counts = lapply(played, `[[`, "counts"), grid = table, values = values, game = game, seed = seed,
+  structure(rows, class = table_class("habanera_varied"), rules = names(values),
+            part = attr(played, "part"), counts = lapply(played, `[[`, "counts"), grid = table, values = values,
+            game = game, seed = seed,
             want = want)
 }
 
@@ -119,7 +120,8 @@ most_variants <- 1000
 rule_grid <- function(values, call) {
   for (name in names(values)) {
     if (!is.atomic(values[[name]]) && !is.list(values[[name]])) {
-      refuse(sprintf("`%s` must be a vector or a list of values to try, not %s.", name, said(values[[name]])), call = call)
+      refuse(sprintf("`%s` must be a vector or a list of values to try, not %s.", name, said(values[[name]])),
+             call = call)
     }
   }
   values <- lapply(values, as.list)
@@ -148,7 +150,7 @@ rule_column <- function(values) {
 }
 
 #' @export
-print.habanera_varied <- function(x, rows = 30, ...) {
+tell.habanera_varied <- function(x, rows = 30, ...) {
   cat_wrapped("<varied rules> ", game_in_words(attr(x, "game"), attr(x, "rules")), "; ",
               sprintf("%s each, %s, seed %s", count_of(trial_count(attr(x, "counts")[[1]]), "game"),
                       if (varied_deals_match(x)) "all on the same deals" else
@@ -244,7 +246,8 @@ varied_cell <- function(row, is_chance) {
   show <- if (is_chance) format_percent else format_statistic
   half <- (row$conf.high - row$conf.low) / 2
   if (is.na(half)) return(show(row$estimate))
-  if (is.infinite(half)) return(sprintf("%s (%s)", show(row$estimate), open_in_words(row$conf.low, row$conf.high, show)))
+  if (is.infinite(half)) return(sprintf("%s (%s)", show(row$estimate), open_in_words(row$conf.low, row$conf.high,
+                                                                                     show)))
   sprintf("%s \u00b1%s", show(row$estimate), if (is_chance) sprintf("%.1f", 100 * half) else format_number(half, 2))
 }
 

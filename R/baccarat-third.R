@@ -44,7 +44,7 @@ checked_third_card <- function(value, name, call) {
     table[[column]] <- word
   }
   table <- table[order(table[["total"]]), c("total", third_columns)]
-  structure(table, row.names = seq_len(nrow(table)), class = c("habanera_third_card", "habanera_table", "data.frame"))
+  structure(table, row.names = seq_len(nrow(table)), class = table_class("habanera_third_card"))
 }
 
 refuse_third_hole <- function(rules, call) {
@@ -63,7 +63,7 @@ core_third_card <- function(table) {
 }
 
 #' @export
-print.habanera_third_card <- function(x, ...) {
+tell.habanera_third_card <- function(x, ...) {
   if (!all(c("total", third_columns) %in% names(x))) return(NextMethod())
   cat("Third cards (D draws, S stands): the player by his total; the banker by his, and by the player's third card.\n")
   letter <- function(column) ifelse(x[[column]] == "draw", "D", "S")

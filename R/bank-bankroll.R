@@ -58,7 +58,7 @@ bankroll <- function(x, start, rounds, goal = NULL, bets = NULL, bet = 1) {
                unit = unit_of_money(c(law$net, start, bet, goal), call))
   found <- if (is.infinite(rounds)) ruin_for_ever(told, call) else bankroll_in_time(told, call)
   if (!is.null(found$drawn)) told$law$exact <- FALSE
-  structure(c(told, found), class = "habanera_bankroll")
+  structure(c(told, found), class = result_class("habanera_bankroll"))
 }
 
 # Work that a run of the core may be, in additions.
@@ -243,7 +243,7 @@ ruin_exponent <- function(law) {
 tidy.habanera_bankroll <- function(x, ...) x$found
 
 #' @export
-print.habanera_bankroll <- function(x, ...) {
+tell.habanera_bankroll <- function(x, ...) {
   cat_wrapped("<bankroll> ", bankroll_sentence(x))
   cat_wrapped(sprintf("%s; a bankroll of %s stakes, %s.%s", sentence(x$law$words), format_statistic(x$start),
                       if (is.null(x$bets)) sprintf("bets of %s", format_statistic(x$bet)) else format(x$bets),

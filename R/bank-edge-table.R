@@ -42,7 +42,7 @@ edge_table <- function(..., rounds_per_hour = 60, rounds = 300) {
   }
   check_whole(rounds, 1, 1e6)
   rows <- Map(edge_table_rows, names, edges, rep_len(unname(rounds_per_hour), length(given)), rounds, list(call))
-  structure(do.call(rbind, unname(rows)), class = c("habanera_edge_table", "habanera_table", "data.frame"), rounds = rounds)
+  structure(do.call(rbind, unname(rows)), class = table_class("habanera_edge_table"), rounds = rounds)
 }
 
 edge_title <- function(edge) if (is.null(edge$game)) edge$said else kind_of(edge$game)$title
@@ -62,7 +62,7 @@ edge_table_rows <- function(name, edge, per_hour, rounds, call) {
 }
 
 #' @export
-print.habanera_edge_table <- function(x, ...) {
+tell.habanera_edge_table <- function(x, ...) {
   if (!nrow(x)) return(NextMethod())
   place <- function(i) if (x$bet[i] %in% c("main", "play")) x$table[i] else sprintf("%s (%s)", x$bet[i], x$table[i])
   cat_wrapped(sprintf("<edges> Of a stake the house keeps most on %s, %s, and least on %s, %s.",

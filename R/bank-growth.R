@@ -28,7 +28,7 @@ stake_fraction <- function(x) {
   growth <- function(fraction) 100 * sum(law$probability * log1p(fraction * law$net))
   found <- data.frame(term = c("fraction", "growth", "half_fraction", "half_growth"),
                       estimate = c(best, growth(best), best / 2, growth(best / 2)))
-  structure(list(found = found, law = law), class = "habanera_growth")
+  structure(list(found = found, law = law), class = result_class("habanera_growth"))
 }
 
 best_fraction <- function(law) {
@@ -46,7 +46,7 @@ best_fraction <- function(law) {
 tidy.habanera_growth <- function(x, ...) x$found
 
 #' @export
-print.habanera_growth <- function(x, ...) {
+tell.habanera_growth <- function(x, ...) {
   value <- rlang::set_names(x$found$estimate, x$found$term)
   cat_wrapped("<stake> ", if (value[["fraction"]] == 0) "Without an advantage no stake makes a bankroll grow." else {
     sprintf(paste("A bet of %s of the bankroll grows fastest, by %s in 100 rounds; half of it by %s, with half of the",
@@ -71,14 +71,14 @@ rounds_to_show <- function(x, level = 0.05, power = 0.9, rounds_a_night = 200) {
   rounds <- ceiling(((stats::qnorm(1 - level) + stats::qnorm(power)) * moments$sd / moments$mean)^2)
   found <- data.frame(term = c("rounds", "nights"), estimate = c(rounds, ceiling(rounds / rounds_a_night)))
   structure(list(found = found, law = law, moments = moments, level = level, power = power, night = rounds_a_night),
-            class = "habanera_rounds_to_show")
+            class = result_class("habanera_rounds_to_show"))
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_rounds_to_show)
 tidy.habanera_rounds_to_show <- function(x, ...) x$found
 
 #' @export
-print.habanera_rounds_to_show <- function(x, ...) {
+tell.habanera_rounds_to_show <- function(x, ...) {
   cat_wrapped(sprintf(paste("<rounds to show> An edge of %s for the %s is seen in %s of cases after %s, %s of %s, with",
                             "false alarms in %s."), format_percent(abs(x$moments$mean), 3),
                       if (x$moments$mean < 0) "house" else "player", format_percent(x$power, 2),

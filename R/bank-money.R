@@ -26,11 +26,11 @@ money_distribution <- function(net, probability) {
   law <- data.frame(net = rows$outcomes[["net"]], probability = rows$sum(probability / sum(probability)))
   law <- law[law$probability > 0, ]
   unit_of_money(law$net, call)
-  structure(law[order(law$net), ], class = c("habanera_money", "habanera_table", "data.frame"), row.names = seq_len(nrow(law)))
+  structure(law[order(law$net), ], class = table_class("habanera_money"), row.names = seq_len(nrow(law)))
 }
 
 #' @export
-print.habanera_money <- function(x, rows = 20, ...) {
+tell.habanera_money <- function(x, rows = 20, ...) {
   if (!all(c("net", "probability") %in% names(x))) return(NextMethod())
   moments <- pay_moments(x$net, x$probability)
   cat_wrapped(sprintf("<money> A round brings %s stakes on average, with a standard deviation of %s.",

@@ -42,7 +42,7 @@ sessions <- function(x, rounds, sessions = 12, reserve = NULL, other_costs = 0, 
   found <- season_of(told, law, call)
   moved <- if (law$error > 0) season_of(told, moved_law(law, law$error), call)
   found$rows$std.error <- if (is.null(moved)) 0 else abs(moved$rows$estimate - found$rows$estimate)
-  structure(c(told, list(season = found$season, found = found$rows)), class = "habanera_sessions")
+  structure(c(told, list(season = found$season, found = found$rows)), class = result_class("habanera_sessions"))
 }
 
 season_of <- function(told, law, call) {
@@ -114,7 +114,7 @@ as.data.frame.habanera_sessions <- function(x, ...) {
 }
 
 #' @export
-print.habanera_sessions <- function(x, ...) {
+tell.habanera_sessions <- function(x, ...) {
   value <- rlang::set_names(x$found$estimate, x$found$term)
   cat_wrapped("<sessions> ", sessions_sentence(x))
   cat_wrapped(sprintf("%s; %s of %s%s%s.", sentence(x$law$words), count_of(x$sessions, "night"),

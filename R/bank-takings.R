@@ -42,7 +42,8 @@ takings <- function(file, game, player = NULL) {
     rows_needed = c(NA, NA, nights_needed(difference, luck, nrow(rows)))
   )
   structure(list(found = found, rows = rows, edge = edge, game = game, player = player,
-                 name = if (is.data.frame(file)) "the data frame" else basename(file)), class = "habanera_takings")
+                 name = if (is.data.frame(file)) "the data frame" else basename(file)),
+                 class = result_class("habanera_takings"))
 }
 
 # As many rows like these as show a mean difference of this size.
@@ -101,7 +102,7 @@ tidy.habanera_takings <- function(x, ...) x$found
 as.data.frame.habanera_takings <- function(x, ...) x$rows[setdiff(names(x$rows), "line")]
 
 #' @export
-print.habanera_takings <- function(x, ...) {
+tell.habanera_takings <- function(x, ...) {
   cat_wrapped("<takings> ", takings_sentence(x))
   cat_wrapped(sprintf("%s, %s, %s staked; the rules keep %s of a stake, and a round varies by %s: %s%s.",
                       count_of(nrow(x$rows), "row"), count_of(sum(x$rows[["rounds"]]), "round"),

@@ -13,9 +13,9 @@ solving <- function(code, call) {
   })
 }
 
-# The quick solver weighs courses by what comes next, and does not follow any to its end; so where a pack may be too small
-# for a round, one that needs more cards is looked for: among many rounds, and then by walking their courses, as exact()
-# does, as far as that is quickly done.
+# The quick solver weighs courses by what comes next, and does not follow any to its end; so where a pack may be too
+# small for a round, one that needs more cards is looked for: among many rounds, and then by walking their courses, as
+# exact() does, as far as that is quickly done.
 refuse_dry_shoe <- function(game, call) {
   if (!may_run_dry(game)) return(invisible())
   machine <- game_machine(game)

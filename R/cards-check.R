@@ -23,7 +23,7 @@ check_cards <- function(x, against) {
                            ifelse(listed$expected == 0, "foreign", "doubled"))
   listed <- listed[listed$found != listed$expected, , drop = FALSE]
   rownames(listed) <- NULL
-  structure(listed, class = c("habanera_card_check", "habanera_table", "data.frame"), cards = length(expected))
+  structure(listed, class = table_class("habanera_card_check"), cards = length(expected))
 }
 
 found_codes <- function(x, against, call) {
@@ -38,7 +38,7 @@ found_codes <- function(x, against, call) {
 copies_of <- function(kinds, cards) tabulate(match(cards, kinds), nbins = length(kinds))
 
 #' @export
-print.habanera_card_check <- function(x, ...) {
+tell.habanera_card_check <- function(x, ...) {
   if (!nrow(x)) {
     cat(sprintf("Nothing missing, nothing doubled, nothing foreign: all %s are there.\n",
                 count_of(attr(x, "cards"), "card")))

@@ -48,7 +48,7 @@ compare.cards <- function(x, y, ...) {
   together <- if (n < 2) rep(FALSE, n) else c(neighbours(after) %in% neighbours(before), FALSE)
   listed <- data.frame(place = seq_len(n), before = before, after = after,
                        in_place = before == after, together = together)
-  structure(listed, class = c("habanera_order_comparison", "habanera_table", "data.frame"), cards = y,
+  structure(listed, class = table_class("habanera_order_comparison"), cards = y,
             was = x, expected = fair_leftovers(before))
 }
 
@@ -70,7 +70,10 @@ fair_leftovers <- function(cards) {
 }
 
 #' @export
-print.habanera_order_comparison <- function(x, most = 60, ...) {
+in_words.habanera_order_comparison <- function(x, ...) paste(leftovers_in_words(x), collapse = " ")
+
+#' @export
+tell.habanera_order_comparison <- function(x, most = 60, ...) {
   n <- nrow(x)
   cat(sprintf("<comparison> two orders of %s\n", count_of(n, "card")))
   shown <- seq_len(min(n, most))

@@ -5,7 +5,8 @@ count_names <- c("count", "freq", "frequency", "n", "times", "copies")
 
 # Heads that are none of cards.
 other_heads <- c("trial", "id", "no", "nr", "number", "index", "row", "line", "draw", "hand", "round", "date", "time",
-                 "day", "night", "table", "dealer", "player", "seat", "stake", "bet", "amount", "result", "note", "notes")
+                 "day", "night", "table", "dealer", "player", "seat", "stake", "bet", "amount", "result", "note",
+                 "notes")
 
 is_card_like <- function(pieces, catalogue) {
   !is.na(coded_pieces(pieces, catalogue)$codes) | !is.na(written_numbers(pieces))

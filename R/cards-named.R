@@ -3,9 +3,9 @@
 
 #' @rdname deck_standard
 #' @param catalogue A data frame with a column `card` (text, each once), optionally `copies` (whole
-#'   numbers, default 1) and any attributes; or a vector of cards, each as often as it stands there; or the path of a CSV, JSON or YAML file that holds one;
-#'   or of any other text file, read as a plain list of lines `3 name` (`#` starts a comment); or a deck in words, such
-#'   as `"standard packs=2 jokers=1"` or `"numbered 44"`.
+#'   numbers, default 1) and any attributes; or a vector of cards, each as often as it stands there; or the path of a
+#'   CSV, JSON or YAML file that holds one; or of any other text file, read as a plain list of lines `3 name` (`#`
+#'   starts a comment); or a deck in words, such as `"standard packs=2 jokers=1"` or `"numbered 44"`.
 #' @export
 deck_from <- function(catalogue) {
   check_given()

@@ -54,7 +54,8 @@ refuse_two_notations <- function(tokens, catalogue, notation, label, call) {
   other <- match(words[suit_first], tokens)
   refuse(sprintf(paste("There are cards in two notations: rank then suit as at %s (%s), suit then rank as at %s (%s).",
                        "Write all one way, or say which is meant: `notation = \"rank_first\"` (--notation)."),
-                 label(min(one)), quoted(tokens[min(one)]), label(min(other)), quoted(tokens[min(other)])), "notation", call)
+                 label(min(one)), quoted(tokens[min(one)]), label(min(other)), quoted(tokens[min(other)])), "notation",
+                 call)
 }
 
 # Without a numbering, tokens are codes if some are no numbers, or if all are codes as well.

@@ -9,7 +9,8 @@ recorded_source <- function(file, deck, size, columns, call) {
     pieces <- parted_rows(pieces, catalogue_of(deck))
     if (!length(pieces) || !all(lengths(pieces))) refuse("`file` is a list with a hand that has no card.", call = call)
     return(list(read = list(pieces = unname(pieces), line = seq_along(pieces), weight = rep(1, length(pieces))),
-                label = function(row) sprintf("Hand %s", format_count(row)), words = "a list of hands", is_file = FALSE))
+                label = function(row) sprintf("Hand %s", format_count(row)), words = "a list of hands",
+                is_file = FALSE))
   }
   if (is.data.frame(file)) {
     return(list(read = read_card_frame(file, deck, call, columns), words = "a data frame", is_file = FALSE,

@@ -20,19 +20,20 @@ summary.cards <- function(object, ...) {
     n <- table(factor(values, unique(values)), useNA = "no")
     data.frame(attribute = rep(name, length(n)), value = names(n), cards = as.double(n))
   })
-  structure(do.call(rbind, rows), class = c("habanera_deck_summary", "habanera_table", "data.frame"),
+  structure(do.call(rbind, rows), class = table_class("habanera_deck_summary"),
             title = catalogue_of(object)$title, size = length(object))
 }
 
 #' @export
-print.habanera_deck_summary <- function(x, ...) {
+tell.habanera_deck_summary <- function(x, ...) {
   cards <- x[x$attribute == "card", ]
   copies <- sort(unique(cards$cards))
   cat_wrapped(sprintf("<deck> %s, %s: %s%s.", count_of(attr(x, "size"), "card"), attr(x, "title"),
                       count_of(nrow(cards), "different one"),
                       if (!nrow(cards)) "" else if (length(copies) == 1) {
                         if (copies == 1) ", each once" else sprintf(", each %s times", format_count(copies))
-                      } else sprintf("; most often %s (%s times)", join_some(cards$value[cards$cards == max(copies)], 3),
+                      } else sprintf("; most often %s (%s times)", join_some(cards$value[cards$cards == max(copies)],
+                                                                             3),
                                      format_count(max(copies)))))
   for (name in setdiff(unique(x$attribute), "card")) {
     rows <- x[x$attribute == name, ]

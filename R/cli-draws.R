@@ -55,7 +55,8 @@ run_draws <- function(options, arguments) {
 
 # Questions of recorded hands.
 run_records_asked <- function(options) {
-  of_shuffles <- c("exact", "held", "dead", "redraw_if", "keep", "turns", "sampled_anew", "group", "positions", "program",
+  of_shuffles <- c("exact", "held", "dead", "redraw_if", "keep", "turns", "sampled_anew", "group", "positions",
+                   "program",
                    "precision")
   for (name in of_shuffles) {
     if (!is.null(options[[name]]) && !isFALSE(options[[name]])) {

@@ -150,7 +150,8 @@ run_vary <- function(options, arguments) {
   game <- shell_game(options, arguments, command)
   over <- lapply(typed_rules(options$over, "over", command, game), typed_values)
   if (!is.null(options$outcome) && !recorded_of_term(options$outcome) %in% c(game$record, names(game$columns))) {
-    refuse_usage(command, sprintf("--outcome names %s, which is not recorded; recorded are %s.", quoted(options$outcome),
+    refuse_usage(command, sprintf("--outcome names %s, which is not recorded; recorded are %s.",
+                                  quoted(options$outcome),
                                   join_words(game$record)))
   }
   found <- do.call(vary_rules, c(list(game), over,

@@ -62,7 +62,8 @@ option_columns <- function(options) {
   if (!all(grepl("^[0-9]+(-[0-9]+)?$", parts))) return(parts)
   unlist(lapply(strsplit(parts, "-", fixed = TRUE), function(ends) {
     ends <- as.numeric(ends)
-    if (max(ends) > 1e5) refuse(sprintf("`--columns` %s is more columns than there can be.", options$columns), "usage", NULL)
+    if (max(ends) > 1e5) refuse(sprintf("`--columns` %s is more columns than there can be.", options$columns), "usage",
+                                NULL)
     seq(ends[1], ends[length(ends)])
   }))
 }

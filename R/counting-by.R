@@ -6,17 +6,18 @@
 #' Rounds of a shoe hang together, so that all is kept shoe by shoe: means are ratios of sums over shoes, with errors by
 #' the deviations of shoes from them, and sums over counts by the products between them (Cochran 1977, Sampling
 #' Techniques, section 6.4), or, of a count that came in 64 shoes or fewer, by leaving out one of them after the other
-#' (the jackknife: Miller 1974, Biometrika 61, 1-15). Intervals are Student's t, by the number of shoes that had the count. Bets change nothing of the cards, so that `reprice()` prices the shoes that were played
-#' anew by other bets, exactly.
+#' (the jackknife: Miller 1974, Biometrika 61, 1-15). Intervals are Student's t, by the number of shoes that had the
+#' count. Bets change nothing of the cards, so that `reprice()` prices the shoes that were played anew by other bets,
+#' exactly.
 #'
 #' @param sim What [simulate()][simulate.habanera_experiment] gave of a game with a [player_counting()] and a
 #'   `cut_after`; of `reprice()` also what `by_true_count()` gave. [bankroll()] and [sessions()] take either.
 #' @return A `habanera_by_true_count`, a data frame with a row per true count that came: `true_count` (whole; those
 #'   beyond its range with the outermost), `rounds` (dealt), `played` (by the seat), `share` (of the rounds dealt),
 #'   `mean` (result for each stake bet), `std.error`, `conf.low`, `conf.high` (95%; `NA` where it came in fewer than 6
-#'   shoes, or always brought the same), `sd` (of a round), `bet` (stakes), `gain` (stakes in a hundred rounds dealt that are won at this count). `tidy()`: `term` ("gain", in a
-#'   hundred rounds dealt; "per_bet", for each stake bet; "bet", the mean; "plays", the share of the rounds played),
-#'   `estimate`, `std.error`, `conf.low`, `conf.high` (95%).
+#'   shoes, or always brought the same), `sd` (of a round), `bet` (stakes), `gain` (stakes in a hundred rounds dealt
+#'   that are won at this count). `tidy()`: `term` ("gain", in a hundred rounds dealt; "per_bet", for each stake bet;
+#'   "bet", the mean; "plays", the share of the rounds played), `estimate`, `std.error`, `conf.low`, `conf.high` (95%).
 #' @section Errors: `habanera_error_input` for counts of no seat that counts, or that do not record `true_count` and
 #'   `net_per_bet`.
 #' @seealso [bet_sizes()], [counter_gain()].
@@ -103,7 +104,9 @@ priced_counts <- function(kept) {
     true_count = from[came], rounds = unname(rounds[came]),
     played = unname(kept$sums$sum[column_of(counted)[came]]), share = unname(rounds[came] / sum(rounds)),
     mean = each_mean, std.error = ifelse(is.na(each_half), NA, vapply(each, `[[`, 0, "std.error")),
-    conf.low = each_mean - each_half, conf.high = each_mean + each_half, sd = sd_by_class(kept$nets, length(from))[came], row.names = NULL, bet = bets[came], gain = unname(100 * bets[came] * won[came] / sum(rounds))
+    conf.low = each_mean - each_half, conf.high = each_mean + each_half,
+    sd = sd_by_class(kept$nets, length(from))[came], row.names = NULL, bet = bets[came],
+    gain = unname(100 * bets[came] * won[came] / sum(rounds))
   )
   all <- weights("entries")
   totals <- list(gain = ratio(weights("net_per_bet", 100 * bets / unit), all),
@@ -112,24 +115,27 @@ priced_counts <- function(kept) {
   kept$totals <- data.frame(term = names(totals), estimate = vapply(totals, `[[`, 0, "estimate"),
                             std.error = vapply(totals, `[[`, 0, "std.error"),
                             freedom = vapply(totals, `[[`, 0, "freedom"), row.names = NULL)
-  structure(rows, class = c("habanera_by_true_count", "habanera_table", "data.frame"), kept = kept)
+  structure(rows, class = table_class("habanera_by_true_count"), kept = kept)
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_by_true_count)
 tidy.habanera_by_true_count <- function(x, ...) {
   totals <- attr(x, "kept")$totals
   half <- student_half_width(totals$std.error, totals$freedom)
-  data.frame(totals[c("term", "estimate", "std.error")], conf.low = totals$estimate - half, conf.high = totals$estimate + half)
+  data.frame(totals[c("term", "estimate", "std.error")], conf.low = totals$estimate - half,
+             conf.high = totals$estimate + half)
 }
 
 #' @export
-print.habanera_by_true_count <- function(x, rows = 25, ...) {
+tell.habanera_by_true_count <- function(x, rows = 25, ...) {
   kept <- attr(x, "kept")
   cat_wrapped("<by true count> ", gain_in_words(tidy(x)))
   anew <- if (kept$repriced) sprintf("; these very shoes priced anew with bets %s", ramp_in_words(kept$ramp)) else ""
   cat_wrapped(sprintf("%s; %s%s.", in_words(kept$game), kept$run, anew))
   shown <- data.frame(`true count` = x$true_count, rounds = format_count(x$rounds), share = format_percent(x$share, 3),
-                      mean = format_percent(x$mean, 3), `+/-` = ifelse(is.na(x$conf.low), "", format_percent((x$conf.high - x$conf.low) / 2, 2)),
+                      mean = format_percent(x$mean, 3), `+/-` = ifelse(is.na(x$conf.low), "",
+                                                                       format_percent((x$conf.high - x$conf.low) / 2,
+                                                                                      2)),
                       bet = x$bet, `gain in 100` = sprintf("%+.3f", x$gain), check.names = FALSE)
   print_head(middle_rows(shown, x$rounds, rows), rows)
   invisible(x)

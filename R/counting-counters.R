@@ -1,12 +1,13 @@
 #' Counters at equal risk
 #'
 #' Sets counters beside each other on the same shoes: what each gains by his own bets, how likely these ruin him, and
-#' what each gains when all bet so high that they run the same risk. A counter with a larger spread gains more, and risks
-#' more; at equal risk it shows who counts better.
+#' what each gains when all bet so high that they run the same risk. A counter with a larger spread gains more, and
+#' risks more; at equal risk it shows who counts better.
 #'
 #' Of a player whose rounds bring \eqn{m} with a variance \eqn{v} a round (in the long run, by shoe, since rounds of a
-#' shoe hang together), a bankroll \eqn{B} is ruined for ever with a chance of about \eqn{\exp(-2 m B / v)} (Cox & Miller
-#' 1965, The Theory of Stochastic Processes, section 5.7). The stake at which that chance is `ruin` follows from it.
+#' shoe hang together), a bankroll \eqn{B} is ruined for ever with a chance of about \eqn{\exp(-2 m B / v)} (Cox &
+#' Miller 1965, The Theory of Stochastic Processes, section 5.7). The stake at which that chance is `ruin` follows from
+#' it.
 #'
 #' @param game A game whose rounds are dealt from a shoe, with its `cut_after`, such as [game_blackjack()].
 #' @param players A list of [player_counting()]s, named as they are to be called; each takes the last seat in turn.
@@ -14,11 +15,11 @@
 #' @param bank The bankroll, in stakes.
 #' @param nsim,seed,threads,progress As in [simulate()][simulate.habanera_experiment]; shoes.
 #' @return A `habanera_counters`, a data frame with a row for each player: `player`, `gain` (stakes in a hundred rounds
-#'   dealt, by his own bets), `std.error`, `conf.low`, `conf.high` (95%, by shoe), `verdict` ("gains", "loses" or "open"),
-#'   `sd` (of a hundred rounds), `mean_bet`, `ruin` (by his own bets; 1 of who does not gain), `stake` (what one of his
-#'   stakes must be to run the risk asked for), `gain_at_stake`, `gain_at_stake.low` and `gain_at_stake.high` (in a
-#'   hundred rounds, by these stakes, with the ends of its interval: 0 where he may not gain). `stake` and what is by it
-#'   are `NA` of who does not gain.
+#'   dealt, by his own bets), `std.error`, `conf.low`, `conf.high` (95%, by shoe), `verdict` ("gains", "loses" or
+#'   "open"), `sd` (of a hundred rounds), `mean_bet`, `ruin` (by his own bets; 1 of who does not gain), `stake` (what
+#'   one of his stakes must be to run the risk asked for), `gain_at_stake`, `gain_at_stake.low` and `gain_at_stake.high`
+#'   (in a hundred rounds, by these stakes, with the ends of its interval: 0 where he may not gain). `stake` and what is
+#'   by it are `NA` of who does not gain.
 #' @section Errors: `habanera_error_input` for players that do not count, fewer than two of them, or two of one name;
 #'   `habanera_error_rules` for a game without a `cut_after`.
 #' @seealso [reprice()] for other bets of one player, [bankroll()] for one bankroll step by step.
@@ -45,7 +46,7 @@ compare_counters <- function(game, players, ruin = 0.05, bank = 400, nsim = 2000
     shoes <- simulate(with_counter(game, players[[name]], seat, call), nsim = nsim, seed = seed, threads = threads)
     cbind(player = name, counter_at_risk(by_true_count(shoes), ruin, bank))
   }, "player", bar)
-  structure(do.call(rbind, rows), class = c("habanera_counters", "habanera_table", "data.frame"), game = game,
+  structure(do.call(rbind, rows), class = table_class("habanera_counters"), game = game,
             risk = ruin, bank = bank, part = attr(rows, "part"),
             run = sprintf("%s each, the same for all, seed %s", count_of(nsim, "shoe"), whole_code(seed)))
 }
@@ -88,9 +89,10 @@ tidy.habanera_counters <- function(x, ...) {
 }
 
 #' @export
-print.habanera_counters <- function(x, ...) {
+tell.habanera_counters <- function(x, ...) {
   cat_wrapped("<counters> ", counters_in_words(x))
-  cat_wrapped(sprintf("%s; a bankroll of %s stakes; %s%s.", in_words(attr(x, "game")), format_statistic(attr(x, "bank")),
+  cat_wrapped(sprintf("%s; a bankroll of %s stakes; %s%s.", in_words(attr(x, "game")),
+                      format_statistic(attr(x, "bank")),
                       attr(x, "run"), part_in_words(x)))
   interval <- ifelse(is.na(x$conf.low), "", sprintf(" \u00b1%s", format_number((x$conf.high - x$conf.low) / 2, 2)))
   known <- function(values, show) ifelse(is.na(values), "", show(values))

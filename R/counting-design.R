@@ -30,6 +30,7 @@ design_tags <- function(effects, levels = -1:1, balanced = TRUE) {
     all(levels == round(levels) & abs(levels) <= 100)
   if (!fits) refuse(sprintf("`levels` must be 2 to 9 whole numbers, such as -1:1, not %s.", said(levels)))
   check_flag(balanced)
+  if (diff(range(effects$effect)) < 1e-12) refuse("`effects` are all alike: no card tells anything.", call = call)
   levels <- sort(unique(as.double(levels)))
   steps <- setdiff(sort(unique(abs(levels))), 0)
   rows <- lapply(steps, function(most) best_tags(effects, levels[abs(levels) <= most], balanced))
@@ -41,7 +42,7 @@ design_tags <- function(effects, levels = -1:1, balanced = TRUE) {
   best <- rows[[which.max(vapply(rows, `[[`, 0, "correlation"))]]
   table <- cbind(data.frame(level = steps, correlation = vapply(rows, `[[`, 0, "correlation")),
                  do.call(rbind, lapply(rows, function(row) as.data.frame(as.list(row$tags), optional = TRUE))))
-  structure(c(best, list(by_level = table)), class = "habanera_designed_tags")
+  structure(c(best, list(by_level = table)), class = result_class("habanera_designed_tags"))
 }
 
 # The best of the tags that rise with the effect; NULL where none is balanced or all are alike.
@@ -69,8 +70,14 @@ rising_places <- function(size, levels) {
   t(apply(ends, 2, function(bars) rep(seq_len(levels), times = diff(c(0, bars, size + levels)) - 1)))
 }
 
+#' @rawNamespace S3method(generics::tidy, habanera_designed_tags)
+tidy.habanera_designed_tags <- function(x, ...) data.frame(term = names(x$tags), estimate = unname(x$tags))
+
 #' @export
-print.habanera_designed_tags <- function(x, ...) {
+as.data.frame.habanera_designed_tags <- function(x, row.names = NULL, optional = FALSE, ...) x$by_level
+
+#' @export
+tell.habanera_designed_tags <- function(x, ...) {
   cat_wrapped(sprintf("<designed tags> correlation %.4f with the effects of removal, by tags up to %s.", x$correlation,
                       format_statistic(max(abs(x$tags)))))
   shown <- x$by_level

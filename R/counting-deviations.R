@@ -19,8 +19,8 @@
 #' @param range True counts looked at, rising.
 #' @param depth The share of the shoe that is dealt.
 #' @param bets A [bet_ramp()], or what it takes.
-#' @param nsim,seed,threads,progress For the simulations, as in [simulate()][simulate.habanera_experiment]; shoes. With `nsim` 0
-#'   there are none.
+#' @param nsim,seed,threads,progress For the simulations, as in [simulate()][simulate.habanera_experiment]; shoes. With
+#'   `nsim` 0 there are none.
 #' @return A `habanera_found_deviations`, a data frame, those that gain most first: `hand`, `up_card`, `from`, `below`,
 #'   `action` as in [deviations()], `instead_of`, `gain` (stakes in a hundred rounds), `share` (of what all gain),
 #'   `main` (whether it is among the fewest that bring nine tenths), `simulated`, `std.error` (by shoe; `NA` where not
@@ -41,7 +41,8 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   if (kind_of(game)$afresh(game$rules)) refuse("An endless shoe has no count.")
   system <- check_system(system, call)
   if (rlang::is_string(strategy)) strategy <- player_from_text(strategy, call)
-  if (!inherits(strategy, "habanera_player") || is.null(strategy$cells)) refuse("`strategy` must be a table, such as player_basic().")
+  if (!inherits(strategy, "habanera_player") ||
+      is.null(strategy$cells)) refuse("`strategy` must be a table, such as player_basic().")
   fits <- is.numeric(range) && length(range) > 1 && !anyNA(range) && all(range == round(range)) && all(diff(range) == 1)
   if (!fits) refuse(sprintf("`range` must be whole counts that rise by one, such as -10:10, not %s.", said(range)))
   check_between(depth, 0, 1)
@@ -56,7 +57,7 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   found <- simulated_changes(found, game, strategy, system, bets,
                              list(nsim = nsim, seed = if (nsim > 0) resolve_seed(seed, call),
                                   threads = threads, depth = depth), call)
-  structure(found, class = c("habanera_found_deviations", "habanera_deviations", "habanera_table", "data.frame"), game = whole,
+  structure(found, class = table_class("habanera_found_deviations", "habanera_deviations"), game = whole,
             system = system, strategy = strategy, depth = depth, nsim = nsim)
 }
 
@@ -230,7 +231,7 @@ simulated_changes <- function(found, game, strategy, system, bets, run, call) {
 }
 
 #' @export
-print.habanera_found_deviations <- function(x, rows = 15, ...) {
+tell.habanera_found_deviations <- function(x, rows = 15, ...) {
   main <- sum(x$main)
   cat_wrapped(sprintf(paste(
     "<deviations> %s of %s bring %s of what play by the count gains, %s stakes in 100 rounds in all (at %s of the shoe",

@@ -6,8 +6,8 @@
 #' The rise is the slope of bets on true counts before the round, \eqn{\sum (b - \bar b)(c - \bar c) / \sum (c - \bar
 #' c)^2}{sum((b - mean b)(c - mean c)) / sum((c - mean c)^2)}. Bets of a shoe hang together, and so do counts, so that
 #' its error is by shoe: how the slope moves as one shoe after the other is left out (the jackknife: Miller 1974,
-#' Biometrika 61, 1-15), with a t distribution of a degree of freedom for each shoe but two. Bets that rise after wins, or with the hour, do not rise
-#' with the count but by chance.
+#' Biometrika 61, 1-15), with a t distribution of a degree of freedom for each shoe but two. Bets that rise after wins,
+#' or with the hour, do not rise with the count but by chance.
 #'
 #' @param file A CSV file with a row per round, or such a data frame: `shoe` (which one), `bet` (in any money), `cards`
 #'   (all that were seen in the round, as codes), in the order played.
@@ -15,7 +15,7 @@
 #' @param game A game dealt from such a shoe.
 #' @param rise The rise that should be seen, as a share of the mean bet for each count.
 #' @return A `habanera_bets_follow`. `tidy()`: `term` "rise" (money for each count), `estimate`, `std.error`,
-#'   `statistic`, `p.value` (of no rise, against one), `conf.low`, `conf.high` (95%), `power` (the chance to see the
+#'   `conf.low`, `conf.high` (95%), `statistic`, `p.value` (of no rise, against one), `power` (the chance to see the
 #'   rise asked for, at 5%), `shoes_needed` (for a power of 90%). `as.data.frame()`: `shoe`, `bet`, `true_count`.
 #' @section Errors: `habanera_error_file` for a missing column, `habanera_error_input` for a bet that is no number,
 #'   cards that the shoe does not have, and fewer than five shoes.
@@ -38,7 +38,7 @@ bets_follow <- function(file, system = "level one balanced", game = game_blackja
   if (all(rounds$true_count == rounds$true_count[1])) refuse("The count never moves; nothing can follow it.")
   structure(list(rounds = rounds, system = system, game = game, rise = rise, shoes = length(shoes),
                  found = rise_of(rounds$bet, rounds$true_count, rounds$shoe, rise * mean(rounds$bet))),
-            class = "habanera_bets_follow")
+            class = result_class("habanera_bets_follow"))
 }
 
 # The slope of bets on counts with its error by shoe, and the power to see a rise of so much (NA where none was asked).
@@ -78,7 +78,8 @@ read_bets <- function(file, call) {
     missing <- setdiff(c("shoe", "bet", "cards"), names(file))
     if (length(missing)) refuse(sprintf("`file` has no column `%s`.", missing[1]), call = call)
     file$line <- seq_len(nrow(file))
-    bet <- numbers_of_column(file, "bet", function(row) sprintf("Row %s of `file`", format_count(row)), "input", call, 0)
+    bet <- numbers_of_column(file, "bet", function(row) sprintf("Row %s of `file`", format_count(row)), "input", call,
+                             0)
     return(data.frame(shoe = as.character(file$shoe), bet = bet, cards = as.character(file$cards),
                       place = paste("row", file$line)))
   }
@@ -131,13 +132,13 @@ ordinal <- function(n) {
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_bets_follow)
-tidy.habanera_bets_follow <- function(x, ...) x$found
+tidy.habanera_bets_follow <- function(x, ...) in_tidy_order(x$found)
 
 #' @export
 as.data.frame.habanera_bets_follow <- function(x, ...) x$rounds
 
 #' @export
-print.habanera_bets_follow <- function(x, ...) {
+tell.habanera_bets_follow <- function(x, ...) {
   found <- x$found
   cat_wrapped("<bets> ", follow_sentence(found))
   cat_wrapped(sprintf("%s in %s, the mean bet %s; counted %s, %s.", count_of(nrow(x$rounds), "round"),

@@ -57,7 +57,7 @@ counter_gain <- function(game, player = NULL, cut_after = seq(0.5, 0.85, by = 0.
   rows$rounds_per_hour <- hour
   rows$shuffling <- 1 - hour * seconds_per_round / 3600
   rows$gain_per_hour <- rows$gain * hour / 100
-  structure(rows, class = c("habanera_counter_gain", "habanera_table", "data.frame"), game = game, part = part,
+  structure(rows, class = table_class("habanera_counter_gain"), game = game, part = part,
             run = sprintf("%s to the deepest cut, seed %s", count_of(nsim, "shoe"), whole_code(seed)))
 }
 
@@ -144,12 +144,13 @@ crossing <- function(x, y) {
 }
 
 #' @export
-print.habanera_counter_gain <- function(x, rows = 30, ...) {
+tell.habanera_counter_gain <- function(x, rows = 30, ...) {
   cat_wrapped("<counter's gain> ", paste(stop_sentences(x), collapse = " "))
   cat_wrapped(sprintf("%s; %s%s.", gain_game_in_words(x), attr(x, "run"), part_in_words(x)))
   print_head(data.frame(
     packs = x$packs, `most bet` = x$most_bet, `cut after` = format_percent(x$cut_after, 3),
-    `gain in 100` = sprintf("%+.3f", x$gain), `+/-` = ifelse(is.na(x$conf.low), "", sprintf("%.3f", (x$conf.high - x$conf.low) / 2)),
+    `gain in 100` = sprintf("%+.3f", x$gain), `+/-` = ifelse(is.na(x$conf.low), "",
+                                                             sprintf("%.3f", (x$conf.high - x$conf.low) / 2)),
     who = x$verdict,
     `minutes shuffling` = sprintf("%.1f", 60 * x$shuffling), `gain an hour` = sprintf("%+.3f", x$gain_per_hour),
     check.names = FALSE), rows)

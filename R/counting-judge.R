@@ -23,12 +23,18 @@ judge_count <- function(system, game = game_blackjack(), player = NULL, progress
   if (!is.null(able(game, "counts"))) {
     rows <- c(rows, list(data.frame(term = "play", estimate = play_correlation(system, game, call))))
   }
-  structure(do.call(rbind, rows), class = c("habanera_count_judged", "habanera_table", "data.frame"), system = system,
+  structure(do.call(rbind, rows), class = table_class("habanera_count_judged"), system = system,
             words = in_words(game))
 }
 
 #' @export
-print.habanera_count_judged <- function(x, ...) {
+in_words.habanera_count_judged <- function(x, ...) {
+  sprintf("In %s the tags go with the effects of removal: %s.", attr(x, "words"),
+          join_words(sprintf("%s %.4f", x$term, x$estimate)))
+}
+
+#' @export
+tell.habanera_count_judged <- function(x, ...) {
   print(attr(x, "system"))
   told <- x[x$term != "play", ]
   cat_wrapped(sprintf("In %s its tags go with the effects of removal: %s.", attr(x, "words"),

@@ -30,7 +30,7 @@ true_count_distribution <- function(system, game, dealt) {
   rows <- data.frame(running_count = running,
                      true_count = true_counts(system, shoe, pack_size(game), running, length(shoe) - dealt, call),
                      probability = law$probability)
-  structure(rows, class = c("habanera_count_law", "habanera_table", "data.frame"), system = system, dealt = dealt, cards = length(shoe))
+  structure(rows, class = table_class("habanera_count_law"), system = system, dealt = dealt, cards = length(shoe))
 }
 
 # How many cards make a deck; a shoe given by hand is told in decks of 52.
@@ -76,7 +76,7 @@ tidy.habanera_count_law <- function(x, ...) {
 }
 
 #' @export
-print.habanera_count_law <- function(x, rows = 15, ...) {
+tell.habanera_count_law <- function(x, rows = 15, ...) {
   found <- tidy(x)
   cat_wrapped(sprintf(paste("<count> %s, after %s of %s cards: the true count is %s on average, with a standard",
                             "deviation of %s; the running count varies by %s. Exact."), attr(x, "system")$name,

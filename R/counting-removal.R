@@ -52,7 +52,7 @@ removal_effects <- function(game, player = NULL, of = NULL, progress = NULL) {
     rlang::set_names(data.frame(labels, of[bet], unname(hidden), unname(sums / copies)),
                      c(groups$name, "bet", "copies", "effect"))
   })
-  structure(do.call(rbind, rows), class = c("habanera_removal", "habanera_table", "data.frame"), words = in_words(game), game = game)
+  structure(do.call(rbind, rows), class = table_class("habanera_removal"), words = in_words(game), game = game)
 }
 
 money_game <- function(game, call) {
@@ -81,7 +81,7 @@ bet_means <- function(game, of, call) {
 }
 
 #' @export
-print.habanera_removal <- function(x, ...) {
+tell.habanera_removal <- function(x, ...) {
   cat_wrapped(sprintf("<removal> %s; one card missing, exact", attr(x, "words")))
   for (bet in unique(x$bet)) {
     rows <- x[x$bet == bet, ]

@@ -110,14 +110,14 @@ drawn_cards <- function(trials, kinds, deck) {
 }
 
 #' @export
-in_words.habanera_draws <- function(experiment) {
-  sprintf("%s drawn from %s, %s", count_of(experiment$size, "card"), deck_in_words(experiment$deck),
-          draw_manner(experiment))
+in_words.habanera_draws <- function(x, ...) {
+  sprintf("%s drawn from %s, %s", count_of(x$size, "card"), deck_in_words(x$deck),
+          draw_manner(x))
 }
 #' @export
-in_words.habanera_positions <- function(experiment) {
-  sprintf("where each card of %s comes after %s", deck_in_words(experiment$deck),
-          procedure_in_words(experiment$shuffle))
+in_words.habanera_positions <- function(x, ...) {
+  sprintf("where each card of %s comes after %s", deck_in_words(x$deck),
+          procedure_in_words(x$shuffle))
 }
 
 #' @export

@@ -17,7 +17,8 @@ hands_verdict <- function(summary) {
     few <- verdict(summary) == "too_few"
     return(sprintf("%s by %s (level %s, Holm); the smallest adjusted p-value is %s, of %s.",
                    if (few) "Too few draws to tell: nothing is seen" else "No bias seen",
-                   count_of(nrow(tests), "test"), format_number(verdict_level, 1), format_number(tests$p.adjusted[1], 2),
+                   count_of(nrow(tests), "test"), format_number(verdict_level, 1),
+                   format_number(tests$p.adjusted[1], 2),
                    tests$term[1]))
   }
   each <- sprintf("%s (p %s; %s)", off$term, format_p_value(off$p.value), off$off)
@@ -26,10 +27,14 @@ hands_verdict <- function(summary) {
 }
 
 hands_notes <- function(summary) {
-  if (summary$cards_alone) return("How often each card came is all that is known here: what lay in one hand is not judged.")
+  if (summary$cards_alone) {
+    return("How often each card came is all that is known here: what lay in one hand is not judged.")
+  }
   if (is.null(summary$hands)) return(NULL)
   c(summary$hands$repeats,
-    if (summary$hands$in_order) "All hands are written in order, so that the place of a card in its hand tells nothing.",
+    if (summary$hands$in_order) {
+      "All hands are written in order, so that the place of a card in its hand tells nothing."
+    },
     if (!is.na(summary$hands$seen)) {
       sprintf("A pair forced into %s of the hands, or more, would be seen in nine of ten such records.",
               format_percent(summary$hands$seen, 2))
@@ -39,13 +44,15 @@ hands_notes <- function(summary) {
 # Whether hands were counted elsewhere, and are not there themselves.
 lacks_hands <- function(x) {
   experiment <- x$provenance$experiment
-  is.null(x$hands) && x$provenance$source != "simulation" && inherits(experiment, "habanera_draws") && experiment$size > 1
+  is.null(x$hands) && x$provenance$source != "simulation" && inherits(experiment, "habanera_draws") &&
+    experiment$size > 1
 }
 
 printed_hand_tests <- function(tests) {
   data.frame(test = tests$term, statistic = format_number(tests$statistic, 4),
              df = ifelse(tests$term == "repeats within a hand", "exact",
-                         ifelse(is.na(tests$df), "simulated", format_count(tests$df))), p = format_number(tests$p.value, 2),
+                         ifelse(is.na(tests$df), "simulated", format_count(tests$df))),
+                         p = format_number(tests$p.value, 2),
              `p (Holm)` = format_number(tests$p.adjusted, 2), `furthest off` = tests$off, check.names = FALSE)
 }
 
@@ -65,12 +72,15 @@ repeats_in_words <- function(plan) {
   cards <- plan$kinds$cards[held]
   twice <- plan$kinds$cards[tabulate(held, length(plan$kinds$copies)) > plan$kinds$copies][1]
   likely <- stats::binom.test(came, hands, chance)$p.value >= verdict_level
-  sprintf(paste("%s hold a card more often than the pack has it, the first draw %s (%s, with %s again). Where dealt cards",
-                "stay out none can; where every card goes back %s would. %s"),
+  sprintf(paste("%s hold a card more often than the pack has it, the first draw %s (%s, with %s again). Where dealt",
+                "cards stay out none can; where every card goes back %s would. %s"),
           share, format_count(first), paste(cards, collapse = " "), twice, format_percent(chance, 3),
-          if (likely) "So it seems that cards went back before the next was drawn: say `replace = TRUE` (--replace)." else
-            paste("So neither holds: packs were mixed or not kept track of, or something was written down wrongly; these",
-                  "hands are left out of the tests of hands."))
+          if (likely) {
+            "So it seems that cards went back before the next was drawn: say `replace = TRUE` (--replace)."
+          } else {
+            paste("So neither holds: packs were mixed or not kept track of, or something was written down wrongly;",
+                  "these hands are left out of the tests of hands.")
+          })
 }
 
 # The smallest share of hands into which a pair must be forced to be seen in nine of ten records, by the mean number of

@@ -262,7 +262,8 @@ trait_mean_test <- function(name, trait, plan, beside) {
   squared <- function(numbers) ((mean(numbers) - mean) / spread)^2
   statistic <- hands * squared(number)
   p <- if (hands >= 200) stats::pchisq(statistic, 1, lower.tail = FALSE) else {
-    beside(function(kinds, block) as.vector(tapply(trait$of(kinds), block, squared)) * nrow(kinds) / max(block), statistic)
+    beside(function(kinds, block) as.vector(tapply(trait$of(kinds), block, squared)) * nrow(kinds) / max(block),
+           statistic)
   }
   test_row(name, statistic, if (hands >= 200) 1 else NA, p,
            sprintf("a hand holds %s on average, %s expected", format_number(mean(number), 4), format_number(mean, 4)))

@@ -60,7 +60,7 @@ play_trials.habanera_draws_program <- function(experiment, seed, trials) {
 }
 
 #' @export
-in_words.habanera_draws_program <- function(experiment) {
+in_words.habanera_draws_program <- function(x, ...) {
   paste0(NextMethod(), ", by a program")
 }
 

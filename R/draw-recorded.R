@@ -94,7 +94,8 @@ of_one_size <- function(read, label, size, call) {
     if (length(told) == 1) return(read)
     times <- tabulate(match(sizes, told))
     usual <- if (times[match(sizes[1], told)] == max(times)) sizes[1] else told[which.max(times)]
-    each <- vapply(told, function(one) sprintf("%s of %s", count_of(sum(sizes == one), "row"), count_of(one, "card")), "")
+    each <- vapply(told, function(one) sprintf("%s of %s", count_of(sum(sizes == one), "row"), count_of(one, "card")),
+                   "")
     refuse(sprintf("%s has %s, not %s. It holds %s: judge one size after the other, as with `size = %s` (--size).",
                    label(read$line[which(sizes != usual)[1]]),
                    count_of(sizes[which(sizes != usual)[1]], "card"), format_count(usual), join_words(each),
@@ -102,7 +103,8 @@ of_one_size <- function(read, label, size, call) {
   }
   of_size <- sizes == size
   if (!any(of_size)) {
-    refuse(sprintf("%s has %s, not %s.", label(read$line[1]), count_of(sizes[1], "card"), format_count(size)), "file", call)
+    refuse(sprintf("%s has %s, not %s.", label(read$line[1]), count_of(sizes[1], "card"), format_count(size)), "file",
+           call)
   }
   if (all(of_size)) return(read)
   read$remarks <- c(read$remarks, sprintf("%s of other sizes left out", count_of(sum(!of_size), "row")))

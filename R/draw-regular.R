@@ -3,7 +3,8 @@
 
 # Whether a file has so many bytes that it is worth looking.
 is_large_text <- function(file, bytes) {
-  rlang::is_string(file) && file_kind(file) %in% c("txt", "csv", "tsv") && names_a_file(file) && file.size(file) >= bytes
+  rlang::is_string(file) && file_kind(file) %in% c("txt", "csv", "tsv") && names_a_file(file) &&
+    file.size(file) >= bytes
 }
 
 # A list of `words` (the different cells), `cells` (which of them each is, a row for each draw), `line` (which number a

@@ -7,9 +7,10 @@
 #' the factor is 1. For positions the factor is (n - 1)/n, on (kinds - 1)(n - 1). When nothing can
 #' vary (k = n, one kind) the test is `NA`.
 #'
-#' @section Recorded hands: Hands that [draws_recorded()] read are judged as hands, too, in one verdict at level 0.01 over
-#'   all tests (Holm 1979, Scand. J. Statist. 6, 65-70). `tidy()` gives a row per test: `term`, `statistic`, `df` (`NA`
-#'   where the law was simulated), `p.value`, `p.adjusted` and `off` (what is furthest from what is expected, in words):
+#' @section Recorded hands: Hands that [draws_recorded()] read are judged as hands, too, in one verdict at level 0.01
+#'   over all tests (Holm 1979, Scand. J. Statist. 6, 65-70). `tidy()` gives a row per test: `term`, `statistic`, `df`
+#'   (`NA` where the law was simulated), `p.value`, `p.adjusted` and `off` (what is furthest from what is expected, in
+#'   words):
 #'   - "single cards", "ranks", "suits": how often each comes;
 #'   - "pairs of cards": what comes together. Pair counts with the part taken off that single cards explain, squared,
 #'     over their number and C(n - 4, s - 2)/C(n, s), on n (n - 3)/2 degrees of freedom for n distinct cards in hands of
@@ -53,7 +54,7 @@ summarise_draws <- function(x, group, call = rlang::caller_env()) {
                  group = names(cells$outcomes)[1], words = run_in_words(x),
                  question = in_words(x$provenance$experiment), hands = if (!is.null(x$hands)) hands_judgement(x),
                  cards_alone = lacks_hands(x)),
-            class = "habanera_draw_summary")
+            class = result_class("habanera_draw_summary"))
 }
 
 # The cells to judge, with their law: as counted, or added up by an attribute.
@@ -144,7 +145,7 @@ draw_verdict <- function(test, unseen = NULL) {
 }
 
 #' @export
-print.habanera_draw_summary <- function(x, rows = 6, ...) {
+tell.habanera_draw_summary <- function(x, rows = 6, ...) {
   cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
   writeLines(c(console_lines(verdict_in_words(x)), console_lines(hands_notes(x)), unseen_in_words(x$unseen)))
   if (!is.null(x$hands)) print(printed_hand_tests(x$hands$tests), row.names = FALSE)

@@ -66,7 +66,7 @@ play_trials.habanera_draws_with <- function(experiment, seed, trials) {
 }
 
 #' @export
-in_words.habanera_draws_with <- function(experiment) {
+in_words.habanera_draws_with <- function(x, ...) {
   paste0(NextMethod(), ", by an R function")
 }
 

@@ -1,28 +1,28 @@
 # What only some games have: capabilities, small records that a kind registers as `can`, by name, and that whoever asks
 # looks for by this name. What is missing is refused in the same words everywhere.
 
-# `lacks` says of a game that it has none, `have` ends "other games ..." of those that have it; `parts` tell who writes a
-# game what the record holds. `own` is how a game of one's own comes by it, where it can.
+# `lacks` says of a game that it has none, `have` ends "other games ..." of those that have it; `parts` tell who writes
+# a game what the record holds. `own` is how a game of one's own comes by it, where it can.
 new_capability <- function(lacks, have, parts, own = NULL) list(lacks = lacks, have = have, parts = parts, own = own)
 
 capabilities <- function() list(
   takes_bets = new_capability("is not played for money", "are", c(
-    bets = paste("function(rules): the bets that can be made, a data frame with `term`, `column` (the outcome that is the",
-                 "player's result), `stake` and `staked` (the outcome that tells what was staked in all; NA: the stake)"))),
+    bets = paste("function(rules): the bets that can be made, a data frame with `term`, `column` (the outcome that is",
+                 "the player's result), `stake` and `staked` (the outcome that tells what was staked in all; NA: the",
+                 "stake)"))),
   drops_cards = new_capability("has no dead cards", "have", c(
     without = "function(game, dead, call): the game without cards that are gone")),
   solves = new_capability("has no edge that is worked out", "have", c(
     edge = "function(game, call): all bets as new_solved_edge() takes them; NULL where that is not in reach",
     with_player = "function(game, call): the game with the player of whom an edge tells where none was given",
-    bet_means = paste("function(game, of, call): the player's expected results of all bets by name, in initial stakes (NA",
-                      "where not asked for in `of`)"))),
+    bet_means = paste("function(game, of, call): the player's expected results of all bets by name, in initial stakes",
+                      "(NA where not asked for in `of`)"))),
   plays_best = new_capability("has no best play that is worked out", "have", c(
     strategy = "function(game, knows, call): best play as a strategy, by what the player looks at",
     expected = "function(game, knows, call): what each move of each decision brings, a row each",
-    edge_of = "function(knows, call): a function that gives of one game after the other its edge against the best player",
+    edge_of = "function(knows, call): a function of one game after the other, its edge against the best player",
     by_hands = "in the place of these, function(game, call): what best_strategy() gives",
-    by_rule = paste("in the place of these, function(rules): a list of one rule by name with the values among which the",
-                    "best is found"))),
+    by_rule = "in the place of these, function(rules): a list of one rule by name, with the values that are tried")),
   advises = new_capability("does not tell what each move is worth", "do", c(
     advise = "function(game, cards, up_card, hands, working, call): as advise() gives it")),
   tells_dealer = new_capability("has no dealer who plays by rule", "have", c(
@@ -38,8 +38,8 @@ capabilities <- function() list(
     solve = "function(player): of a solved player as the core has it, a list of `worth`, `positions` and `words`"),
     "game_cpp()"),
   judges = new_capability("does not judge moves that were made", "do", c(
-    judge = paste("function(rules, seat, moves, deck, seed, trial): for each choice a list of the `moves` open and their",
-                  "`worth` by the seat's player"))),
+    judge = paste("function(rules, seat, moves, deck, seed, trial): for each choice a list of the `moves` open and",
+                  "their `worth` by the seat's player"))),
   scores = new_capability("does not say what each seat has of the win or of a stake", "do", c(
     columns = "function(rules): the outcomes that are what each seat has of it", of = "\"the win\" or \"a stake\""),
     "an outcome that is outcome_seat()"),

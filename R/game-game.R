@@ -111,7 +111,7 @@ checked_game <- function(x, name = rlang::caller_arg(x), call = rlang::caller_en
 }
 
 #' @export
-in_words.habanera_game <- function(experiment) game_in_words(experiment)
+in_words.habanera_game <- function(x, ...) game_in_words(x)
 
 # `but` names rules of which nothing is said.
 game_in_words <- function(experiment, but = character()) {

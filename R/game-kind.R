@@ -4,8 +4,8 @@
 # `name`, `title`, `constructor`, `summary` are text, `rules` a list of rules (rule-rule.R), `columns` a list by name of
 # what is to be said of each outcome of the core (`meaning`; of a number `told_of`, the games that have one; of a
 # category `legend`, what its words mean; `lacks_end` where a game without an end has no value; `without_end`, the words
-# that mean that it has none by given rules), `record` the outcomes counted by default. `machine(core)` makes the game in
-# the core from what `core()` gave. `...` are further parts, in the place of those that most games need not have.
+# that mean that it has none by given rules), `record` the outcomes counted by default. `machine(core)` makes the game
+# in the core from what `core()` gave. `...` are further parts, in the place of those that most games need not have.
 new_kind <- function(name, title, constructor, summary, rules, columns, record, machine, can = list(), ...) {
   further <- rlang::list2(...)
   kind <- usual_kind()

@@ -22,11 +22,11 @@ games <- function(game = NULL) {
                default = unname(default_texts(kind)),
                allowed = field("allowed"), meaning = field("meaning"))
   })
-  structure(do.call(rbind, rows), class = c("habanera_games", "habanera_table", "data.frame"))
+  structure(do.call(rbind, rows), class = table_class("habanera_games"))
 }
 
 #' @export
-print.habanera_games <- function(x, ...) {
+tell.habanera_games <- function(x, ...) {
   if (!all(c("game", "rule", "default", "allowed", "meaning") %in% names(x))) return(NextMethod())
   for (name in unique(x$game)) {
     kind <- game_kind(name)

@@ -87,14 +87,15 @@ new_game_trace <- function(game, played, deck, seed, trial) {
     seat = c(NA, game$seat_names)[steps$seat + 1], action = words,
     cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
   )
-  if (!is.null(kind_of(game)$step_notes)) trace$note <- kind_of(game)$step_notes(game, trace$action, steps$value, steps$open)
+  if (!is.null(kind_of(game)$step_notes)) trace$note <- kind_of(game)$step_notes(game, trace$action, steps$value,
+                                                                                 steps$open)
   bettor <- game$spec$rules$bettor
   if (!is.null(bettor)) {
     trace$running_count <- steps$running_count / bettor$system$unit
     trace$true_count <- steps$true_count
   }
   trace[zone_columns(game)] <- as.data.frame(steps$sizes)
-  structure(trace, class = c("habanera_game_trace", "habanera_table", "data.frame"), game = game, deck = deck, seed = seed,
+  structure(trace, class = table_class("habanera_game_trace"), game = game, deck = deck, seed = seed,
             trial = trial, outcome = whole_outcome(game, played$outcome))
 }
 
@@ -147,7 +148,7 @@ step_before_round <- function(trace, round) {
 }
 
 #' @export
-print.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
+tell.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
   game <- attr(x, "game")
   if (is.null(game)) return(NextMethod())
   check_whole(from, 1, nrow(x))

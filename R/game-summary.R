@@ -38,16 +38,16 @@ tidy.habanera_game_summary <- function(x, ...) with_quantiles(NextMethod(), x$qu
 
 # Categories are told value by value already; a table is for numbers that have few values.
 #' @export
-print.habanera_game_summary <- function(x, rows = 12, ...) {
+tell.habanera_game_summary <- function(x, rows = 12, ...) {
   told <- x$estimates$column[grepl("=", x$estimates$term, fixed = TRUE)]
   shown <- x
   shown$values <- x$values[!x$values$column %in% told, , drop = FALSE]
-  print.habanera_answer_summary(shown, rows, ...)
+  tell.habanera_answer_summary(shown, rows, ...)
   invisible(x)
 }
 
-# "rounds: one in ten up to 60 (95%: 52 to 66), half up to 150 (140 to 161), nine in ten up to 330 (at least 290); from 3
-# to 1,204 (trial 77)."
+# "rounds: one in ten up to 60 (95%: 52 to 66), half up to 150 (140 to 161), nine in ten up to 330 (at least 290); from
+# 3 to 1,204 (trial 77)."
 spread_in_words <- function(x, rows = all_rows(x$outcomes)) {
   quantiles <- quantile_rows(x, rows = rows)
   said <- vapply(unique(quantiles$column), function(name) {
@@ -82,7 +82,8 @@ named_estimates.habanera_game <- function(experiment) {
 # What came, in a sentence or two of the game's own.
 in_short <- function(x, rows = all_rows(x$outcomes)) {
   weight <- if (is.null(x$n)) x$probability else x$n
-  c(kind_of(x$provenance$experiment)$in_short(x$outcomes[rows, , drop = FALSE], weight[rows]), shoes_in_words(x, weight))
+  c(kind_of(x$provenance$experiment)$in_short(x$outcomes[rows, , drop = FALSE], weight[rows]),
+    shoes_in_words(x, weight))
 }
 
 # How many rounds a shoe holds, with the error of that where it can be had: rounds are counted by shoe.
@@ -130,7 +131,7 @@ first_answer.habanera_counts_game <- function(x) {
 }
 
 #' @export
-print.habanera_distribution_game <- function(x, rows = 10, ...) {
+tell.habanera_distribution_game <- function(x, rows = 10, ...) {
   cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
   writeLines(c(console_lines(in_short(x)), estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE),
                console_lines(c(spread_in_words(x), course_in_words(x)))))

@@ -6,9 +6,9 @@
 #' each wild card became.
 #'
 #' @param hands A list of cards, one for each hand; one `cards` vector with `hand_size` (hands end to end), or a single
-#'   hand; or texts such as `"AS KS QS JS 10S"`, one for each hand; or a data frame with columns of cards, or the name of
-#'   a file (.csv, .tsv, .txt, .xlsx) with a hand a line, as [draws_recorded()] reads them. Texts of ranks alone
-#'   (`"2 10 K K A"`, `"T55J5"`) are hands without suits.
+#'   hand; or texts such as `"AS KS QS JS 10S"`, one for each hand; or a data frame with columns of cards, or the name
+#'   of a file (.csv, .tsv, .txt, .xlsx) with a hand a line, as [draws_recorded()] reads them. Texts of ranks alone (`"2
+#'   10 K K A"`, `"T55J5"`) are hands without suits.
 #' @param rules [hand_rules()], or a file of them (.yaml, .json).
 #' @param hand_size With one `cards` vector: how many cards make a hand.
 #' @param deck The deck that the hands are dealt from, which tells what ranks are neighbours; `NULL`: all cards of the
@@ -86,7 +86,8 @@ explain_hand <- function(hands, rules = hand_rules(), deck = NULL) {
   found <- worth_of_read(read, rules, call)
   structure(list(category = as.character(found$category), strength = found$strength,
                  counting = counting_cards(read, found$bound, rules),
-                 hand = paste(read$catalogue$data$card[read$codes], collapse = " ")), class = "habanera_hand")
+                 hand = paste(read$catalogue$data$card[read$codes], collapse = " ")),
+                 class = result_class("habanera_hand"))
 }
 
 # The best choice of the cards that count, and what each wild one of them became: the first assignment of ranks and
@@ -112,8 +113,16 @@ counting_cards <- function(read, bound, rules) {
   unlist(became)
 }
 
+#' @rawNamespace S3method(generics::tidy, habanera_hand)
+tidy.habanera_hand <- function(x, ...) {
+  data.frame(hand = x$hand, category = x$category, strength = x$strength, counting = paste(x$counting, collapse = " "))
+}
+
 #' @export
-print.habanera_hand <- function(x, ...) {
+in_words.habanera_hand <- function(x, ...) sprintf("%s: %s", x$hand, x$category)
+
+#' @export
+tell.habanera_hand <- function(x, ...) {
   cat_wrapped(sprintf("<hand> %s", x$hand))
   cat_wrapped(sprintf("%s: %s", sentence(x$category), join_words(x$counting)))
   invisible(x)

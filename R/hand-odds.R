@@ -36,7 +36,7 @@ category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, thread
     }
   )
   found <- data.frame(category = rev(bound$names), n = rev(n), probability = rev(n) / choose(length(deck), size))
-  structure(found, class = c("habanera_odds", "habanera_table", "data.frame"), deck = deck, size = size, rules = rules)
+  structure(found, class = table_class("habanera_odds"), deck = deck, size = size, rules = rules)
 }
 
 # Where cards are there twice, hands are told apart the slow way.
@@ -50,7 +50,7 @@ refuse_many_hands <- function(kinds, size, call) {
 }
 
 #' @export
-print.habanera_odds <- function(x, ...) {
+tell.habanera_odds <- function(x, ...) {
   cat_wrapped(sprintf("<category odds> hands of %s from %s, exact", count_of(attr(x, "size"), "card"),
                       deck_in_words(attr(x, "deck"))))
   cat_wrapped(odds_in_words(x))

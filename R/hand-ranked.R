@@ -28,11 +28,11 @@ ranked_hands <- function(read, rules, call) {
                   collapse = " ", USE.NAMES = FALSE)
   structure(data.frame(hand = texts, category = found$category, strength = found$strength,
                        place = places_of(found$strength)),
-            class = c("habanera_ranked", "habanera_table", "data.frame"))
+            class = table_class("habanera_ranked"))
 }
 
 #' @export
-print.habanera_ranked <- function(x, rows = 20, ...) {
+tell.habanera_ranked <- function(x, rows = 20, ...) {
   if (!all(c("hand", "category", "place") %in% names(x)) || !nrow(x)) return(NextMethod())
   best <- which(x$place == max(x$place))
   cat_wrapped(sprintf("<hands> Of %s the best %s %s (%s).", count_of(nrow(x), "hand"),
@@ -57,11 +57,11 @@ compare.habanera_hand_rules <- function(x, y, hands, hand_size = NULL, deck = NU
   structure(data.frame(hand = one$hand, category_x = as.character(one$category),
                        category_y = as.character(two$category), place_x = one$place, place_y = two$place,
                        moved = two$place - one$place),
-            class = c("habanera_moved", "habanera_table", "data.frame"))
+            class = table_class("habanera_moved"))
 }
 
 #' @export
-print.habanera_moved <- function(x, rows = 20, ...) {
+tell.habanera_moved <- function(x, rows = 20, ...) {
   if (!all(c("moved", "category_x", "category_y") %in% names(x))) return(NextMethod())
   moved <- sum(x$moved != 0)
   other <- sum(x$category_x != x$category_y)

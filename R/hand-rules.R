@@ -7,18 +7,18 @@
 #' a flush above a full house, or groups alone where suits do not matter. Where more cards are held than count, the best
 #' of them do.
 #'
-#' Straights are neighbouring ranks. Ranks are neighbours when no card of the deck lies between, whatever they are called:
-#' of a deck without the ranks 2 to 5 the ace, where it also counts below the lowest rank, is a neighbour of the 6, and
-#' A-6-7-8-9 is a straight. A royal flush is the highest straight flush of the deck at hand, whatever its top, and a wild
-#' card becomes a rank and a suit that the deck has. Where hands are told without their deck, the deck is all cards of
-#' their catalogue.
+#' Straights are neighbouring ranks. Ranks are neighbours when no card of the deck lies between, whatever they are
+#' called: of a deck without the ranks 2 to 5 the ace, where it also counts below the lowest rank, is a neighbour of the
+#' 6, and A-6-7-8-9 is a straight. A royal flush is the highest straight flush of the deck at hand, whatever its top,
+#' and a wild card becomes a rank and a suit that the deck has. Where hands are told without their deck, the deck is all
+#' cards of their catalogue.
 #'
 #' @param size How many cards of a hand count, 1 to 9.
 #' @param categories Names, the best first: "five of a kind", "royal flush" (a straight flush to the highest rank of
-#'   the deck; not by default), "straight flush", "four of a kind", "full house", "flush", "straight", "three of a kind", "two pair",
-#'   "one pair", "high card" (which is added at the end where it lacks); groups of a rank or of some, such as "pair of
-#'   jacks or better", "three of 10 or better", "four of A", "four of 2 to 4"; any of them without wild cards, as
-#'   "natural royal flush"; and "four wild cards" or more. `NULL`: all that so many cards can hold.
+#'   the deck; not by default), "straight flush", "four of a kind", "full house", "flush", "straight", "three of a
+#'   kind", "two pair", "one pair", "high card" (which is added at the end where it lacks); groups of a rank or of some,
+#'   such as "pair of jacks or better", "three of 10 or better", "four of A", "four of 2 to 4"; any of them without wild
+#'   cards, as "natural royal flush"; and "four wild cards" or more. `NULL`: all that so many cards can hold.
 #' @param wild Cards that stand for whatever makes the best category: a condition on the attributes of a card as in
 #'   `count()`, bare (`rank == "2"`), quoted, or as text; `NULL`: none. A wild card in a flush is none that is there.
 #' @param ace Where a rank called "A" stands: "both" above and, in straights, below all others; or "high" or "low"

@@ -45,7 +45,7 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
     if (!is.null(at)) data.frame(open = open, seat = at$seats$seat, equity = at$seats$equity)
   })
   now <- data.frame(open = length(laid$board), seat = found$seats$seat, equity = found$seats$equity)
-  structure(found$seats, class = c("habanera_showdown", "habanera_table", "data.frame"), streets = do.call(rbind, c(streets, list(now))),
+  structure(found$seats, class = table_class("habanera_showdown"), streets = do.call(rbind, c(streets, list(now))),
             board = paste(catalogue_of(deck)$data$card[laid$board], collapse = " "), exact = found$exact,
             boards = found$boards, part = found$part, seed = if (!found$exact) seed)
 }
@@ -192,7 +192,7 @@ played_in_words <- function(x) {
 }
 
 #' @export
-print.habanera_showdown <- function(x, ...) {
+tell.habanera_showdown <- function(x, ...) {
   board <- attr(x, "board")
   cat_wrapped(sprintf("<showdown> board: %s; %s", if (nzchar(board)) board else "none yet",
                       if (attr(x, "exact")) sprintf("all %s boards", format_count(attr(x, "boards"))) else

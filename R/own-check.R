@@ -37,7 +37,7 @@ check_game <- function(game, nsim = 200, seed = 1, expecting = NULL, seats_alike
               if (seats_alike) list(sound_seats(game, nsim, seed)),
               lapply(seq_along(expected), function(i) sound_expected(game, expected[[i]], i, seed)))
   }
-  structure(do.call(rbind, rows), class = c("habanera_check", "habanera_table", "data.frame"), game = game, nsim = nsim, seed = seed)
+  structure(do.call(rbind, rows), class = table_class("habanera_check"), game = game, nsim = nsim, seed = seed)
 }
 
 sound_row <- function(test, passed, detail = "", trial = NA_real_) {
@@ -146,7 +146,7 @@ outcome_of_deck <- function(game, kinds, names, seed) {
 }
 
 #' @export
-print.habanera_check <- function(x, ...) {
+tell.habanera_check <- function(x, ...) {
   game <- attr(x, "game")
   if (is.null(game)) return(NextMethod())
   failed <- sum(!x$passed)

@@ -52,7 +52,7 @@ new_deviations <- function(x, places, call) {
     refuse(sprintf("%s: give `from`, `below`, or both with counts between them.", at(empty[1])), call = call)
   }
   refuse_overlaps(rows, at, call)
-  structure(rows, class = c("habanera_deviations", "habanera_table", "data.frame"))
+  structure(rows, class = table_class("habanera_deviations"))
 }
 
 whole_counts <- function(values, column, at, call) {
@@ -128,7 +128,11 @@ check_deviations <- function(x, call) {
 }
 
 #' @export
-print.habanera_deviations <- function(x, rows = 30, ...) {
+in_words.habanera_deviations <- function(x, ...) sprintf("%s from the strategy by the count",
+                                                         count_of(nrow(x), "deviation"))
+
+#' @export
+tell.habanera_deviations <- function(x, rows = 30, ...) {
   if (!all(deviation_columns %in% names(x))) return(NextMethod())
   cat_wrapped(sprintf("<deviations> Play goes by the count in %s.",
                       count_of(nrow(unique(plain_table(x)[c("hand", "up_card")])), "cell")))

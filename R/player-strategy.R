@@ -239,11 +239,11 @@ compare.habanera_strategy <- function(x, y, ...) {
   rows <- do.call(rbind, rows)
   rows <- rows[!mapply(identical, rows$x, rows$y), , drop = FALSE]
   rownames(rows) <- NULL
-  structure(rows, class = c("habanera_strategy_difference", "habanera_table", "data.frame"), names_of = c(x$label, y$label))
+  structure(rows, class = table_class("habanera_strategy_difference"), names_of = c(x$label, y$label))
 }
 
 #' @export
-print.habanera_strategy_difference <- function(x, rows = 30, ...) {
+tell.habanera_strategy_difference <- function(x, rows = 30, ...) {
   names <- attr(x, "names_of")
   if (is.null(names)) return(NextMethod())
   cat_wrapped(sprintf("<strategies> %s and %s differ in %s.", names[1], names[2],

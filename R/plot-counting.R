@@ -53,7 +53,9 @@ autoplot.habanera_counter_gain <- function(object, ...) {
 # Of many lines the figure itself tells.
 stops_in_short <- function(x) {
   sentences <- stop_sentences(x)
-  if (length(sentences) > 1) return("Where a band lies above nothing who counts gains; where it holds nothing, it is open.")
+  if (length(sentences) > 1) {
+    return("Where a band lies above nothing who counts gains; where it holds nothing, it is open.")
+  }
   paste(sentences, collapse = " ")
 }
 

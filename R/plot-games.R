@@ -201,7 +201,8 @@ autoplot.habanera_counts_pairs <- function(object, ...) {
   effect_figure(data, data$term) +
     ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free", ncol = 1) +
     ggplot2::labs(
-      x = NULL, y = NULL, title = paste0("What the other rules change", if (deals_match(from$x, from$y)) ", on the same deals"),
+      x = NULL, y = NULL, title = paste0("What the other rules change",
+                                         if (deals_match(from$x, from$y)) ", on the same deals"),
       caption = wrapped(sprintf("From %s to %s; %s. Lines: 95%% intervals.", in_words(from$x), in_words(from$y),
                                 run_in_words(object)))
     ) + figure_theme()

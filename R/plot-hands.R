@@ -13,7 +13,8 @@ hands_figure <- function(x, data, summary) {
   data$label <- sprintf("%s came, %s expected", format_count(data$n), format_count(round(data$expected)))
   right <- max(data$ratio, data$highest)
   ggplot2::ggplot(data, ggplot2::aes(y = .data$category)) +
-    ggplot2::geom_linerange(ggplot2::aes(xmin = .data$lowest, xmax = .data$highest), linewidth = 6, colour = "#EDF0F3") +
+    ggplot2::geom_linerange(ggplot2::aes(xmin = .data$lowest, xmax = .data$highest), linewidth = 6,
+                            colour = "#EDF0F3") +
     ggplot2::geom_linerange(ggplot2::aes(xmin = .data$low, xmax = .data$high), linewidth = 6,
                             colour = figure_colours[["band"]]) +
     ggplot2::geom_vline(xintercept = 1, colour = figure_colours[["line"]]) +
@@ -26,8 +27,8 @@ hands_figure <- function(x, data, summary) {
                                 breaks = function(range) Filter(function(at) at <= right, pretty(range))) +
     ggplot2::labs(title = "What the hands were", subtitle = wrapped(verdict_in_words(summary), 95),
                   x = "how often, as a share of what fair hands give", y = NULL,
-                  caption = wrapped(sprintf(paste("%s; %s. Dark band: 95%% of fair records, category by category. Light",
-                                                  "band: all of them, 95%% of the time."),
+                  caption = wrapped(sprintf(paste("%s; %s. Dark band: 95%% of fair records, category by category.",
+                                                  "Light band: all of them, 95%% of the time."),
                                             sentence(in_words(x$provenance$experiment)), run_in_words(x)))) +
     figure_theme() + ggplot2::theme(panel.grid.major.y = ggplot2::element_blank())
 }

@@ -38,7 +38,7 @@ best_exchange <- function(hand, value, deck = deck_standard()) {
   found <- do.call(rbind, found)
   found <- found[order(-found$estimate, found$exchanged), , drop = FALSE]
   rownames(found) <- NULL
-  structure(found, class = c("habanera_exchanges", "habanera_table", "data.frame"), hand = paste(format(hand), collapse = " "),
+  structure(found, class = table_class("habanera_exchanges"), hand = paste(format(hand), collapse = " "),
             value = expression_text(columns$value))
 }
 
@@ -59,7 +59,13 @@ kept_value <- function(hand, keep, columns, deck, call) {
 }
 
 #' @export
-print.habanera_exchanges <- function(x, rows = 8, ...) {
+in_words.habanera_exchanges <- function(x, ...) {
+  sprintf("From %s it is best to keep %s: %s is %s, exactly.", attr(x, "hand"),
+          if (nzchar(x$keep[1])) x$keep[1] else "nothing", attr(x, "value"), format_number(x$estimate[1], 5))
+}
+
+#' @export
+tell.habanera_exchanges <- function(x, rows = 8, ...) {
   cat_wrapped(sprintf("<exchanges> %s from %s, by %s, exact",
                       count_of(nrow(x), "choice"), attr(x, "hand"), attr(x, "value")))
   shown <- data.frame(keep = ifelse(nzchar(x$keep), x$keep, "(none)"), exchanged = x$exchanged,

@@ -28,7 +28,7 @@ copies_curve <- function(question, card, copies = 0:10, instead_of = NULL) {
     terms <- tidy(exact(question_with_deck(question, deck, call)))
     cbind(grid[rep(row, nrow(terms)), , drop = FALSE], cards = length(deck), terms, row.names = NULL)
   })
-  structure(do.call(rbind, found), class = c("habanera_copies", "habanera_table", "data.frame"), card = card, instead_of = instead_of,
+  structure(do.call(rbind, found), class = table_class("habanera_copies"), card = card, instead_of = instead_of,
             question = in_words(question), deck_now = card_counts(question$whole, cards$card))
 }
 
@@ -94,7 +94,7 @@ question_with_deck <- function(x, deck, call) {
 }
 
 #' @export
-print.habanera_copies <- function(x, ...) {
+tell.habanera_copies <- function(x, ...) {
   instead <- if (!is.null(attr(x, "instead_of"))) paste(" instead of", quoted(attr(x, "instead_of")))
   cat_wrapped("<copies> ", attr(x, "question"), "; copies of ", join_words(quoted(attr(x, "card"))), instead)
   shown <- last_turn(as.data.frame(x))

@@ -68,12 +68,21 @@ new_price <- function(payout, edge, stake, call) {
     list(stake = if (is.null(stake)) solved else stake, factor = factor, edge = edge,
          pays = data.frame(line = lines$line, pays = lines$pays, would_pay = lines$pays * factor, row.names = NULL),
          std.error = solved * error / mean, words = payout$words, question = payout$question),
-    class = "habanera_price"
+    class = result_class("habanera_price")
   )
 }
 
+#' @rawNamespace S3method(generics::tidy, habanera_price)
+tidy.habanera_price <- function(x, ...) {
+  data.frame(term = c("stake", "factor"), estimate = c(x$stake, x$factor),
+             std.error = if (x$factor == 1) c(x$std.error, 0) else c(0, x$std.error))
+}
+
 #' @export
-print.habanera_price <- function(x, ...) {
+as.data.frame.habanera_price <- function(x, row.names = NULL, optional = FALSE, ...) x$pays
+
+#' @export
+tell.habanera_price <- function(x, ...) {
   cat_wrapped("<price> ", x$question, "; ", x$words)
   cat(price_sentence(x), "\n", sep = "")
   shown <- data.frame(line = x$pays$line, pays = vapply(x$pays$pays, format_money, ""))
@@ -124,7 +133,7 @@ line_prices <- function(now, edge_of, lines, edge, whole, words, call) {
   }
   rows$off <- rows$edge - edge
   rows <- utils::head(rows[order(abs(rows$off)), , drop = FALSE], 12)
-  structure(rows, row.names = seq_len(nrow(rows)), class = c("habanera_line_prices", "habanera_table", "data.frame"), wanted = edge,
+  structure(rows, row.names = seq_len(nrow(rows)), class = table_class("habanera_line_prices"), wanted = edge,
             lines = lines, now = now[lines], edge_now = edge_of(now), words = words)
 }
 
@@ -150,7 +159,7 @@ solved_pay <- function(over, now) {
 }
 
 #' @export
-print.habanera_line_prices <- function(x, ...) {
+tell.habanera_line_prices <- function(x, ...) {
   lines <- attr(x, "lines")
   pays <- function(values) join_words(sprintf("%s for %s", vapply(values, format_money, ""), lines))
   percent <- function(share) sprintf("%.3f%%", 100 * share)

@@ -139,9 +139,9 @@ key_outcomes.habanera_question <- function(x, key) {
 }
 
 #' @export
-in_words.habanera_question <- function(experiment) {
-  asked <- vapply(experiment$columns, expression_text, "")
-  sprintf("%s; %s", hand_in_words(experiment), paste(names(asked), "=", asked, collapse = ", "))
+in_words.habanera_question <- function(x, ...) {
+  asked <- vapply(x$columns, expression_text, "")
+  sprintf("%s; %s", hand_in_words(x), paste(names(asked), "=", asked, collapse = ", "))
 }
 
 hand_in_words <- function(x) {

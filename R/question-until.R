@@ -57,11 +57,11 @@ exact.habanera_until <- function(x, method = c("classes", "walk"), ...) {
 }
 
 #' @export
-in_words.habanera_until <- function(experiment) {
-  limited <- experiment$most < length(experiment$deck)
-  sprintf("cards turned from %s%s until %s, %s", deck_in_words(experiment$deck),
-          if (limited) sprintf(", at most %s,", format_count(experiment$most)) else "",
-          expression_text(experiment$condition), draw_manner(experiment))
+in_words.habanera_until <- function(x, ...) {
+  limited <- x$most < length(x$deck)
+  sprintf("cards turned from %s%s until %s, %s", deck_in_words(x$deck),
+          if (limited) sprintf(", at most %s,", format_count(x$most)) else "",
+          expression_text(x$condition), draw_manner(x))
 }
 
 #' @export

@@ -37,7 +37,7 @@ show_working <- function(x, column = NULL) {
     list(classes = named_classes(x, classes), terms = terms, total = total, total_ways = total_ways(x), values = values,
          logical = is.logical(value), number = if (is.numeric(value)) sum(sort(unique(value)) * values$probability),
          column = names(x$columns), expression = expression_text(x$columns[[1]]), question = hand_in_words(x)),
-    class = "habanera_working"
+    class = result_class("habanera_working")
   )
 }
 
@@ -104,8 +104,13 @@ named_classes <- function(x, classes) {
   data.frame(copies = classes$deck[there], cards = vapply(members, join_some, "", 4), row.names = NULL)
 }
 
+#' @rawNamespace S3method(generics::tidy, habanera_working)
+tidy.habanera_working <- function(x, ...) {
+  data.frame(term = paste0(x$column, "=", x$values$value), estimate = x$values$probability, count = x$values$count)
+}
+
 #' @export
-print.habanera_working <- function(x, most = 12, ...) {
+tell.habanera_working <- function(x, most = 12, ...) {
   cat_wrapped(sprintf("<working> %s = %s, %s", x$column, x$expression, x$question))
   writeLines(sprintf("  %s alike: %s", format_count(x$classes$copies), x$classes$cards))
   shown <- if (x$logical) "TRUE" else x$values$value

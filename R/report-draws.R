@@ -3,9 +3,7 @@
 #' Writes one self-contained HTML page (no network needed): the question in words, the verdict, figures,
 #' the table, the settings, and the R and shell commands that reproduce it.
 #'
-#' @param x Counts of draws or positions, a comparison of them with an exact answer, counts of a question or its
-#'   exact answer, the same of a game, varied rules, two games compared, a [card_impact()], a [payout()], a
-#'   [convergence()], a [copies_curve()], an [audit()] or a [mixing()].
+#' @param x A result of any kind.
 #' @param file Path of the page; written whole or not at all.
 #' @param title Title of the page; `NULL`: the question.
 #' @return `file`, invisibly.

@@ -1,4 +1,9 @@
-# Pages of results that are told best as they print: the words, the figure, and how they were made.
+# Pages of results that need no page of their own: what they say, the figure, the table, and how they were made.
+
+#' @export
+report.habanera_result <- function(x, file, title = NULL) {
+  write_report(found_page, x, file, title, "What was found?")
+}
 
 #' @export
 report.habanera_counts_pairs <- function(x, file, title = NULL) {
@@ -41,19 +46,29 @@ report.habanera_copies <- function(x, file, title = NULL) {
   write_report(found_page, x, file, title, "How many copies?")
 }
 
+#' @export
+report.habanera_counts_retry_cost <- function(x, file, title = NULL) {
+  write_report(found_page, x, file, title, "What does a retry loop cost?")
+}
+
 found_page <- function(x, title, code = NULL) {
   tags <- htmltools::tags
-  lines <- lines_printed(function() {
-    old <- options(cli.num_colors = 1L, width = 100)
-    on.exit(options(old))
-    print(x)
-  })
   report_page(
     title,
     tags$h1(title),
-    report_figure(bare_figure(x), paste("The same as a figure:", title)),
+    tags$div(class = "verdict", tags$p(in_words(x))),
+    if (has_figure(x)) report_figure(bare_figure(x), paste("The same as a figure:", title)),
     tags$h2("The numbers"),
-    tags$pre(tags$code(paste(lines, collapse = "\n"), .noWS = c("outside", "inside")), .noWS = "inside"),
+    found_table(x),
     report_code("Do it again", if (!is.null(code)) c("library(habanera)", code, "report(x, \"report.html\")"))
   )
+}
+
+found_table <- function(x) {
+  table <- tidy(x)
+  text <- names(table)[!vapply(table, is.numeric, NA)]
+  table[] <- lapply(table, function(column) {
+    ifelse(is.na(column), "", if (is.numeric(column)) format_statistic(column) else as.character(column))
+  })
+  if (nrow(table)) report_table(table, "A row for each thing found.", text = text)
 }

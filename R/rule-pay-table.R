@@ -31,7 +31,8 @@ rule_pay_table <- function() {
 }
 
 is_file_of_pays <- function(value) {
-  rlang::is_string(value) && validUTF8(value) && is.null(names(value)) && grepl("[.](ya?ml|json|csv)$", value, ignore.case = TRUE)
+  rlang::is_string(value) && validUTF8(value) && is.null(names(value)) &&
+    grepl("[.](ya?ml|json|csv)$", value, ignore.case = TRUE)
 }
 
 pays_from_file <- function(file, call) {

@@ -137,12 +137,15 @@ trials <- function(x, seed, trials) {
   if (!fits) refuse(sprintf("`trials` must be trial numbers, such as 1:10, not %s.", said(trials)))
   check_simulation(x, list(nsim = length(trials)), rlang::current_env())
   played <- play_trials(x, seed, as.double(trials))
-  class(played) <- c("habanera_trials", "habanera_table", class(played))
+  class(played) <- table_class("habanera_trials")
   played
 }
 
 #' @export
-print.habanera_trials <- function(x, rows = 30, ...) {
+in_words.habanera_trials <- function(x, ...) sprintf("%s, one by one", count_of(nrow(x), "trial"))
+
+#' @export
+tell.habanera_trials <- function(x, rows = 30, ...) {
   data <- plain_table(x)
   is_card <- grepl("^card_[0-9]+$", names(data))
   outcomes <- data[!is_card]

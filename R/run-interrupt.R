@@ -5,8 +5,8 @@ in_whole_runs <- function(code) {
   withCallingHandlers(code, habanera_warning_interrupted = function(cnd) rlang::interrupt())
 }
 
-# As lapply(), but an interrupt ends it and what was done by then comes back, with a warning and, in the attribute `part`,
-# "5 of 33 rules". `bar` is that of the function that asks; see local_progress().
+# As lapply(), but an interrupt ends it and what was done by then comes back, with a warning and, in the attribute
+# `part`, "5 of 33 rules". `bar` is that of the function that asks; see local_progress().
 lapply_until_interrupted <- function(x, f, noun, bar) {
   force(x)
   done <- list()

@@ -1,5 +1,5 @@
-# Progress of what takes long: a bar on standard error, which cli shows after two seconds. Only one is shown: work that is
-# a part of other work moves the other's. The core lets it turn between two parts of its work.
+# Progress of what takes long: a bar on standard error, which cli shows after two seconds. Only one is shown: work that
+# is a part of other work moves the other's. The core lets it turn between two parts of its work.
 
 # A bar for the function that calls, until it ends. `move(done)` says how far it is; `alone`: whether it is no part of
 # other work.

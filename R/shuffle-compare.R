@@ -28,7 +28,7 @@ compare.habanera_procedure <- function(x, y, deck = deck_standard(), nsim = 1e5,
   found <- compare_exactly(x, y, deck)
   if (is.null(found)) found <- compare_by_simulation(x, y, deck, nsim, seed, level)
   structure(c(found, list(x = format(x), y = format(y), deck = deck_in_words(deck), nsim = nsim, seed = seed)),
-            class = "habanera_procedure_comparison")
+            class = result_class("habanera_procedure_comparison"))
 }
 
 # NULL where no exact comparison is to be had.
@@ -80,7 +80,7 @@ tidy.habanera_procedure_comparison <- function(x, ...) {
 }
 
 #' @export
-print.habanera_procedure_comparison <- function(x, ...) {
+tell.habanera_procedure_comparison <- function(x, ...) {
   cat(sprintf("<comparison> %s and %s, on %s\n", quoted(x$x), quoted(x$y), x$deck))
   cat(switch(
     x$how,

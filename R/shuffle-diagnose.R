@@ -180,7 +180,7 @@ new_diagnosis <- function(audit, ranked, yardstick) {
   )
   table <- table[order(table[["behind"]]), , drop = FALSE]
   rownames(table) <- NULL
-  structure(table, class = c("habanera_diagnosis", "habanera_table", "data.frame"), audit = audit)
+  structure(table, class = table_class("habanera_diagnosis"), audit = audit)
 }
 
 # Where a score lies between that of a uniform shuffle (0) and the best that chances could have (1).
@@ -194,7 +194,12 @@ explained_part <- function(score, yardstick) {
 }
 
 #' @export
-print.habanera_diagnosis <- function(x, rows = 5, ...) {
+in_words.habanera_diagnosis <- function(x, ...) {
+  paste0(attr(x, "audit")$made$words, ": ", paste(diagnosis_sentence(x), collapse = " "))
+}
+
+#' @export
+tell.habanera_diagnosis <- function(x, rows = 5, ...) {
   audit <- attr(x, "audit")
   cat(sprintf("<diagnosis> of %s on %s; %s trials\n", audit$made$words, deck_in_words(audit$plan$deck),
               format_count(audit$trials)))

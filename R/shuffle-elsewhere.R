@@ -124,7 +124,8 @@ read_arrangements <- function(file, deck, columns, call) {
 
 # Rows that all have the same few cards are no arrangements that lost some.
 refuse_draws <- function(rows, deck, name, call) {
-  filled <- rowSums(vapply(rows, function(column) nzchar(as.character(column)), logical(nrow(rows))) |> matrix(nrow(rows)))
+  filled <- rowSums(vapply(rows, function(column) nzchar(as.character(column)), logical(nrow(rows))) |>
+                    matrix(nrow(rows)))
   if (length(unique(filled)) > 1 || filled[1] > length(deck) / 2 || !is_plainly_written(rows, deck)) return(invisible())
   refuse(sprintf("%s has rows of %s, which are draws and no arrangements of %s: draws_recorded() reads them.",
                  name, count_of(filled[1], "card"), format_count(length(deck))), "file", call)

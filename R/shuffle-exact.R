@@ -83,9 +83,9 @@ arrangements <- function(deck, shuffle) {
 #' @export
 result_kind.habanera_arrangements <- function(experiment) "arrangements"
 #' @export
-in_words.habanera_arrangements <- function(experiment) {
-  sprintf("the arrangement of %s after %s", deck_in_words(experiment$deck),
-          procedure_in_words(experiment$shuffle))
+in_words.habanera_arrangements <- function(x, ...) {
+  sprintf("the arrangement of %s after %s", deck_in_words(x$deck),
+          procedure_in_words(x$shuffle))
 }
 #' @export
 as_plain.habanera_arrangements <- function(experiment) {
@@ -128,7 +128,7 @@ summary.habanera_distribution_arrangements <- function(object, ...) {
          possible = sum(is_rearrangement(object)), lost = sum(!is_rearrangement(object)),
          all = arrangement_count(object$provenance$experiment$deck),
          question = in_words(object$provenance$experiment)),
-    class = "habanera_arrangement_summary"
+    class = result_class("habanera_arrangement_summary")
   )
 }
 
@@ -137,8 +137,13 @@ extreme_arrangements <- function(x, extreme) {
   list(arrangement = x$outcomes[["arrangement"]][abs(x$probability - p) < 1e-12], probability = p)
 }
 
+#' @rawNamespace S3method(generics::tidy, habanera_arrangement_summary)
+tidy.habanera_arrangement_summary <- function(x, ...) {
+  data.frame(term = names(x$terms), estimate = unlist(x$terms, use.names = FALSE))
+}
+
 #' @export
-print.habanera_arrangement_summary <- function(x, ...) {
+tell.habanera_arrangement_summary <- function(x, ...) {
   cat("<summary> ", x$question, ", exact\n", sep = "")
   if (x$lost > 0) cat(sprintf("Not a shuffle: cards are lost and doubled in %s.\n", count_of(x$lost, "outcome")))
   cat(sprintf("%s of the %s arrangements of these cards can come; a uniform shuffle gives each %s.\n",

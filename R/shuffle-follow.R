@@ -39,7 +39,7 @@ follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_
     }
     follow_law(procedure, position, where_from, times, deck_size, nsim, seed)
   }
-  structure(found, class = c("habanera_followed", "habanera_table", "data.frame"), procedure = short_words(procedure),
+  structure(found, class = table_class("habanera_followed"), procedure = short_words(procedure),
             deck_size = deck_size)
 }
 
@@ -115,7 +115,7 @@ simulated_place_law <- function(procedure, n, nsim, seed) {
 }
 
 #' @export
-print.habanera_followed <- function(x, rows = 30, ...) {
+tell.habanera_followed <- function(x, rows = 30, ...) {
   cat(sprintf("<followed> %s, %s\n", attr(x, "procedure"), count_of(attr(x, "deck_size"), "card")))
   kept <- unique(x$times)
   shown <- utils::head(kept, rows)
@@ -169,7 +169,7 @@ restore_period <- function(procedure, deck_size = 52) {
   cycles <- lapply(passes, cycle_lengths)
   found <- data.frame(deck_size = as.double(deck_size), period = vapply(cycles, least_common_multiple, 0),
                       cycles = vapply(cycles, cycles_in_words, ""))
-  structure(found, class = c("habanera_periods", "habanera_table", "data.frame"), procedure = short_words(procedure))
+  structure(found, class = table_class("habanera_periods"), procedure = short_words(procedure))
 }
 
 cycle_lengths <- function(from) {
@@ -201,7 +201,13 @@ cycles_in_words <- function(lengths) {
 }
 
 #' @export
-print.habanera_periods <- function(x, rows = 30, ...) {
+in_words.habanera_periods <- function(x, ...) {
+  sprintf("%s: %s", attr(x, "procedure"), join_some(sprintf("a deck of %s is as it was after %s times",
+                                                            format_count(x$deck_size), format_count(x$period)), 3))
+}
+
+#' @export
+tell.habanera_periods <- function(x, rows = 30, ...) {
   cat(sprintf("<periods> %s\n", attr(x, "procedure")))
   print_head(as.data.frame(unclass(x)), rows)
   invisible(x)

@@ -131,11 +131,11 @@ shuffle_steps <- function() {
     data.frame(step = name, does = kind$does, seconds = kind$seconds, source = kind$source,
                parameters = paste(names(kind$parameters), collapse = " "))
   })
-  structure(do.call(rbind, rows), class = c("habanera_steps", "habanera_table", "data.frame"))
+  structure(do.call(rbind, rows), class = table_class("habanera_steps"))
 }
 
 #' @export
-print.habanera_steps <- function(x, ...) {
+tell.habanera_steps <- function(x, ...) {
   if (is.null(x[["step"]])) return(NextMethod())
   writeLines(unlist(lapply(x[["step"]], step_lines)))
   invisible(x)

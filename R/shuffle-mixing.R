@@ -51,7 +51,7 @@ mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5,
   }, "row", bar)
   table <- do.call(rbind, rows)
   table[["passes"]] <- table[["distance"]] < distance & table[["gain_high"]] < gain
-  structure(table, class = c("habanera_mixing", "habanera_table", "data.frame"), deck = deck_in_words(deck), deck_code = deck_code(deck),
+  structure(table, class = table_class("habanera_mixing"), deck = deck_in_words(deck), deck_code = deck_code(deck),
             nsim = nsim, seed = seed, part = attr(rows, "part"),
             threshold = c(distance = unname(distance), gain = unname(gain)), texts = vapply(procedures, format, ""))
 }
@@ -175,7 +175,10 @@ passing_lines <- function(x) {
 tidy.habanera_mixing <- function(x, ...) plain_table(x)
 
 #' @export
-print.habanera_mixing <- function(x, rows = 40, ...) {
+in_words.habanera_mixing <- function(x, ...) paste(passing_lines(x), collapse = "; ")
+
+#' @export
+tell.habanera_mixing <- function(x, rows = 40, ...) {
   threshold <- attr(x, "threshold")
   cat(sprintf("<mixing> on %s; %s trials each, seed %s%s\n", attr(x, "deck"), format_count(attr(x, "nsim")),
               whole_code(attr(x, "seed")), part_in_words(x)))

@@ -24,7 +24,7 @@ trials_needed <- function(procedure, ..., level = 0.01, power = 0.95) {
                    pilot_trials = pilot$trials)
   table <- data.frame(term = vapply(made, `[[`, "", "term"), trials = ceiling(trials))
   structure(table[order(table[["trials"]]), , drop = FALSE], row.names = seq_len(nrow(table)), pilot = pilot,
-            class = c("habanera_trials_needed", "habanera_table", "data.frame"))
+            class = table_class("habanera_trials_needed"))
 }
 
 # `per_trial` is a noncentrality, or for a normal law its root; for coincidences the surplus of the chance
@@ -45,7 +45,7 @@ trials_for_test <- function(test, level, power, pilot_trials) {
 }
 
 #' @export
-print.habanera_trials_needed <- function(x, ...) {
+tell.habanera_trials_needed <- function(x, ...) {
   pilot <- attr(x, "pilot")
   cat(sprintf("<trials needed> %s on %s, from a pilot of %s\n", pilot$made$words, deck_in_words(pilot$plan$deck),
               count_of(pilot$trials, "trial")))

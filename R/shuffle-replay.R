@@ -42,7 +42,7 @@ replay.habanera_procedure <- function(x, seed, trial = 1, deck = deck_standard()
   structure(
     list(before = deck, after = deck[last], seed = seed, trial = trial, procedure = x,
          moves = data.frame(step = names[moves$step], from = moves$from, to = moves$to, cards = laid)),
-    class = "habanera_trace"
+    class = result_class("habanera_trace")
   )
 }
 
@@ -54,8 +54,11 @@ packets_text <- function(cards, before, after, whole) {
   paste(paste0(cards, ifelse(broken, " |", "")), collapse = " ")
 }
 
+#' @rawNamespace S3method(generics::tidy, habanera_trace)
+tidy.habanera_trace <- function(x, ...) x$moves
+
 #' @export
-print.habanera_trace <- function(x, most = 30, ...) {
+tell.habanera_trace <- function(x, most = 30, ...) {
   cat(sprintf("<trace> \"%s\" on %s; seed %s, trial %s\n", format(x$procedure),
               deck_in_words(x$before), whole_code(x$seed), format_count(x$trial)))
   cat("  before: ", paste(as.character(x$before), collapse = " "), "\n", sep = "")

@@ -28,9 +28,9 @@ result_kind.habanera_retry_cost <- function(experiment) "retry_cost"
 #' @export
 entries_per_trial.habanera_retry_cost <- function(experiment) 1
 #' @export
-in_words.habanera_retry_cost <- function(experiment) {
-  sprintf("random numbers that %s of %s cost", procedure_in_words(experiment$shuffle),
-          count_of(experiment$deck_size, "card"))
+in_words.habanera_retry_cost <- function(x, ...) {
+  sprintf("random numbers that %s of %s cost", procedure_in_words(x$shuffle),
+          count_of(x$deck_size, "card"))
 }
 #' @export
 as_plain.habanera_retry_cost <- function(experiment) {

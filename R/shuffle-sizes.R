@@ -24,7 +24,7 @@ audit_over_sizes <- function(procedure, sizes, nsim, seed, start, level, threads
   table <- do.call(rbind, lapply(audits, size_row))
   bad <- which(table[["verdict"]] != "no_bias_seen")
   smallest <- if (length(bad)) audits[[bad[which.min(table[["deck_size"]][bad])]]]
-  structure(table, class = c("habanera_audit_sizes", "habanera_table", "data.frame"), words = words_of(procedure), level = level,
+  structure(table, class = table_class("habanera_audit_sizes"), words = words_of(procedure), level = level,
             part = attr(audits, "part"),
             smallest = smallest, example = if (!is.null(smallest)) example_to_follow(smallest),
             exact = if (!is.null(smallest)) worst_arrangement(smallest))
@@ -58,7 +58,7 @@ worst_arrangement <- function(x) {
 }
 
 #' @export
-print.habanera_audit_sizes <- function(x, ...) {
+tell.habanera_audit_sizes <- function(x, ...) {
   smallest <- attr(x, "smallest")
   cat(sprintf("<audit> %s on decks of %s cards, %s level in all%s\n", attr(x, "words"), said_sizes(x$deck_size),
               format_percent(attr(x, "level")), part_in_words(x)))

@@ -9,7 +9,7 @@ new_audit <- function(counted, plan, made) {
          example = if (broken > 0) broken_example(counted, plan, made),
          broken = if (broken > 0) broken_cards(all, plan), conservation = conservation_row(all, plan),
          trials = all$trials, plan = plan, made = made),
-    class = "habanera_audit"
+    class = result_class("habanera_audit")
   )
 }
 
@@ -140,7 +140,7 @@ fair_lines <- function(x) {
 }
 
 #' @export
-print.habanera_audit <- function(x, ...) {
+tell.habanera_audit <- function(x, ...) {
   cat(audit_header(x), "\n", sep = "")
   writeLines(strwrap(verdict_lines(x), 100))
   writeLines(c("", paste0("  ", aligned_lines(printed_tests(tidy.habanera_audit(x))))))
@@ -181,7 +181,7 @@ summary.habanera_audit <- function(object, places = 10, ...) {
   structure(
     list(audit = object, worst = if (!broken) worst_places(object$counts$all, object$plan, places),
          staying = if (!broken && object$plan$identity) staying_chances(object)),
-    class = "habanera_audit_summary"
+    class = result_class("habanera_audit_summary")
   )
 }
 
@@ -194,8 +194,11 @@ staying_chances <- function(x) {
              expected = rep(1 / n, n))
 }
 
+#' @rawNamespace S3method(generics::tidy, habanera_audit_summary)
+tidy.habanera_audit_summary <- function(x, ...) tidy.habanera_audit(x$audit)
+
 #' @export
-print.habanera_audit_summary <- function(x, ...) {
+tell.habanera_audit_summary <- function(x, ...) {
   audit <- x$audit
   cat(audit_header(audit), "\n", sep = "")
   writeLines(strwrap(verdict_lines(audit), 100))

@@ -1,8 +1,8 @@
 # A chi-square statistic scaled to its law: sum of (O - E)^2 / E times a factor, on `df` degrees of
 # freedom. The factor is what draws without replacement, whose margins are fixed, ask for. With fewer than 10 entries,
 # or fewer than the root of 10 times the cells, that law does not hold, and the p-value says little (Koehler & Larntz
-# 1980, "An empirical investigation of goodness-of-fit statistics for sparse multinomials"). A single trial, however many
-# entries it has, says nothing of how trials vary.
+# 1980, "An empirical investigation of goodness-of-fit statistics for sparse multinomials"). A single trial, however
+# many entries it has, says nothing of how trials vary.
 scaled_chi_square <- function(observed, expected, factor, df, trials = Inf) {
   undefined <- is.na(factor) || df < 1 || any(expected <= 0)
   statistic <- if (undefined) NA_real_ else sum((observed - expected)^2 / expected) * factor

@@ -11,7 +11,7 @@ new_counts <- function(kind, outcomes, n, example_trial, squares, provenance, su
     list(outcomes = outcomes, n = as.double(n),
          example_trial = ifelse(n > 0, as.double(example_trial), Inf),
          squares = squares, sums = sums, provenance = provenance),
-    class = c(paste0("habanera_counts_", kind), "habanera_counts")
+    class = result_class(paste0("habanera_counts_", kind), "habanera_counts")
   )
 }
 
@@ -19,7 +19,7 @@ new_counts <- function(kind, outcomes, n, example_trial, squares, provenance, su
 new_distribution <- function(kind, outcomes, probability, provenance) {
   structure(
     list(outcomes = outcomes, probability = as.double(probability), provenance = provenance),
-    class = c(paste0("habanera_distribution_", kind), "habanera_distribution")
+    class = result_class(paste0("habanera_distribution_", kind), "habanera_distribution")
   )
 }
 
@@ -34,24 +34,6 @@ new_provenance <- function(experiment, entries, seed = NULL, trials = NULL,
 }
 
 package_version_text <- function() as.character(utils::packageVersion("habanera"))
-
-# Results are told what experiments are through these five: in words, as plain data and back (with the `game` given
-# again where it holds code of one's own), what kind of result they
-# give (the last part of its class), and whether counts `n` add up to so many trials.
-in_words <- function(experiment) UseMethod("in_words")
-as_plain <- function(experiment) UseMethod("as_plain")
-from_plain <- function(plain, game) UseMethod("from_plain")
-result_kind <- function(experiment) UseMethod("result_kind")
-adds_up <- function(experiment, n, trials) UseMethod("adds_up")
-
-#' @export
-from_plain.default <- function(plain, game) {
-  refuse(sprintf("This version knows no experiment of the kind %s.", said(class(plain)[1])), "file",
-         call = NULL)
-}
-
-# Tells two experiments apart.
-experiment_digest <- function(experiment) cli::hash_sha256(to_json(as_plain(experiment)))
 
 trial_count <- function(x) sum(x$provenance$trials$last - x$provenance$trials$first + 1)
 
@@ -71,8 +53,8 @@ is_result <- function(x) inherits(x, c("habanera_counts", "habanera_distribution
 #'
 #'   `provenance()`: a list with `seed`, `trials` (data frame of ranges, `first` and `last`),
 #'   `entries` (per trial), `experiment` (in words), `data` (the same as plain data) and `digest` (of
-#'   these), `source` and `version`, and of a run that was interrupted `interrupted_of`, the trials asked for. How long it
-#'   took is no part of a result: the same seed gives the same again.
+#'   these), `source` and `version`, and of a run that was interrupted `interrupted_of`, the trials asked for. How long
+#'   it took is no part of a result: the same seed gives the same again.
 #' @section Errors: `c()` refuses results that share trials, or are of different experiments or
 #'   seeds (`habanera_error_merge`).
 #' @examples
@@ -183,7 +165,7 @@ join_ranges <- function(ranges, call) {
 }
 
 #' @export
-print.habanera_counts <- function(x, rows = 10, ...) {
+tell.habanera_counts <- function(x, rows = 10, ...) {
   cat("<counts> ", in_words(x$provenance$experiment), "\n", sep = "")
   writeLines(first_answer(x))
   print_head(as.data.frame(x), rows)
@@ -191,7 +173,7 @@ print.habanera_counts <- function(x, rows = 10, ...) {
 }
 
 #' @export
-print.habanera_distribution <- function(x, rows = 10, ...) {
+tell.habanera_distribution <- function(x, rows = 10, ...) {
   cat("<distribution> ", in_words(x$provenance$experiment), ", exact\n", sep = "")
   print_head(as.data.frame(x), rows)
   invisible(x)
@@ -199,11 +181,6 @@ print.habanera_distribution <- function(x, rows = 10, ...) {
 
 # The one line that says everything; each kind of counts writes its own.
 first_answer <- function(x) UseMethod("first_answer")
-
-print_head <- function(data, rows) {
-  print(utils::head(data, rows), row.names = FALSE)
-  if (nrow(data) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(data) - rows)))
-}
 
 # "1,000 trials, seed 7"; or where recorded counts came from.
 run_in_words <- function(x) {

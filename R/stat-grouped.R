@@ -35,8 +35,8 @@ grouped_sums <- function(sums) {
   list(all = of(seq_len(trial_groups)), without = lapply(which(sums$group_trials > 0), function(group) of(-group)))
 }
 
-# An estimate, a vector, of what groups add up to, with its standard errors as one group after the other is left out (see
-# jackknife_error()); NA where trials are few.
+# An estimate, a vector, of what groups add up to, with its standard errors as one group after the other is left out
+# (see jackknife_error()); NA where trials are few.
 grouped_estimate <- function(sums, estimate) {
   grouped <- grouped_sums(sums)
   whole <- estimate(grouped$all)

@@ -34,17 +34,17 @@ share_interval <- function(share, error, freedom, level = 0.95) {
   list(low = pmax(0, middle - half), high = pmin(1, middle + half))
 }
 
-# The exact interval of a probability (Clopper & Pearson 1934, "The use of confidence or fiducial limits", Biometrika 26,
-# 404-413): each end leaves (1 - level)/2 or less.
+# The exact interval of a probability (Clopper & Pearson 1934, "The use of confidence or fiducial limits", Biometrika
+# 26, 404-413): each end leaves (1 - level)/2 or less.
 exact_interval <- function(successes, trials, level = 0.95) {
   tail <- (1 - level) / 2
   list(low = ifelse(successes == 0, 0, stats::qbeta(tail, successes, trials - successes + 1)),
        high = ifelse(successes == trials, 1, stats::qbeta(1 - tail, successes + 1, trials - successes)))
 }
 
-# The score interval of a difference of two probabilities told on the same trials, of which `more` had only the second and
-# `fewer` only the first (Tango 1998, "Equivalence test and confidence interval for the difference in proportions for the
-# paired-sample design", Stat. Med. 17, 891-908).
+# The score interval of a difference of two probabilities told on the same trials, of which `more` had only the second
+# and `fewer` only the first (Tango 1998, "Equivalence test and confidence interval for the difference in proportions
+# for the paired-sample design", Stat. Med. 17, 891-908).
 matched_interval <- function(more, fewer, trials, level = 0.95) {
   z <- stats::qnorm((1 + level) / 2)
   beyond <- function(difference) matched_score(difference, more, fewer, trials)

@@ -7,21 +7,23 @@
 #' digits. Hands that [draws_recorded()] read stay with their counts. Files are written whole or not at all.
 #'
 #' With a result its digests (SHA-256) are kept: of the table, the sums, seed and trials, the experiment, the hands, and
-#' the words. A file that was damaged or edited is refused by what was changed in it. They tell of accidents and slips; who
-#' sets out to forge a file can make its digests anew. A file written before there were digests is read with a warning.
+#' the words. A file that was damaged or edited is refused by what was changed in it. They tell of accidents and slips;
+#' who sets out to forge a file can make its digests anew. A file written before there were digests is read with a
+#' warning.
 #'
-#' Any other result that is a table (varied rules, a payout, an audit's tests ...) is written as a plain table, CSV or
-#' JSON, to be read by `read.csv()` and its like.
+#' Of any other result (varied rules, a payout, an audit's tests ...) the table is written in the same way, with what
+#' the result says first; what is read back is a table that says it.
 #'
-#' @param x Counts, a distribution, or another result that is a table.
+#' @param x Counts, a distribution, or another result.
 #' @param file Path ending in `.csv`, `.json` or `.parquet`.
 #' @param game Of results of a game with code of one's own ([game_custom()], [game_cpp()], R functions as players): the
 #'   game, held to the code of which the file tells (not to what that code finds outside of itself). No file brings code
-#'   back: without the game the counts, their words and where they come from are read, and with it all that can be asked.
-#' @return `write_result()`: `file`, invisibly. `read_result()`: the counts or distribution.
+#'   back: without the game the counts, their words and where they come from are read, and with it all that can be
+#'   asked.
+#' @return `write_result()`: `file`, invisibly. `read_result()`: the counts or distribution, or the table.
 #' @section Errors: `habanera_error_file` for an unknown extension, a folder that cannot be written, or
-#'   a file that holds no result, or only a part of one, or one that was changed since. `habanera_warning_undigested` for a
-#'   file without digests.
+#'   a file that holds no result, or only a part of one, or one that was changed since. `habanera_warning_undigested`
+#'   for a file without digests.
 #' @examples
 #' x <- simulate(draws(deck_standard(), 5), nsim = 1000, seed = 1)
 #' file <- tempfile(fileext = ".csv")
@@ -32,27 +34,13 @@ write_result <- function(x, file) {
   check_given()
   call <- rlang::current_env()
   check_string(file)
-  if (!is_result(x)) return(write_table_result(x, file, call))
+  if (!inherits(x, c("habanera_result", "habanera_strategy", "data.frame"))) {
+    refuse(sprintf("`x` must be counts, a distribution or another result, not %s.", said(x)))
+  }
+  if (!length(result_columns(x))) refuse("`x` has no columns: there is nothing to write.")
   switch(file_kind(file), csv = write_csv_result(x, file, call),
          json = write_bytes_whole(text_bytes(json_lines(x)), file, call),
          parquet = write_bytes_whole(parquet_bytes(x), file, call), refuse_extension(file, call))
-}
-
-# What is no counts: its rows alone.
-write_table_result <- function(x, file, call) {
-  table <- if (is.data.frame(x)) with_part(plain_table(x), x) else if (is_told(x)) tidy(x)
-  if (is.null(table))
-    refuse(sprintf("`x` must be counts, a distribution or another result, not %s.", said(x)), call = call)
-  if (!length(table)) refuse("`x` has no columns: there is nothing to write.", call = call)
-  lines <- switch(file_kind(file), csv = csv_table_lines(table), json = json_table_lines(table),
-                  refuse(sprintf("%s must end in .csv or .json.", quoted(file)), "file", call))
-  write_lines_whole(lines, file, call)
-}
-
-# Whether tidy() gives a table of it.
-is_told <- function(x) {
-  has_tidy <- function(class) !is.null(utils::getS3method("tidy", class, optional = TRUE))
-  is.object(x) && any(vapply(class(x), has_tidy, TRUE))
 }
 
 # The table and, beside it, where it comes from; both are ready before either takes its name.
@@ -108,24 +96,41 @@ refuse_extension <- function(file, call) {
   refuse(sprintf("%s must end in .csv, .json or .parquet.", quoted(file)), "file", call)
 }
 
-# The table as written: what as.data.frame() gives, and last `squares` where they were counted.
+# The table as written: what as.data.frame() gives, and last `squares` where they were counted; of another result its
+# rows.
 result_columns <- function(x) {
+  if (!is_result(x)) return(as_written(if (is.data.frame(x)) with_part(plain_table(x), x) else tidy(x)))
   table <- if (inherits(x, "habanera_counts")) count_table(x) else as.data.frame(x)
   if (!is.null(x[["squares"]])) table[["squares"]] <- x[["squares"]]
   table
 }
 
+# A factor is its words.
+as_written <- function(table) {
+  table[] <- lapply(table, function(column) if (is.object(column)) as.character(column) else column)
+  table
+}
+
 result_header <- function(x) {
+  if (!is_result(x)) return(table_header(x))
   from <- x$provenance
   table <- result_columns(x)
   list(
     habanera = from$version, result = if (inherits(x, "habanera_counts")) "counts" else "distribution",
     words = in_words(from$experiment), experiment = as_plain(from$experiment), seed = from$seed,
     trials = from$trials, entries = from$entries, source = from$source,
-    made_by = from$made_by, interrupted_of = from$interrupted_of, rows = nrow(table), squares = !is.null(x[["squares"]]),
+    made_by = from$made_by, interrupted_of = from$interrupted_of, rows = nrow(table),
+    squares = !is.null(x[["squares"]]),
     sums = x[["sums"]], hands = plain_hands(x[["hands"]]), form = result_form,
     columns = as.list(vapply(table, typeof, ""))
   )
+}
+
+# Of a result that is no counts: what it is, and what it says.
+table_header <- function(x) {
+  table <- result_columns(x)
+  list(habanera = package_version_text(), result = class(x)[1], words = if (inherits(x, "habanera_result")) in_words(x),
+       rows = nrow(table), form = result_form, columns = as.list(vapply(table, typeof, "")))
 }
 
 # The header with a digest of each part of the result. Digests are of what is read back, so that reading finds the same.
@@ -161,22 +166,6 @@ hands_as_kept <- function(plain, n) {
   stopifnot(tabulate(cards, length(n)) == n, length(cards) == sum(n), length(cards) %% plain$size == 0)
   list(kinds = matrix(cards, ncol = plain$size, byrow = TRUE), in_order = isTRUE(plain$in_order))
 }
-
-# jsonlite writes at most 15 digits, so that doubles are handed to it ready made.
-to_json <- function(x) {
-  as.character(jsonlite::toJSON(whole_numbers_kept(x), auto_unbox = TRUE, na = "null",
-                                null = "null", json_verbatim = TRUE))
-}
-
-whole_numbers_kept <- function(x) {
-  if (is.list(x)) return(lapply(x, whole_numbers_kept))
-  if (!is.double(x)) return(x)
-  text <- ifelse(is.na(x), "null", full_digits(x))
-  if (length(text) != 1) text <- sprintf("[%s]", paste(text, collapse = ","))
-  structure(text, class = "json")
-}
-
-full_digits <- function(x) sprintf("%.17g", x)
 
 json_lines <- function(x) {
   sprintf("{\"provenance\": %s,\n\"table\": %s}", to_json(digested_header(x)), to_json(result_columns(x)))
@@ -215,7 +204,8 @@ parquet_bytes <- function(x) {
 
 read_parquet_result <- function(file) {
   table <- parquet_table(file, NULL)
-  list(header = json_data(parquet_note(file, "habanera"), file, NULL, simplifyDataFrame = FALSE), table = as.list(table))
+  list(header = json_data(parquet_note(file, "habanera"), file, NULL, simplifyDataFrame = FALSE),
+       table = as.list(table))
 }
 
 # A result out of a header and columns, whatever file they came from. Fails when they do not hold together; in which
@@ -223,6 +213,7 @@ read_parquet_result <- function(file) {
 result_from <- function(kept, game) {
   header <- kept$header
   table <- typed_table(kept)
+  if (!header$result %in% c("counts", "distribution")) return(kept_table(table, header))
   experiment <- restore_experiment(c(header$experiment, list(words = header$words)), game)
   from <- new_provenance(experiment, if (is.null(header$entries)) NA else header$entries, double_or_null(header$seed),
                          if (length(header$trials)) as.data.frame(header$trials),
@@ -245,6 +236,17 @@ result_from <- function(kept, game) {
                       if (!inherits(experiment, "habanera_kept")) read_sums(header$sums, experiment))
   found$hands <- hands_as_kept(header$hands, n)
   found
+}
+
+# Rows of another result, which say what it said.
+kept_table <- function(table, header) {
+  structure(table, class = table_class("habanera_kept_table"), of = header$result, words = header$words)
+}
+
+#' @export
+tell.habanera_kept_table <- function(x, rows = 30, ...) {
+  if (!is.null(attr(x, "words"))) cat_wrapped(attr(x, "words"))
+  print_head(plain_table(x), rows)
 }
 
 # The form of the files: raised when what they hold changes.
@@ -283,6 +285,8 @@ double_or_null <- function(x) if (!is.null(x)) as.double(x)
 restore_experiment <- function(plain, game = NULL) from_plain(structure(plain, class = plain$kind), game)
 
 typed_column <- function(values, type) {
+  # A single value that is missing stands alone in JSON.
+  if (is.null(values)) values <- NA
   values <- unlist(lapply(values, function(value) if (is.null(value)) NA else value))
   if (type == "character") return(as.character(values))
   if (is.character(values)) values[!nzchar(values)] <- NA

@@ -1,5 +1,6 @@
 # What trials of several entries add up to, so that estimates have errors by trial. A list of numbers:
-# - of each column the `sum` of its totals in a trial, and of every two columns the sum of their `product`, row by row of
+# - of each column the `sum` of its totals in a trial, and of every two columns the sum of their `product`, row by row
+# of
 #   the lower triangle; whole numbers as the core has them, wider than a double: value = high * 2^48 + low;
 # - in how many trials each column is `held` (is not nothing);
 # - classes of columns that belong together (`class_first`, `class_size`; the first is of all): where no more than
@@ -67,8 +68,8 @@ classes_of_sums <- function(sums) {
   })
 }
 
-# The same as the core keeps them, from the totals of each trial in a row and the `classes` of columns, a list of `first`
-# and `size`.
+# The same as the core keeps them, from the totals of each trial in a row and the `classes` of columns, a list of
+# `first` and `size`.
 plain_sums <- function(totals, trials, classes) {
   products <- crossprod(totals)
   held <- unname(colSums(totals != 0))

@@ -36,8 +36,8 @@ quick_game_sentence <- function(counts, varied) {
   best <- in_time[which.max(in_time$estimate), ]
   games <- trial_count(attr(varied, "counts")[[1]])
   sprintf(paste("Gathered from the left, the pot comes back in the same order, and %s of games never end. With the",
-                "winner's card first, %s cards each and %s face down all of %s games ended, nine in ten within %s minutes",
-                "(95%%: %s to %s)."),
+                "winner's card first, %s cards each and %s face down all of %s games ended, nine in ten within %s",
+                "minutes (95%%: %s to %s)."),
           format_percent(stuck), format_count(best$cards_each), format_count(best$face_down), format_count(games),
           format_number(minutes(best$estimate)), format_number(minutes(best$conf.low)),
           format_number(minutes(best$conf.high)))

@@ -137,7 +137,8 @@ read_stream <- function(file, call) {
 }
 
 refuse_long <- function(file, call) {
-  refuse(sprintf("%s has more than %s bytes; take it in parts.", file_name(file), format_count(most_bytes_read)), "file",
+  refuse(sprintf("%s has more than %s bytes; take it in parts.", file_name(file), format_count(most_bytes_read)),
+         "file",
          call)
 }
 
@@ -164,7 +165,8 @@ names_a_file <- function(text) nchar(text, "bytes") <= most_in_path && file.exis
 check_path <- function(file, call, name = "file") {
   check_string(file, name, call)
   if (nchar(file, "bytes") <= most_in_path) return(file)
-  refuse(sprintf("`%s` is no name of a file: it has more than %s letters.", name, format_count(most_in_path)), call = call)
+  refuse(sprintf("`%s` is no name of a file: it has more than %s letters.", name, format_count(most_in_path)),
+         call = call)
 }
 
 # NULL stands for what a program wrote.

@@ -1,5 +1,5 @@
 # Results that are data frames, and tell in words what all of their rows say. A part of one says only what its rows say:
-# it is a data frame like any other. Classes end in "habanera_table", "data.frame".
+# it is a data frame like any other. See table_class().
 
 #' Results that are tables
 #'
@@ -29,6 +29,11 @@ as.data.frame.habanera_table <- function(x, row.names = NULL, optional = FALSE, 
   found <- NextMethod()
   if (!is.data.frame(found)) return(found)
   if (says_more(x) || !identical(names(found), names(x))) plain_table(found) else found
+}
+
+print_head <- function(data, rows) {
+  print(utils::head(data, rows), row.names = FALSE)
+  if (nrow(data) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(data) - rows)))
 }
 
 # Whether it knows anything beyond its rows.

@@ -10,7 +10,7 @@ best_keep <- function(game, call) {
   lines$contribution <- lines$pays * lines$probability
   rownames(lines) <- NULL
   structure(list(game = game, lines = lines, moments = pay_moments(lines$pays, lines$probability)),
-            class = "habanera_best_keep")
+            class = result_class("habanera_best_keep"))
 }
 
 #' @export
@@ -22,7 +22,7 @@ tidy.habanera_best_keep <- function(x, ...) {
 }
 
 #' @export
-print.habanera_best_keep <- function(x, ...) {
+tell.habanera_best_keep <- function(x, ...) {
   edge <- 1 - x$moments$mean
   cat_wrapped(sprintf("<best play> It returns %s: %s. %s.", format_percent(x$moments$mean, 6), edge_in_words(edge),
                       game_in_words(x$game, "players")))

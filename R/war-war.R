@@ -58,7 +58,8 @@ kind_of_war <- function() {
     can = list(takes_piles = list(told = "seats", dealt_by = c("cards_each", "deal_pattern")),
                deals_hands = list(opening = function(rules) war_dealing(rules, NULL))),
     fitted = fitted_war,
-    contradictions = refuse_war_contradictions, settled = settled_war, dealing = war_dealing, cards = war_cards, core = war_spec,
+    contradictions = refuse_war_contradictions, settled = settled_war, dealing = war_dealing, cards = war_cards,
+    core = war_spec,
     likeness = function(game) game$spec$rules$ranks, winner = "winner", rounds = "rounds", in_short = war_in_short,
     step_words = war_step_words, end_in_words = war_end_in_words, closing_words = war_closing_words,
     course = war_course, gone = "aside", fewer_deals = "a smaller deck, fewer `cards_each`", examples = war_examples

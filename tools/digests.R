@@ -30,7 +30,8 @@ settings <- list(
                 "soft_17 = 'hits'", "dealer_stands_on = 16", "natural_pays = 1.2", "ties = 'dealer'",
                 "hole_card = 'unchecked_all_lost'", "hole_card = 'unchecked_stake_only'", "double_on = '9_to_11'",
                 "double_on = '10_11'", "double_on = 'any_cards'", "double_on = 'none'", "double_after_split = FALSE",
-                "most_hands = 1", "most_hands = 3", "split_by = 'rank'", "split_aces = 'play_on'", "resplit_aces = TRUE",
+                "most_hands = 1", "most_hands = 3", "split_by = 'rank'", "split_aces = 'play_on'",
+                "resplit_aces = TRUE",
                 "surrender = 'late'", "surrender = 'early'", "insurance = FALSE", "cards_that_win = 5", "stake = 5",
                 "side_bets = list(pair = c('largest_group(rank) == 2' = 11))", "cut_after = 0.75", "cut_after = 40",
                 "burn = 3", "cut_after = 0.6", "cut_after = 0.8, shoes = 3, collected = 'in_order'",
@@ -43,7 +44,8 @@ settings <- list(
                "points_by = 'rank_low', natural_from = 6", "player_pays = 2",
                "banker_commission = 0", "banker_six_pays = 0.5", "tie_pays = 9", "bet_on = 'player'", "bet_on = 'tie'",
                "side_bets = list(pair = c('opening(player, largest_group(rank) == 2)' = 11))",
-               "side_bets = list(wide = c('margin >= 7' = 9), six = c(\"winner == 'banker' & banker_total == 6\" = 12))",
+               paste("side_bets = list(wide = c('margin >= 7' = 9),",
+                     "six = c(\"winner == 'banker' & banker_total == 6\" = 12))"),
                "cut_after = 0.75", "cut_after = 30", "burn = 5",
                "cut_after = 0.8, shoes = 2, collected = 'in_order'", "cut_after = 0.75, players = 'counting'",
                "deck = deck_standard(ranks = c('A', 2:9))", "shuffle = shuffle_riffle(2)"),
@@ -56,9 +58,11 @@ settings <- list(
                 "deck = deck_standard(ranks = 2:9)", "shuffle = shuffle_overhand(4)"),
   video_poker = c("ace = 'high'", "cards = 3, pays = c('three of a kind' = 10, flush = 5, 'one pair' = 1)",
                   "players = 'random'", "players = keep_rules('four of a kind', 'two pair', 'any pair')",
-                  "deck = deck_standard(jokers = 1), wild = \"rank == 'joker'\", pays = c('five of a kind' = 200, flush = 5)",
+                  paste("deck = deck_standard(jokers = 1), wild = \"rank == 'joker'\",",
+                        "pays = c('five of a kind' = 200, flush = 5)"),
                   "pays = c('full house' = 8, flush = 5, 'pair of jacks or better' = 1)"),
-  narrows = c("goes_on_to = 5", "goes_on_to = 9", "raise = 2", "given_up = 0.5", "pair_pays = 2", "rank_by = 'rank_low'"))
+  narrows = c("goes_on_to = 5", "goes_on_to = 9", "raise = 2", "given_up = 0.5", "pair_pays = 2",
+              "rank_by = 'rank_low'"))
 trials_of <- c(war = 400, pairs = 1000, blackjack = 3000, baccarat = 3000, high_card = 3000, video_poker = 300,
                narrows = 2000)
 
@@ -110,7 +114,8 @@ draws <- c(
 simulate1 <- function(x) simulate(x, nsim = 3000, seed = 1, threads = 2)
 
 shuffles <- c("uniform()", "riffle()", "riffle(3)", "riffle(clump = 0.2)", "overhand(3)", "strip(6)", "cut()", "faro()",
-              "faro(side = 'in')", "piles(4)", "wash(seconds = 5)", "naive_swap()", "random_keys()", "random_keys(values = 20)",
+              "faro(side = 'in')", "piles(4)", "wash(seconds = 5)", "naive_swap()", "random_keys()",
+              "random_keys(values = 20)",
               "coin_sort()", "modulo()", "overwrite()", "one_cycle()", "top_to_random(5)", "transpositions(8)",
               "shelf(5)", "small_seed(bits = 4)", "none()")
 shuffling <- c(
@@ -121,7 +126,8 @@ shuffling <- c(
           setdiff(shuffles, c("wash(seconds = 5)", "random_keys()", "modulo()"))))
 
 hands <- c(
-  sprintf("category_odds(size = %s)", c(3:7, "5, deck = deck_standard(jokers = 1), rules = hand_rules(wild = rank == 'joker')")),
+  sprintf("category_odds(size = %s)",
+          c(3:7, "5, deck = deck_standard(jokers = 1), rules = hand_rules(wild = rank == 'joker')")),
   sprintf("hand_strength(shuffle(deck_standard(), seed = %d)[1:50], hand_size = 5)", 1:2),
   "showdown(list('AS KS', 'QH QD'))", "showdown(list('AS KS', 'QH QD', '7C 2D'), nsim = 20000, seed = 1, threads = 2)",
   "showdown(list('AS KS', 'QH QD'), board = '2S 9S KD')")

@@ -2,10 +2,13 @@
 # with an argument left out, of another type, too long, or letters changed; and every shipped file, changed, to whoever
 # reads it. Read by fuzz.R, which has mangle(), one() and noted().
 
-odd_values <- list(NULL, NA, NaN, -1, 0, 1.5, 2^53, 1e300, Inf, -Inf, "", " ", "x", "\xff", "1:Inf", "0x1F", c("a", "b"), c(1, NA),
-                   1:3, 100:1, TRUE, list(), list(1, "a"), character(), numeric(), mean, quote(x + y), new.env(), factor("a"),
+odd_values <- list(NULL, NA, NaN, -1, 0, 1.5, 2^53, 1e300, Inf, -Inf, "", " ", "x", "\xff", "1:Inf", "0x1F",
+                   c("a", "b"), c(1, NA),
+                   1:3, 100:1, TRUE, list(), list(1, "a"), character(), numeric(), mean, quote(x + y), new.env(),
+                   factor("a"),
                    as.Date("2026-01-01"), 1i, raw(2), data.frame(), data.frame(a = 1, a = 2, check.names = FALSE),
-                   matrix(1:4, 2), strrep("x", 1e5), rep("AS", 1e4), deck_standard(), deck_numbered(3), draws(deck_standard(), 5),
+                   matrix(1:4, 2), strrep("x", 1e5), rep("AS", 1e4), deck_standard(), deck_numbered(3),
+                   draws(deck_standard(), 5),
                    game_war(), player_basic(), shuffle_riffle(), simulate(draws(deck_numbered(3), 1), 10, seed = 1),
                    c(a = 1), c(AS = 1, AS = 2), "nowhere.csv", "/dev/null", "-1", ~ rank == "A")
 
@@ -70,21 +73,29 @@ spoilt <- function(expr, at) {
 
 # Those that no example calls by themselves.
 further <- expression(
-  draws(deck_standard(), 5, keep = keep_where(rank == "A"), a = count(rank == "A")), rule_fraction("odds", 1.5, 1, 3, "what it pays"),
+  draws(deck_standard(), 5, keep = keep_where(rank == "A"), a = count(rank == "A")),
+  rule_fraction("odds", 1.5, 1, 3, "what it pays"),
   provenance(simulate(draws(deck_numbered(3), 1), 10, seed = 1)), known_slips(), shuffle_transpositions(times = 3),
   shuffle_program("cat"), shuffle_one_cycle(), draws_program("head -1", deck_numbered(3), size = 1), keep_groups(2),
   sit_in(game_pairs(pairs = 2), seat = 1, seed = 1, file = file.path(folder, "sat.json")), game("war", seats = 2),
   shuffle_shelf(shelves = 5), deck_sampled("standard", 5), write_rules(game_war(), file.path(folder, "w.yaml")),
   game_cpp("nowhere.cpp"), keep_run(3), shuffle_steps(), diagnose(audit(shuffle_naive_swap(), nsim = 100, seed = 1)),
-  strategy_grid(player_basic()), draws_recorded(list("AS KD", "QH 2C"), deck_standard(), size = 2), shuffle_cut(), judge_count("level one balanced"),
+  strategy_grid(player_basic()), draws_recorded(list("AS KD", "QH 2C"), deck_standard(), size = 2), shuffle_cut(),
+  judge_count("level one balanced"),
   player_lookahead(5, "random"), player_basic(), shuffle_wash(seconds = 3), player_insures(player_basic()),
-  player_never_busts(), player_as_dealer(), write_strategy(player_basic(), file.path(folder, "s.csv")), shuffle_retry(shuffle_random_keys()),
+  player_never_busts(), player_as_dealer(), write_strategy(player_basic(), file.path(folder, "s.csv")),
+  shuffle_retry(shuffle_random_keys()),
   outcome_choice(c("a", "b"), "which"), shuffle_small_seed(bits = 4), shuffle_modulo(), shuffle_overhand(packet = 4),
-  shuffle_top_to_random(times = 2), shuffle_coin_sort(), shuffle_piles(piles = 4), shuffle_with(function(deck) rev(deck)),
-  write_deviations(deviations(data.frame(hand = "hard 16", up_card = "10", from = 0, below = NA, action = "stand")), file.path(folder, "d.csv")),
-  find_deviations(game_blackjack(packs = 1), range = 0:1, nsim = 0), judge_moves(sit_in(game_pairs(pairs = 2), seed = 1)),
-  player_stands_on(17), shuffle_overwrite(), shuffle_random_keys(values = 20), deck_ranks(deck_standard()), hand_strength("AS KS QS JS 10S"),
-  player_with(function(view, moves) moves[1]), estimate_names(game_war()), draw_more(draws(deck_standard(), 2, a = count(rank == "A")), 2),
+  shuffle_top_to_random(times = 2), shuffle_coin_sort(), shuffle_piles(piles = 4),
+  shuffle_with(function(deck) rev(deck)),
+  write_deviations(deviations(data.frame(hand = "hard 16", up_card = "10", from = 0, below = NA, action = "stand")),
+                   file.path(folder, "d.csv")),
+  find_deviations(game_blackjack(packs = 1), range = 0:1, nsim = 0), judge_moves(sit_in(game_pairs(pairs = 2),
+                                                                                        seed = 1)),
+  player_stands_on(17), shuffle_overwrite(), shuffle_random_keys(values = 20), deck_ranks(deck_standard()),
+  hand_strength("AS KS QS JS 10S"),
+  player_with(function(view, moves) moves[1]), estimate_names(game_war()),
+  draw_more(draws(deck_standard(), 2, a = count(rank == "A")), 2),
   audit(shuffle_recorded(demo_file("volunteer-shuffles.csv"))), showdown(list("AS KS", "QH QD"), nsim = 100, seed = 1),
   category_odds(size = 3), takings(demo_file("takings-front.csv"), game_high_card()), player_forgetful(0.5, 3),
   report(simulate(draws(deck_numbered(3), 1), 10, seed = 1), file.path(folder, "r.html")), rules(game_war()),
@@ -116,7 +127,8 @@ run_spoilt <- function(expr, around) {
 }
 
 # Of the first example of each function every argument in turn with every value that often leaks: functions to be run.
-often_leaking <- list("\xff", c(a = 1), character(), numeric(), new.env(), mean, quote(x + y), c(1, NA), NULL, list(1, "a"),
+often_leaking <- list("\xff", c(a = 1), character(), numeric(), new.env(), mean, quote(x + y), c(1, NA), NULL,
+                      list(1, "a"),
                       deck_numbered(3), strrep("x", 1e5), factor("a"), Inf)
 swept_examples <- function() {
   unlist(lapply(by_name, function(cases) {
@@ -137,9 +149,12 @@ swept_examples <- function() {
 readers <- list(deck_from = deck_from, recorded = function(file) draws_recorded(file, deck_standard()),
                 shuffles = function(file) audit(shuffle_recorded(file)), rules = function(file) game_war(rules = file),
                 twenty_one = function(file) game_blackjack(rules = file), piles = function(file) game_war(piles = file),
-                pays = function(file) game_video_poker(pays = file), third = function(file) game_baccarat(third_card = file),
-                strategy = strategy_table, takings = function(file) takings(file, game_high_card()), bets = function(file) bet_ramp(file),
-                follow = function(file) bets_follow(file), edges = edge_table, hands = hand_category, system = counting_system,
+                pays = function(file) game_video_poker(pays = file),
+                third = function(file) game_baccarat(third_card = file),
+                strategy = strategy_table, takings = function(file) takings(file, game_high_card()),
+                bets = function(file) bet_ramp(file),
+                follow = function(file) bets_follow(file), edges = edge_table, hands = hand_category,
+                system = counting_system,
                 hand_rules = function(file) category_odds(rules = file), judge = judge_moves, result = read_result,
                 deviations = deviations)
 shipped <- list.files(system.file("lantern-hall", package = "habanera"), full.names = TRUE)
@@ -155,7 +170,8 @@ spoilt_file <- function() {
 
 # The words of the examples of commands, one of them spoilt, with few trials.
 example_words <- unlist(lapply(habanera:::commands(), function(command) {
-  lapply(grep("[|<>]", command$examples(), value = TRUE, invert = TRUE), function(line) scan(text = line, what = "", quiet = TRUE)[-1])
+  lapply(grep("[|<>]", command$examples(), value = TRUE, invert = TRUE),
+         function(line) scan(text = line, what = "", quiet = TRUE)[-1])
 }), recursive = FALSE)
 spoilt_words <- function() {
   words <- one(example_words)

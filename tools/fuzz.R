@@ -211,7 +211,8 @@ if (nzchar(Sys.getenv("SWEEP"))) {
 # Half are examples gone wrong, a tenth files of the hall's.
 for (i in seq_len(cases)) {
   kind <- i %% 10
-  if (kind > 7) try_command() else try_call(if (kind < 5) "example" else if (kind == 5) "shipped_file" else one(names(calls)))
+  what <- if (kind < 5) "example" else if (kind == 5) "shipped_file" else one(names(calls))
+  if (kind > 7) try_command() else try_call(what)
 }
 cat(sprintf("%d malformed inputs.\n", cases))
 

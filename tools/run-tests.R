@@ -22,6 +22,8 @@ core_results <- function() {
 # What the tests of a file came to, test by test, and the processor time of the file; what failed is printed.
 file_results <- function(file) {
   cat(basename(file), "\n")
+  # Whatever the file before it has left behind.
+  RNGkind("default", "default", "default")
   begun <- proc.time()
   results <- as.data.frame(test_file(file, package = "habanera", load_package = "installed",
                                      reporter = CheckReporter$new(), stop_on_failure = FALSE))

@@ -51,7 +51,8 @@ long_calls <- function() {
 functions_of_commands <- c(
   demo = "report", deck = "deck_from", draws = "simulate", until = "simulate", payout = "simulate", games = "games",
   play = "simulate", replay = "replay", vary = "vary_rules", compare = "compare", impact = "card_impact",
-  `round-robin` = "round_robin", best = "best_play", edge = "house_edge", edges = "edge_table", strategy = "best_strategy",
+  `round-robin` = "round_robin", best = "best_play", edge = "house_edge", edges = "edge_table",
+  strategy = "best_strategy",
   advise = "advise", mistakes = "mistakes", `rule-effects` = "rule_effects", dealer = "dealer_totals",
   removal = "removal_effects", counting = "counting_system", `bets-follow` = "bets_follow", bankroll = "bankroll",
   sessions = "sessions", takings = "takings", judge = "judge_moves", check = "check_game", hands = "hand_category",

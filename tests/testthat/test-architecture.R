@@ -1,10 +1,11 @@
-# The rooms of the house, from the ground up: a file's room is the part of its name before the first "-", and calls those
-# before it, never those after it. See docs/design.md.
+# The rooms of the house, from the ground up: a file's room is the part of its name before the first "-", and calls
+# those before it, never those after it. See docs/design.md.
 sources <- testthat::test_path("..", "..")
 games_there <- c("war", "pairs", "high_card", "blackjack", "baccarat", "video_poker", "narrows")
 rooms <- c("util", "stat", "cards", "run", "shuffle", "hand", "answer", "draw", "question", "rule", "player", "game",
            "own", games_there, "ask", "counting", "bank", "plot", "report", "study", "cli")
-core_rooms <- c("chance", "stat", "cards", "run", "watcher", "shuffle", "hand", "draw", "question", "count", "game", "own",
+core_rooms <- c("chance", "stat", "cards", "run", "watcher", "shuffle", "hand", "draw", "question", "count", "game",
+                "own",
                 games_there, "bank")
 
 skip_without_sources <- function() {
@@ -14,8 +15,8 @@ skip_without_sources <- function() {
 files_in <- function(folder, pattern, ...) list.files(file.path(sources, folder), pattern, full.names = TRUE, ...)
 room_of <- function(files) sub("[-.].*$", "", basename(files))
 
-# The names that each file of R/ defines, and those that it takes from others: of a function what is neither argument nor
-# local.
+# The names that each file of R/ defines, and those that it takes from others: of a function what is neither argument
+# nor local.
 defined_in <- function(code) {
   assigned <- Filter(function(each) is.call(each) && identical(each[[1]], quote(`<-`)) && is.symbol(each[[2]]), code)
   vapply(assigned, function(each) as.character(each[[2]]), "")
@@ -80,7 +81,8 @@ test_that("an arrow that runs upwards, a circle and a name that is there twice a
   writeLines("deal <- function(pot) other()", file.path(folder, "war-deal.R"))
   writeLines(c("other <- function(high) high", "same <- 2"), file.path(folder, "baccarat-other.R"))
   found <- arrows_between(folder)
-  expect_equal(upwards(found$arrows, rooms), c("util-low.R -> cli-high.R: high", "war-deal.R -> baccarat-other.R: other"))
+  expect_equal(upwards(found$arrows, rooms), c("util-low.R -> cli-high.R: high",
+                                               "war-deal.R -> baccarat-other.R: other"))
   expect_setequal(in_circles(found$arrows), c("util-low.R", "cli-high.R"))
   expect_equal(found$twice, "same")
 })
@@ -100,14 +102,16 @@ test_that("in the core each folder includes those before its own, and the header
   of_games <- from %in% games_there & to %in% games_there & from != to
   wrong <- match(from, core_rooms) < match(to, core_rooms) | of_games
   expect_equal(sprintf("%s -> %s", rep(headers, lengths(included))[wrong], to[wrong]), character())
-  all <- grep("^#include \"habanera/", readLines(file.path(sources, "inst/include/habanera/habanera.hpp")), value = TRUE)
+  all <- grep("^#include \"habanera/", readLines(file.path(sources, "inst/include/habanera/habanera.hpp")),
+              value = TRUE)
   expect_setequal(setdiff(sub("^.*habanera/(.*)\"$", "\\1", all), "own.hpp"), sub("^.*include/habanera/", "", headers))
 })
 
 test_that("bindings and tests bear the names of rooms", {
   skip_without_sources()
   binding <- setdiff(sub("[.](cpp|h)$", "", basename(files_in("src", "[.](cpp|h)$"))), "RcppExports")
-  of_room <- vapply(binding, function(name) any(name == rooms | startsWith(name, paste0(rooms, "_")) | name == "count"), NA)
+  of_room <- vapply(binding, function(name) any(name == rooms | startsWith(name, paste0(rooms, "_")) | name == "count"),
+                    NA)
   expect_equal(binding[!of_room], character())
   tests <- sub("^test-", "", basename(files_in("tests/testthat", "^test-.*[.]R$")))
   expect_equal(setdiff(room_of(tests), c(rooms, "architecture", "help", "readme", "test")), character())

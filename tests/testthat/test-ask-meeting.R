@@ -90,7 +90,8 @@ test_that("who cannot meet is told why", {
     list(quote(round_robin(game_pairs(), "careful")), "input", "needs two players or more"),
     list(quote(round_robin(game_pairs(), c("careful", "careful"))), "input", "Two players are called \"careful\""),
     list(quote(round_robin(game_pairs(seats = 1), c("careful", "random"))), "input", "two seats or more"),
-    list(quote(round_robin(game_high_card(), c("careful", "random"))), "input", "High card does not say what each seat has"),
+    list(quote(round_robin(game_high_card(), c("careful", "random"))), "input",
+         "High card does not say what each seat has"),
     list(quote(round_robin(game_pairs(), c("careful", "dealer"))), "input", "There is no player \"dealer\""),
     list(quote(round_robin(game_pairs(seats = 6), sprintf("forgetful:recall=0.%d", 1:7))), "work", "line-ups")
   ))

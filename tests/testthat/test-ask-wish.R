@@ -63,7 +63,8 @@ test_that("a wish holds surely only where it does all over the intervals", {
   few <- vary_rules(game_war(), face_down = 3, nsim = 10, seed = 3, want = "rounds_p90 <= 342")
   expect_equal(unique(few$meets), "open")
   # Quantiles of rounds that hang together have no interval.
-  shoes <- vary_rules(game_high_card(cut_after = 30), ties = c("bank", "push"), nsim = 50, seed = 1, want = "net_p90 <= 2")
+  shoes <- vary_rules(game_high_card(cut_after = 30), ties = c("bank", "push"), nsim = 50, seed = 1,
+                      want = "net_p90 <= 2")
   expect_equal(unique(shoes$meets), "open")
   expect_error(vary_rules(game_war(), face_down = 1, want = "rounds + 1"), "must be a condition",
                class = "habanera_error_language")

@@ -181,7 +181,8 @@ test_that("advice is worth what the strategy expects, from any state, and says w
     list(quote(advise(game, "5S 6S", "9D 8D")), "input", "must be one card"),
     list(quote(advise(game, "5S 6S", "9D", hands = 5)), "input", "at most 4 hands"),
     list(quote(advise(game, "5S 6S", "9D", dead = "JOKER")), "conservation", "\"JOKER\" is dead"),
-    list(quote(advise(game_war(), "5S 6S", "9D")), "input", "War does not tell what each move is worth; Blackjack and Pay-table poker do")
+    list(quote(advise(game_war(), "5S 6S", "9D")), "input",
+         "War does not tell what each move is worth; Blackjack and Pay-table poker do")
   ))
 })
 
@@ -331,7 +332,8 @@ test_that("a fresh shoe that can run dry has no edge, as it has no exact law", {
   expect_error(house_edge(small), "more cards than the pack has; take more packs", class = "habanera_error_rules")
   expect_error(exact(small), "more cards than the pack has", class = "habanera_error_rules")
   expect_error(best_strategy(small), "more cards than the pack has", class = "habanera_error_rules")
-  expect_error(simulate(small, nsim = 1e5, seed = 1), "than there are[.] Take more packs", class = "habanera_error_rules")
+  expect_error(simulate(small, nsim = 1e5, seed = 1), "than there are[.] Take more packs",
+               class = "habanera_error_rules")
   # All hands of four and the dealer's can hold no more than 5 x 31 of 2 x 88 points: two packs cannot run dry.
   expect_false(may_run_dry(game_blackjack(deck = deck, packs = 2)))
   expect_s3_class(house_edge(game_blackjack(deck = deck, packs = 2), nsim = 1000, seed = 1), "habanera_edge")

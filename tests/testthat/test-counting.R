@@ -75,7 +75,8 @@ test_that("counting systems tell their level and balance, and are read from file
 
 test_that("how well a count tells of insurance is the correlation of its tags with the tens, card by card", {
   game <- game_blackjack(packs = 1)
-  for (tags in list(c(-1, 1, 1, 1, 1, 1, 0, 0, 0, -1), c(0, 1, 1, 2, 2, 2, 1, 0, -1, -2), c(1, 1, 1, 1, 1, 1, 1, 1, 1, -2))) {
+  for (tags in list(c(-1, 1, 1, 1, 1, 1, 0, 0, 0, -1), c(0, 1, 1, 2, 2, 2, 1, 0, -1, -2),
+                    c(1, 1, 1, 1, 1, 1, 1, 1, 1, -2))) {
     judged <- judge_count(counting_system(rlang::set_names(tags, c("A", 2:10))), game)
     value <- rep(c(1:9, 10, 10, 10, 10), 4)
     # Of the cards left those that are no tens pay for insurance alike, and so do tens.

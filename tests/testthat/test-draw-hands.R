@@ -121,16 +121,19 @@ test_that("records that were tampered with in six ways are seen, and what is off
   }, NA)
   expect_gt(mean(seen), 0.9 - standard_errors * sqrt(0.9 * 0.1 / 20))
   needed <- draws_needed(standard, 5, tampered = 0.1, level = 0.01, power = 0.9)
-  expect_equal(needed$trials[2], ceiling(2000 * (summary(records(fair_hands(2000)))$hands$seen / 0.1)^2), tolerance = 1e-3)
+  expect_equal(needed$trials[2], ceiling(2000 * (summary(records(fair_hands(2000)))$hands$seen / 0.1)^2),
+               tolerance = 1e-3)
 })
 
 test_that("hands that are written in order are told, and their places not judged", {
-  sorted <- t(apply(fair_hands(300), 1, function(hand) as.character(standard)[sort(match(hand, as.character(standard)))]))
+  sorted <- t(apply(fair_hands(300), 1, function(hand) as.character(standard)[sort(match(hand,
+                                                                                         as.character(standard)))]))
   x <- summary(records(sorted))
   expect_false("place in the hand" %in% x$hands$tests$term)
   expect_output(print(x), "All hands are written in order")
   expect_equal(verdict(x), "no_bias_seen")
-  by_rank <- t(apply(fair_hands(300), 1, function(hand) hand[order(-match(rank_of(hand), c(2:10, "J", "Q", "K", "A")))]))
+  by_rank <- t(apply(fair_hands(300), 1, function(hand) hand[order(-match(rank_of(hand),
+                                                                          c(2:10, "J", "Q", "K", "A")))]))
   expect_true(written_in_order(records(by_rank)$hands$kinds, standard))
   expect_false(written_in_order(records(fair_hands(300))$hands$kinds, standard))
   page <- withr::local_tempfile(fileext = ".html")
@@ -154,7 +157,8 @@ test_that("questions are asked of records, and answered as of the simulation tha
   expect_equal(tidy(compare(read(), law)), tidy(compare(simulate(draws(standard, 5, pair = category() >= "one pair"),
                                                                   500, seed = 8), law)))
   expect_refusals(list(
-    list(quote(compare(read(), exact(draws(standard, 3, pair = count(rank == "A") > 1)))), "input", "The records are of"),
+    list(quote(compare(read(), exact(draws(standard, 3, pair = count(rank == "A") > 1)))), "input",
+         "The records are of"),
     list(quote(read(pair = category() == "flsh")), "language", "did you mean \"flush\""),
     list(quote(compare(as_counts(c(AS = 3)), law)), "input", "not the same draws"),
     list(quote(compare(as_counts(c(AS = 3, KD = 2), size = 5), law)), "input", "hands themselves are needed")
@@ -162,7 +166,8 @@ test_that("questions are asked of records, and answered as of the simulation tha
   twice <- list(c("AS", "AS"), c("KD", "2C"))
   expect_message(held <- draws_recorded(twice, standard, aces = count(rank == "A")), "1 hand holds a card more often")
   expect_equal(held$n[held$outcomes$aces == 2], 1)
-  expect_no_message(draws_recorded(twice, standard, replace = TRUE, aces = count(rank == "A")), message = "holds a card")
+  expect_no_message(draws_recorded(twice, standard, replace = TRUE, aces = count(rank == "A")),
+                    message = "holds a card")
   ran <- run_words("draws", "--file", file, "--ask", "pair = category() >= \"one pair\"", "--format", "csv", "--expect",
                    "pair > 0.99")
   expect_equal(ran$status, 1)
@@ -189,7 +194,8 @@ test_that("of copies the card that comes too often is named, and what was read i
 test_that("of counts alone it is told that hands are not judged", {
   counted <- as_counts(table(as.character(deck_standard())[1:50]), size = 5)
   expect_output(print(summary(counted)), "what lay in one hand is not\\s+judged")
-  expect_no_match(capture_output(print(summary(simulate(draws(deck_standard(), 5), nsim = 100, seed = 1)))), "not judged")
+  expect_no_match(capture_output(print(summary(simulate(draws(deck_standard(), 5), nsim = 100, seed = 1)))),
+                  "not judged")
 })
 
 test_that("columns beside the cards are passed over, and what cannot be understood is told with its cure", {
@@ -215,15 +221,18 @@ test_that("columns beside the cards are passed over, and what cannot be understo
   expect_refusals(list(
     list(quote(draws_recorded(lines("AS,KD,2C", "KD,QC,x", "2C,3C,y", "4C,5C,z"))), "file",
          "Column 3 is cards in some rows and not in others"),
-    list(quote(draws_recorded(lines("AS KD", "QC 3D 4D", "2C 3C"))), "file", "It holds 2 rows of 2 cards and 1 row of 3"),
+    list(quote(draws_recorded(lines("AS KD", "QC 3D 4D", "2C 3C"))), "file",
+         "It holds 2 rows of 2 cards and 1 row of 3"),
     list(quote(draws_recorded(lines("AS KD", "SQ D3"))), "notation", "rank then suit as at"),
-    list(quote(draws_recorded(lines("AS KD", "2C 3C"), columns = 5)), "input", "`columns` must be names, or whole numbers"),
+    list(quote(draws_recorded(lines("AS KD", "2C 3C"), columns = 5)), "input",
+         "`columns` must be names, or whole numbers"),
     list(quote(draws_recorded(lines("a,b", "AS,KD"), columns = "c")), "input", "`columns` names \"c\""),
     list(quote(draws_recorded(c("AS", "KD", "QC"), size = 2)), "input", "3 cards do not make draws of 2"),
     list(quote(draws_recorded(list("AS KD", character()))), "input", "a hand that has no card"),
     list(quote(audit(shuffle_recorded(lines("AS KD 2C", "QC 3D 9H")))), "file", "draws and no arrangements of 52")
   ), environment())
-  expect_equal(as.character(hand_category(lines("stake,a,b,c", "5,AS,AD,2C", "10,2C,3D,5H"))), c("one pair", "high card"))
+  expect_equal(as.character(hand_category(lines("stake,a,b,c", "5,AS,AD,2C", "10,2C,3D,5H"))),
+               c("one pair", "high card"))
   expect_equal(rank_hands(data.frame(stake = 5, a = "AS", b = "AD"))$hand, "AS AD")
   ran <- run_words("hands", lines("stake,a,b,c", "5,AS,AD,2C", "10,2C,3D,5H"), "--columns", "2-4", "--format", "csv")
   expect_match(ran$out, "AS AD 2C", all = FALSE)

@@ -108,7 +108,8 @@ test_that("large files as machines write them are read as line by line", {
     rows(cards), rows(cards, " "), rows(turned, ";"), rows(hands - 1), c("a,b,c", rows(cards)),
     c("hand,table,one,two,three", paste(1:40, "front", rows(cards), sep = ",")), c(rows(cards), "", "KD,QC,2S"),
     c(rows(cards), "AS,KD"), c("# written at night", rows(cards)), c(rows(cards), "AS,KD,2X"), rows(hands + 1),
-    paste("Deal:", rows(cards)), paste0(1:40, ",20:13:05,", rows(cards)), c(rows(cards), "AS,KD,SQ"), c(rows(cards), "\"AS\",KD,QC")
+    paste("Deal:", rows(cards)), paste0(1:40, ",20:13:05,", rows(cards)), c(rows(cards), "AS,KD,SQ"),
+    c(rows(cards), "\"AS\",KD,QC")
   )
   deck <- deck_standard()
   read <- function(lines, from) {

@@ -4,7 +4,8 @@ equities_by_hand <- function(seats, board, deck, rules, board_size) {
   rest <- setdiff(codes, c(unlist(seats), board))
   boards <- utils::combn(rest, board_size - length(board))
   each <- apply(boards, 2, function(more) {
-    strength <- hand_strength(lapply(seats, function(own) as_cards(c(own, board, more), like = deck)), rules, deck = deck)
+    strength <- hand_strength(lapply(seats, function(own) as_cards(c(own, board, more), like = deck)), rules,
+                              deck = deck)
     best <- strength == max(strength)
     best / sum(best)
   })

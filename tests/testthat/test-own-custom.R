@@ -281,7 +281,8 @@ test_that("a file holds what was counted and its words, never the code, which ca
   kept <- read_result(file)
   expect_equal(as.data.frame(kept), as.data.frame(counts))
   expect_equal(tidy(kept)$estimate, tidy(counts)$estimate)
-  expect_equal(provenance(kept)[c("experiment", "digest", "seed")], provenance(counts)[c("experiment", "digest", "seed")])
+  expect_equal(provenance(kept)[c("experiment", "digest", "seed")], provenance(counts)[c("experiment", "digest",
+                                                                                         "seed")])
   page <- withr::local_tempfile(fileext = ".html")
   report(kept, page)
   expect_match(paste(readLines(page), collapse = " "), "Lucky on a standard deck of 52")
@@ -296,7 +297,8 @@ test_that("a file holds what was counted and its words, never the code, which ca
   ))
   both <- round_robin(game_custom("higher", deck_standard(), function(table, rules, players) {
     list(winner = table$ask(1, list(), 1:2))
-  }, list(winner = outcome_seat("who wins")), seats = 2), list(one = player_random(), other = player_random()), nsim = 50, seed = 1)
+  }, list(winner = outcome_seat("who wins")), seats = 2), list(one = player_random(), other = player_random()),
+  nsim = 50, seed = 1)
   write_result(both, file)
   expect_error(read_result(file), "give it", class = "habanera_error_file")
   expect_equal(read_result(file, both$provenance$experiment$game), both)

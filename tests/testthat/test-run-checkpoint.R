@@ -88,7 +88,8 @@ test_that("an interrupt ends every command within seconds with status 130, and w
       "while kill -0 $pid && [ $(ticks $pid) -lt 130 ] && ! pgrep -xf 'sleep 101' >/dev/null; do sleep 0.05; done;",
       "{ sleep 60; kill -KILL -- -$pid; } >/dev/null 2>&1 & dog=$!;",
       "before=$(ticks $pid); kill -INT -- -$pid; wait $pid; status=$?; kill -KILL -- -$dog;",
-      "times | awk -v before=$before 'NR == 2 {split($1, t, /[ms]/); print t[1] * 60 + t[2] - before / 100}' >", seconds,
+      "times | awk -v before=$before 'NR == 2 {split($1, t, /[ms]/); print t[1] * 60 + t[2] - before / 100}' >",
+      seconds,
       "; exit $status"
     ))
     list(status = ran$status, late = as.numeric(readLines(seconds)), out = paste(ran$out, collapse = "\n"))

@@ -147,7 +147,8 @@ test_that("exact intervals and matched pairs are those of their definitions", {
   covered <- function(more, fewer, trials, most) {
     grid <- expand.grid(a = 0:most, b = 0:most)
     grid <- grid[grid$a + grid$b <= trials, ]
-    chance <- apply(grid, 1, function(row) dmultinom(c(row, trials - sum(row)), prob = c(more, fewer, 1 - more - fewer)))
+    chance <- apply(grid, 1, function(row) dmultinom(c(row, trials - sum(row)),
+                                                     prob = c(more, fewer, 1 - more - fewer)))
     holds <- apply(grid, 1, function(row) {
       ends <- matched_interval(row[1], row[2], trials)
       ends$low <= more - fewer && more - fewer <= ends$high

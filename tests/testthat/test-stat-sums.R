@@ -32,14 +32,16 @@ test_that("of few shoes every count has the error that leaving out one shoe afte
   per_shoe <- function(x) as.vector(tapply(x, rounds$trial, sum))
   bets <- ifelse(rounds$true_count >= 1, 4, 1)
   gain <- tidy(found)[1, ]
-  expect_equal(gain$std.error, 100 * plain_jackknife(per_shoe(bets * rounds$net_per_bet), per_shoe(rep(1, nrow(rounds)))),
+  expect_equal(gain$std.error, 100 * plain_jackknife(per_shoe(bets * rounds$net_per_bet),
+                                                     per_shoe(rep(1, nrow(rounds)))),
                tolerance = 1e-9)
   net <- tidy(simulate(game_high_card(cut_after = 30), nsim = 12, seed = 1))
   single <- trials(game_high_card(cut_after = 30), 1, 1:12)
   error <- plain_jackknife(as.vector(tapply(single$net, single$trial, sum)), as.vector(table(single$trial)))
   expect_equal(net$conf.high[net$term == "net"], mean(single$net) + qt(0.975, 11) * error, tolerance = 1e-9)
   expect_true(all(is.na(tidy(simulate(game_high_card(cut_after = 30), nsim = 5, seed = 1))$conf.low)))
-  expect_output(print(simulate(game_high_card(cut_after = 30), nsim = 5, seed = 1)), "in 5 trials, too few for an interval")
+  expect_output(print(simulate(game_high_card(cut_after = 30), nsim = 5, seed = 1)),
+                "in 5 trials, too few for an interval")
 })
 
 test_that("a count that came in few of many shoes is told by these", {

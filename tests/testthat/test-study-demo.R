@@ -25,7 +25,8 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "Of a stake most is kept on the .*; in an hour the machine earns most")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
-               "[Aa]t the back table they were not: categories, p < 1e-15; .* At the front table nothing is seen by 8 tests")
+               paste("[Aa]t the back table they were not: categories, p < 1e-15; .*",
+                     "At the front table nothing is seen by 8 tests"))
   expect_setequal(list.files(folder), c(
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
     "hands-stall.html", "quick-game.html", "stuck-game.svg", "pairs-table.html",

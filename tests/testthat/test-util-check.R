@@ -37,7 +37,8 @@ test_that("an error says what was given and what would be right", {
     list(quote(shuffle_with(5)), "input", "must be a function, not 5."),
     list(quote(audit(shuffle_riffle(), nsim = 10, start = "frish")), "input",
          "`start` must be \"fresh\" or \"continued\", not \"frish\"; did you mean \"fresh\"?"),
-    list(quote(audit(shuffle_riffle(), nsim = 10, level = 1)), "input", "`level` must be a number of 1e-12 or more and below 1")
+    list(quote(audit(shuffle_riffle(), nsim = 10, level = 1)), "input",
+         "`level` must be a number of 1e-12 or more and below 1")
   ))
 })
 

@@ -6,10 +6,13 @@ test_that("no reader of files stands outside its room", {
   room <- c("util-file.R", "util-formats.R")
   # What is not of a user: our own installed files, what a program that we started wrote, cached libraries, checkpoints
   # (which have their digest), keys typed.
-  own <- c(`cli-main.R` = "general_help", `report-page.R` = "page.css", `own-file.R` = "shipped", `run-program.R` = "files",
+  own <- c(`cli-main.R` = "general_help", `report-page.R` = "page.css", `own-file.R` = "shipped",
+           `run-program.R` = "files",
            `own-compile.R` = "binding_file|known", `run-checkpoint.R` = "bytes", `cli-replay.R` = "keys",
            `game-asking.R` = "console_input")
-  readers <- "\\b(yaml[.]load|read_yaml|fromJSON|read_json|fread|read[.]csv|read[.]table|read[.]delim|readLines|scan|readBin|readRDS|load|read_excel|read_parquet)\\("
+  readers <- c("yaml[.]load", "read_yaml", "fromJSON", "read_json", "fread", "read[.]csv", "read[.]table",
+               "read[.]delim", "readLines", "scan", "readBin", "readRDS", "load", "read_excel", "read_parquet")
+  readers <- sprintf("\\b(%s)\\(", paste(readers, collapse = "|"))
   for (source in sources[!basename(sources) %in% room]) {
     lines <- grep("^ *#", readLines(source), value = TRUE, invert = TRUE)
     # Words of messages are no calls.
@@ -65,7 +68,8 @@ test_that("data frames are as strict as files", {
     list(quote(changed(rounds = "0x1F")), "input", "column `rounds`: \"0x1F\" is no whole number"),
     list(quote(changed(result = 5000)), "input", "Row 2 of `file`: 5,000 was taken of 1,200 staked; at most 1,200"),
     list(quote(takings(cbind(good, rounds = 1), game_high_card())), "input", "has the column `rounds` twice"),
-    list(quote(strategy_table(cbind(as.data.frame(player_basic()), hand = "x"))), "input", "has the column `hand` twice"),
+    list(quote(strategy_table(cbind(as.data.frame(player_basic()), hand = "x"))), "input",
+         "has the column `hand` twice"),
     list(quote(game_baccarat(third_card = cbind(game_baccarat()$rules$third_card, total = 1))), "input",
          "has the column `total` twice")
   ))

@@ -4,21 +4,25 @@ test_that("questions, levels, counts and rules that cannot be meant are refused"
   shoe <- game_blackjack()
   ask <- draws(deck_standard(), 2, a = count(rank == "A"))
   expect_refusals(list(
-    list(quote(draws(deck_standard(), 2, suit = "hearts")), "language", "to compare, write ==, as in count(suit == \"hearts\")"),
+    list(quote(draws(deck_standard(), 2, suit = "hearts")), "language",
+         "to compare, write ==, as in count(suit == \"hearts\")"),
     list(quote(draws(deck_standard(), 2, h = 1 + 1)), "language", "uses no card, and its answer is always the same"),
     list(quote(draw_until(deck_standard(), TRUE)), "language", "uses no card"),
     list(quote(draw_until(deck_standard(), 1 == 1)), "language", "uses no card"),
-    list(quote(audit(shuffle_riffle(), nsim = 100, level = 1e-300)), "input", "`level` must be a number of 1e-12 or more"),
+    list(quote(audit(shuffle_riffle(), nsim = 100, level = 1e-300)), "input",
+         "`level` must be a number of 1e-12 or more"),
     list(quote(player_counting(player_basic(), leaves_below = 5, enters_at = 2)), "input", "at most `enters_at`"),
     list(quote(best_strategy(shoe, dead = "")), "input", "`dead` names no card"),
     list(quote(vary_rules(shoe, packs = NaN)), "rules", "With packs = NaN"),
     list(quote(keep_rules("any pair", NA)), "input", "must be text or a quoted condition, not NA"),
-    list(quote(player_mixture(list(player_basic(), player_random()), NULL)), "input", "`weights` must be numbers above 0"),
+    list(quote(player_mixture(list(player_basic(), player_random()), NULL)), "input",
+         "`weights` must be numbers above 0"),
     list(quote(check_game(shoe, expecting = -1)), "input", "`expecting` must be a list"),
     list(quote(copies_curve(ask, "AS", 2^53)), "input", "`copies` must be whole numbers from 0 to 65,535"),
     list(quote(rule_whole("a", 1, 5, 2, "x")), "input", "`to` must be a whole number of 5 or more"),
     list(quote(rule_fraction("a", 1, 0, 1i, "x")), "input", "`to` must be a number"),
-    list(quote(restore_period(shuffle_faro(), deck_standard())), "input", "numbers of cards, such as 52, not the cards"),
+    list(quote(restore_period(shuffle_faro(), deck_standard())), "input",
+         "numbers of cards, such as 52, not the cards"),
     list(quote(replay(shuffle_riffle(), deck = deck_standard())), "input", "`seed` is missing"),
     list(quote(showdown()), "input", "`seats` is missing"),
     list(quote(hand_strength("\xff")), "notation", "is not UTF-8 text"),
@@ -41,7 +45,8 @@ test_that("what is refused is refused for what is missing", {
     list(quote(best_play(told)), "input", "is not gone through by best_play()"),
     list(quote(best_play(game_war())), "input", "nobody decides anything"),
     list(quote(card_impact(told)), "input", "deals by its own code"),
-    list(quote(game_custom("x", deck_standard(), function(table, rules, players) 1, outcomes = list(a = outcome_whole("a")),
+    list(quote(game_custom("x", deck_standard(), function(table, rules, players) 1,
+                           outcomes = list(a = outcome_whole("a")),
                            rules = new.env())), "input", "`rules` must be a list")
   ))
 })
@@ -74,7 +79,8 @@ test_that("what is of another type, or has no end, is refused where it stands", 
          "`columns` must be names, or whole numbers"),
     list(quote(audit(shuffle_recorded(demo_file("volunteer-shuffles.csv"), columns = character()))), "input",
          "`columns` must be names, or whole numbers"),
-    list(quote(game_custom("x", deck_standard(), function(...) 1, outcomes = new.env())), "input", "must be a list by name"),
+    list(quote(game_custom("x", deck_standard(), function(...) 1, outcomes = new.env())), "input",
+         "must be a list by name"),
     list(quote(find_deviations(game_blackjack(), range = c(1, NA))), "input", "`range` must be whole counts")
   ))
 })
@@ -109,14 +115,16 @@ test_that("every exported function says which argument is missing", {
   foreign <- c("tidy", "autoplot", "simulate", "keep_where")
   for (name in setdiff(getNamespaceExports("habanera"), foreign)) {
     if (!length(needed(name))) next
-    expect_error(do.call(name, list(), envir = asNamespace("habanera")), "^`[a-z_]+` is missing", class = "habanera_error_input",
+    expect_error(do.call(name, list(), envir = asNamespace("habanera")), "^`[a-z_]+` is missing",
+                 class = "habanera_error_input",
                  info = name)
   }
 })
 
 test_that("in the shell, what says the same twice or names nothing is bad usage", {
   expect_bad_usage(list(
-    list(c("play", "war", "--set", "deck=numbered 10", "--deck", "standard", "--trials", "5"), "--set deck= and --deck say the same"),
+    list(c("play", "war", "--set", "deck=numbered 10", "--deck", "standard", "--trials", "5"),
+         "--set deck= and --deck say the same"),
     list(c("vary", "war", "--over", "face_down=0:1", "--trials", "5", "--outcome", "nope"), "which is not recorded"),
     list(c("mixing", "riffle", "--times", "1:Inf"), "must be a number or a range"),
     list(c("edge", "blackjack", "--dead", ""), "`dead` names no card"),

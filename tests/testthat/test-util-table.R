@@ -23,7 +23,8 @@ test_that("a part of a table says what it holds, and as.data.frame() is plain, i
     part <- table[nrow(table):1, ][1, ]
     expect_equal(nrow(part), 1, info = about)
     # One row printed: its header, and itself.
-    expect_identical(utils::capture.output(print(part)), utils::capture.output(print(as.data.frame(part))), info = about)
+    expect_identical(utils::capture.output(print(part)), utils::capture.output(print(as.data.frame(part))),
+                     info = about)
     expect_identical(class(head(table, 1)), "data.frame", info = about)
     expect_identical(class(rbind(table, table)), "data.frame", info = about)
     expect_identical(table[[1]], as.data.frame(table)[[1]], info = about)

@@ -34,19 +34,8 @@ class Blackjack : public BlackjackVocabulary {
   using Position = BlackjackPosition;
   using View = Position;
 
-  std::vector<Zone> zones() const {
-    std::vector<Zone> all{{"shoe"}, {"dealer"}};
-    for (std::size_t seat = 0; seat < rules().seats; ++seat) all.push_back({"hand", seat});
-    all.push_back({"discards"});
-    return all;
-  }
-  // What was put away during a round lies lowest, then each seat's hands, the dealer's on top.
-  std::vector<std::size_t> collected_zones() const {
-    std::vector<std::size_t> order{rules().seats + 2};
-    for (std::size_t seat = 0; seat < rules().seats; ++seat) order.push_back(seat + 2);
-    order.push_back(1);
-    return order;
-  }
+  std::vector<Zone> zones() const { return zones_for(rules().seats); }
+  std::vector<std::size_t> collected_zones() const { return collected_for(rules().seats); }
 
   explicit Blackjack(Rules rules) : pieces_(std::move(rules)), naturals_(11) {
     const std::vector<std::uint8_t>& points = this->rules().points;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cstddef>
 #include <vector>
 
 #include "habanera/blackjack/rules.hpp"
@@ -32,6 +33,19 @@ struct BlackjackVocabulary {
             word(BlackjackPieces::double_down, "double"), word(BlackjackPieces::split, "split"),
             word(BlackjackPieces::surrender, "surrender"), word(BlackjackPieces::insure, "insure"),
             word(BlackjackPieces::decline, "decline")};
+  }
+  static std::vector<Zone> zones_for(std::size_t seats) {
+    std::vector<Zone> all{{"shoe"}, {"dealer"}};
+    for (std::size_t seat = 0; seat < seats; ++seat) all.push_back({"hand", seat});
+    all.push_back({"discards"});
+    return all;
+  }
+  // What was put away during a round lies lowest, then each seat's hands, the dealer's on top.
+  static std::vector<std::size_t> collected_for(std::size_t seats) {
+    std::vector<std::size_t> order{seats + 2};
+    for (std::size_t seat = 0; seat < seats; ++seat) order.push_back(seat + 2);
+    order.push_back(1);
+    return order;
   }
 };
 
