@@ -13,9 +13,9 @@
 #' @param dead Cards that are gone from the shoe, beside those of the hand.
 #' @param working TRUE: with what each move ends in, beside the dealer's totals.
 #' @param hands How many hands the seat has, this one with them; above 1 it is one of a split.
-#' @return `advise()`: a `habanera_advice`, a data frame with a row for each move, the best first: `action`, `expected`
+#' @return `advise()`: a `habanera_advice`, a data frame with a row for each move, the best first: `move`, `expected`
 #'   (the player's result in initial stakes; where the dealer looks first, given that he has no natural), `best`. With
-#'   `working` its attribute `endings` is a data frame: `action`, `total` (what the hand ends on; "bust"),
+#'   `working` its attribute `endings` is a data frame: `move`, `total` (what the hand ends on; "bust"),
 #'   `probability`, and of it `win`, `push`, `loss`; and `dealer` one of `total` and `probability`, this hand being
 #'   known. `dealer_totals()`: a data frame: `up_card`, `total` (the totals he stands on, "natural", "bust"),
 #'   `probability`, `if_no_natural` (given that there is none).
@@ -37,12 +37,12 @@ advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, ha
   adviser <- capability(checked_game(game), "advises", call)
   game <- without_cut(without_cards(game, dead, call))
   found <- adviser$advise(game, cards, up_card, hands, working, call)
-  order <- order(-found$expected, found$action)
-  table <- data.frame(action = found$action[order], expected = found$expected[order],
+  order <- order(-found$expected, found$move)
+  table <- data.frame(move = found$move[order], expected = found$expected[order],
                       best = found$expected[order] > max(found$expected) - 1e-11)
   if (working) {
-    endings <- as.data.frame(found[c("ending_action", "total", "chance", "win", "push", "loss")])
-    names(endings)[1:3] <- c("action", "total", "probability")
+    endings <- as.data.frame(found[c("ending_move", "total", "chance", "win", "push", "loss")])
+    names(endings)[1:3] <- c("move", "total", "probability")
     attr(table, "endings") <- endings
     attr(table, "dealer") <- found$dealer
   }
@@ -52,11 +52,11 @@ advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, ha
 
 #' @export
 tell.habanera_advice <- function(x, ...) {
-  best <- x$action[x$best]
+  best <- x$move[x$best]
   cat_wrapped(sprintf("<advice> %s: %s%s.", attr(x, "words"), join_words(best, "or"),
                       if (nrow(x) > length(best)) sprintf(", by %s of a stake", format_number(
                         x$expected[1] - x$expected[!x$best][1], 3)) else ""))
-  print_head(data.frame(move = x$action, expected = sprintf("%+.4f", x$expected)), 20)
+  print_head(data.frame(move = x$move, expected = sprintf("%+.4f", x$expected)), 20)
   if (!is.null(attr(x, "endings"))) print_working(attr(x, "endings"), attr(x, "dealer"))
   invisible(x)
 }
@@ -66,7 +66,7 @@ print_working <- function(endings, dealer) {
   print_head(data.frame(total = dealer$total, chance = format_percent(dealer$probability, 4)), 40)
   cat("What the hand ends on, and what comes of it:\n")
   shares <- lapply(endings[c("probability", "win", "push", "loss")], format_percent, 4)
-  print_head(data.frame(move = endings$action, total = endings$total, chance = shares$probability, win = shares$win,
+  print_head(data.frame(move = endings$move, total = endings$total, chance = shares$probability, win = shares$win,
                         push = shares$push, loss = shares$loss), 60)
 }
 

@@ -23,7 +23,7 @@
 #' @param dead Cards that are gone from the shoe, as cards or their codes.
 #' @return A `habanera_best_strategy`, which is a [strategy_table()]. `as.data.frame()`: a row for each move of each
 #'   decision: `hand` (a row of the strategy; "early" before it is the choice to surrender before the dealer looks),
-#'   `up_card`, `action`, `expected` (the player's result in initial stakes, best play afterwards; where the dealer
+#'   `up_card`, `move`, `expected` (the player's result in initial stakes, best play afterwards; where the dealer
 #'   looks first, given that he has no natural; of several hands in a row on average, by how often they come up),
 #'   `best`. Hands of cards are told by values: "cards 10 6", after a split of eights "split 8 3". `tidy()`: `term`
 #'   ("edge", "edge_all_cards", "distance"), `estimate`: the house's edge against it, against all cards known, and their

@@ -30,7 +30,7 @@
 #'   `largest_pay` (the most that a round brings, in stakes beside the own), `how` (whether the estimate is "exact" or
 #'   "simulated"). Of [game_blackjack()] without a cut, `without_ties` and `largest_pay` are of the rounds simulated
 #'   beside.
-#'   `as.data.frame()` of an exact edge of blackjack with `by` a column of these: `first_hand`, `up_card`, `action`
+#'   `as.data.frame()` of an exact edge of blackjack with `by` a column of these: `first_hand`, `up_card`, `move`
 #'   (what was done first; "none" where nothing is decided), is a row for each with its `probability`, `edge` (the
 #'   house's, given it) and `share` (of the whole edge, their product).
 #' @section Errors: `habanera_error_input` for a game without money, for a player where nobody decides, and for
@@ -206,8 +206,8 @@ tidy.habanera_edge <- function(x, ...) {
 as.data.frame.habanera_edge <- function(x, row.names = NULL, optional = FALSE, by = NULL, ...) {
   if (is.null(by)) return(tidy(x))
   if (is.null(x$parts)) refuse("Only an edge that was solved, of blackjack, is divided into parts.", call = NULL)
-  if (!is.character(by) || !length(by) || !all(by %in% c("first_hand", "up_card", "action"))) {
-    refuse(sprintf("`by` must be of first_hand, up_card and action, not %s.", said(by)), call = NULL)
+  if (!is.character(by) || !length(by) || !all(by %in% c("first_hand", "up_card", "move"))) {
+    refuse(sprintf("`by` must be of first_hand, up_card and move, not %s.", said(by)), call = NULL)
   }
   sums <- stats::aggregate(x$parts[c("probability", "net")], x$parts[rev(by)], sum)
   sums <- sums[do.call(order, lapply(by, function(name) as.integer(sums[[name]]))), ]

@@ -18,9 +18,9 @@
 #' @section Errors: `habanera_error_file` for a missing column and a word where a number should be, with its line;
 #'   `habanera_error_input` for a game without money, and for stakes without rounds.
 #' @examples
-#' takings(demo_file("takings-front.csv"), game_blackjack(), player_basic())
+#' takings(game_blackjack(), demo_file("takings-front.csv"), player_basic())
 #' @export
-takings <- function(file, game, player = NULL) {
+takings <- function(game, file, player = NULL) {
   check_given()
   call <- rlang::current_env()
   checked_game(game)

@@ -72,6 +72,10 @@ blackjack_capabilities <- function() list(
   deals_hands = list(opening = function(rules) list(sizes = c(rep(2, rules$seats), 1), alternate = TRUE))
 )
 
+# As many as the core has room for.
+blackjack_seats <- function() core_blackjack_room()[["seats"]]
+split_hands <- function() core_blackjack_room()[["hands"]]
+
 blackjack_scores <- function(rules) if (rules$seats == 1) "net" else paste0("net_", seq_len(rules$seats))
 
 blackjack_rules <- function() {
@@ -79,7 +83,7 @@ blackjack_rules <- function() {
     rule_deck("the pack that is multiplied"), rule_packs(6),
     rule_attribute("points_by", "points", "what gives the values of the cards, 1 to 10; 1 may count 10 more"),
     rule_whole("bust_over", 21, 12, 31, "the highest total that is not lost; a natural is it in two cards, one an ace"),
-    rule_whole("seats", 1, 1, 7, "how many play"),
+    rule_whole("seats", 1, 1, blackjack_seats(), "how many play"),
     rule_players(blackjack_players, "who decides for the seats"),
     rule_choice("soft_17", c("stands", "hits"), "what the dealer does on a soft total that is just enough to stand on"),
     rule_whole("dealer_stands_on", 17, 2, 31, "from which total on the dealer stands", tries = 16:18),
@@ -88,15 +92,19 @@ blackjack_rules <- function() {
     rule_choice("hole_card", c("checked", "unchecked_all_lost", "unchecked_stake_only"), paste(
       "whether the dealer looks for a natural before the seats act, and what it takes where nobody looked")),
     rule_choice("double_on", c("any_two", "9_to_11", "10_11", "any_cards", "none"), "on what a seat may double"),
-    rule_flag("double_after_split", "a split hand may be doubled", TRUE),
-    rule_whole("most_hands", 4, 1, 4, "how many hands a seat may split to; 1: no splits", tries = 1:4),
+    rule_flag("double_after_split", TRUE, "a split hand may be doubled"),
+    rule_whole("most_hands", split_hands(), 1, split_hands(), "how many hands a seat may split to; 1: no splits",
+               tries = seq_len(split_hands())),
     rule_choice("split_by", c("points", "rank"), "what two cards of a pair share"),
     rule_choice("split_aces", c("one_card", "play_on"), "whether a split ace gets one card only"),
-    rule_flag("resplit_aces", "a split ace that gets another is split again"),
+    rule_flag("resplit_aces", FALSE, "a split ace that gets another is split again"),
     rule_choice("surrender", c("none", "late", "early"),
-                paste("whether half the stake may be given up, after the look or before; a hand that is over with its",
-                      "first two cards (`bust_over` below 21) may not")),
-    rule_offered("insurance", "whether insurance is offered, which pays 2 to 1", "where the pack has an ace"),
+                paste("whether a hand may be given up, after the look or before; one that is over with its first two",
+                      "cards (`bust_over` below 21) may not")),
+    rule_fraction("surrender_costs", 0.5, 0, 1, "what giving up costs of the stake"),
+    rule_offered("insurance", "whether insurance is offered", "where the pack has an ace"),
+    rule_fraction("insurance_stake", 0.5, 0.001, 100, "what insurance costs, in stakes"),
+    rule_fraction("insurance_pays", 2, 0, 100, "what insurance pays, to one"),
     rule_whole("cards_that_win", NULL, 3, 20, "a hand of so many cards wins at once", "none does",
                tries = list(NULL, 5, 6, 7)),
     rule_fraction("stake", 1, 1e-6, 1e9, "the stake of a hand"),
@@ -126,10 +134,10 @@ blackjack_columns <- function() {
   money <- function(meaning) list(meaning = meaning, told_of = "that were played", is_money = TRUE)
   number <- function(meaning) list(meaning = meaning, told_of = "that were played")
   by_seat <- function(name, column) {
-    rlang::set_names(lapply(1:7, function(seat) {
+    rlang::set_names(lapply(seq_len(blackjack_seats()), function(seat) {
       column$meaning <- sprintf(column$meaning, seat)
       column
-    }), paste0(name, "_", 1:7))
+    }), paste0(name, "_", seq_len(blackjack_seats())))
   }
   c(list(net = money("what the round brings the player, insurance with it"),
          staked = money("what was staked, doubles, splits and insurance with it"),
@@ -149,10 +157,10 @@ blackjack_columns <- function() {
 # The outcomes of the seats there are and of the side bets, and what these pay, which is worked out once.
 fitted_blackjack <- function(rules, call) {
   columns <- blackjack_columns()
-  seat <- as.numeric(sub("^.*_([1-7])$|.*", "\\1", names(columns)))
+  seat <- as.numeric(sub("^.*_([0-9]+)$|.*", "\\1", names(columns)))
   of_seat <- !is.na(seat)
   single <- c("net", "staked", "result")
-  keep <- !of_seat | (seat <= rules$seats & (rules$seats > 1 | !sub("_[1-7]$", "", names(columns)) %in% single))
+  keep <- !of_seat | (seat <= rules$seats & (rules$seats > 1 | !sub("_[0-9]+$", "", names(columns)) %in% single))
   columns <- columns[keep]
   bets <- names(rules$side_bets)
   taken <- intersect(bets, names(blackjack_columns()))
@@ -264,21 +272,27 @@ blackjack_likeness <- function(game) {
 
 # The unit that makes halves and all pays whole.
 blackjack_unit <- function(rules, bets, call) {
-  refuse_unpayable(c(rules["natural_pays"], lapply(bets$handed, unique)), call)
-  whole_unit(unique(c(rules$natural_pays, 0.5, unlist(bets$handed))))
+  paid <- c(rules[c("natural_pays", "surrender_costs", "insurance_stake", "insurance_pays")])
+  refuse_unpayable(c(paid, lapply(bets$handed, unique)), call)
+  whole_unit(unique(c(rules$natural_pays, rules$surrender_costs, insurance_of(rules), unlist(bets$handed))))
 }
 
+# What insurance costs and brings, in stakes.
+insurance_of <- function(rules) rules$insurance_stake * c(stake = 1, wins = rules$insurance_pays)
+
 blackjack_units <- function(rules, unit) {
-  money <- c("net", "staked", "insurance_net", paste0("net_", 1:7), paste0("staked_", 1:7), names(rules$side_bets))
+  seats <- seq_len(blackjack_seats())
+  money <- c("net", "staked", "insurance_net", paste0("net_", seats), paste0("staked_", seats), names(rules$side_bets))
   as.list(rlang::set_names(rep(unit / rules$stake, length(money)), money))
 }
 
 # All hands doubled and lost, and insurance with them; or all won. None where somebody bets by the count.
 blackjack_limits <- function(rules) {
   if (length(counting_seats(rules$players, rules$seats))) return(list())
-  best <- max(2 * rules$most_hands + 1, rules$natural_pays)
-  seat <- rules$stake * c(-2 * rules$most_hands - 0.5, best)
-  c(list(net = rules$seats * seat), rlang::rep_named(paste0("net_", 1:7), list(seat)))
+  insurance <- insurance_of(rules)
+  best <- max(2 * rules$most_hands + insurance[["wins"]], rules$natural_pays)
+  seat <- rules$stake * c(-2 * rules$most_hands - insurance[["stake"]], best)
+  c(list(net = rules$seats * seat), rlang::rep_named(paste0("net_", seq_len(blackjack_seats())), list(seat)))
 }
 
 blackjack_spec <- function(rules, cards, dealing) {
@@ -294,7 +308,9 @@ blackjack_spec <- function(rules, cards, dealing) {
        split_aces_one_card = rules$split_aces == "one_card", resplit_aces = rules$resplit_aces,
        surrender = rules$surrender, insurance = insurance,
        cards_that_win = if (is.null(rules$cards_that_win)) 0 else rules$cards_that_win, stake_units = unit,
-       natural_units = round(rules$natural_pays * unit), players = cards$players,
+       natural_units = round(rules$natural_pays * unit), surrender_units = round(rules$surrender_costs * unit),
+       insurance_units = round(insurance_of(rules)[["stake"]] * unit),
+       insured_units = round(insurance_of(rules)[["wins"]] * unit), players = cards$players,
        told_by_cards = any(vapply(cards$players, looks_at_cards, NA)), bettor = cards$bettor,
        shoes = rules$shoes)
 }

@@ -16,7 +16,7 @@ blackjack_cells <- function(game, call) {
     cells = cells,
     expected = function(left) {
       found <- solving(core_blackjack_expected(spec, with_counts(left), "total"), call)
-      rows <- data.frame(hand = solved_rows(found), up_card = value_names(found$up), action = found$action,
+      rows <- data.frame(hand = solved_rows(found), up_card = value_names(found$up), move = found$move,
                          expected = found$expected)
       rows[!startsWith(rows$hand, "early"), ]
     },
@@ -31,8 +31,8 @@ blackjack_cells <- function(game, call) {
                      pairs_left = sum(left[spec$points == cell$one]) - used,
                      hands = 1)
       found <- solving(core_blackjack_advice(spec, with_counts(left), stated), call)
-      first <- !duplicated(found$action)
-      rlang::set_names(found$expected[first], found$action[first])
+      first <- !duplicated(found$move)
+      rlang::set_names(found$expected[first], found$move[first])
     },
     lost = function(left, player, other) {
       found <- solving(core_blackjack_mistakes(spec, with_counts(left), player_spec(player), player_spec(other)), call)

@@ -116,7 +116,7 @@ part_numbers <- c("probability", "net", "staked", "square", "won")
 opening_parts <- function(found) {
   hands <- game_openings()
   data.frame(first_hand = factor(found$first_hand, hands), up_card = factor(value_names(found$up), up_cards),
-             action = factor(found$action, c(blackjack_moves(), "none")),
+             move = factor(found$move, c(blackjack_moves(), "none")),
              as.data.frame(found[part_numbers]))
 }
 
@@ -172,9 +172,9 @@ cells_of_core <- function(numbers, rows) {
 
 blackjack_expected <- function(game, knows, call) {
   found <- solving(core_blackjack_expected(game$spec$rules, solved_shoe(game), knows), call)
-  rows <- data.frame(hand = solved_rows(found), up_card = value_names(found$up), action = found$action,
+  rows <- data.frame(hand = solved_rows(found), up_card = value_names(found$up), move = found$move,
                       expected = found$expected, best = found$best == 1)
-  order <- order(row_rank(found, rows$hand), match(rows$up_card, up_cards), match(rows$action, blackjack_moves()))
+  order <- order(row_rank(found, rows$hand), match(rows$up_card, up_cards), match(rows$move, blackjack_moves()))
   rows <- rows[order, , drop = FALSE]
   rownames(rows) <- NULL
   rows
@@ -300,7 +300,7 @@ mistakes_against <- function(best, game, call) {
 insurance_mistake <- function(game, shoe, table, call) {
   found <- function(insures) {
     rows <- as.data.frame(solving(core_blackjack_edge(game$spec$rules, shoe, table, insures), call))
-    rows[rows$up == 1 & !(game$rules$surrender == "early" & rows$action == "surrender"), ]
+    rows[rows$up == 1 & !(game$rules$surrender == "early" & rows$move == "surrender"), ]
   }
   declined <- found(FALSE)
   lost <- sum(declined$net) - sum(found(TRUE)$net)

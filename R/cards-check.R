@@ -53,3 +53,10 @@ tell.habanera_card_check <- function(x, ...) {
   }
   invisible(x)
 }
+
+# How many cards there are: of a deck, or as said.
+counted_deck <- function(deck, from, to, call) {
+  count <- if (is_cards(deck)) length(deck) else deck
+  if (!is.numeric(count)) refuse(sprintf("`deck` must be cards, or how many, not %s.", said(deck)), call = call)
+  check_whole(count, from, to, "deck", call)
+}

@@ -8,7 +8,7 @@ audit_command <- function() {
       cli_option("program", "Judge this program: a deck a line in, an arrangement a line out", "COMMAND"),
       each_trial_option(), first_number_option(), notation_option(), columns_option(),
       cli_option("trials", "Number of trials, such as 1e6 [100000; of a file: all its rows]", "N"),
-      cli_option("start", "fresh: each trial from the deck in order; continued: from the last [fresh]", "HOW", "fresh"),
+      cli_option("each", "fresh: each trial from the deck in order; continued: from the last [fresh]", "HOW", "fresh"),
       cli_option("alike", "Attributes whose likes are looked for side by side, separated by commas [suit,rank]",
                  "NAMES"),
       cli_option("grid", "The cards lie in rows and columns, such as 5x6", "RxC"),
@@ -30,7 +30,7 @@ audit_command <- function() {
 
 run_audit <- function(options, arguments) {
   option_word(options, "expect", "fair")
-  option_word(options, "start", c("fresh", "continued"))
+  option_word(options, "each", c("fresh", "continued"))
   format <- result_format(options)
   shuffling <- audited_for_shell(options, arguments)
   if (format != "text" && (options$diagnose || options$places)) {
@@ -73,7 +73,7 @@ refuse_beside <- function(name, others, options) {
 
 audit_for_shell <- function(shuffling, options) {
   settings <- list(shuffling, level = option_number(options, "level"), threads = option_number(options, "threads"),
-                   grid = option_grid(options$grid), start = options$start)
+                   grid = option_grid(options$grid), each = options$each)
   if (!is.null(options$alike)) settings$alike <- trimws(strsplit(options$alike, ",", fixed = TRUE)[[1]])
   if (!is.null(options$trials)) settings$nsim <- option_number(options, "trials")
   if (inherits(shuffling, "habanera_procedure")) {
@@ -99,7 +99,7 @@ run_audit_sizes <- function(shuffling, options) {
   sizes <- option_range(options$sizes, "sizes", "0:10")
   trials <- option_number(options, "trials")
   found <- audit(shuffling, nsim = if (is.null(trials)) 1e5 else trials, seed = option_number(options, "seed"),
-                 start = options$start, level = option_number(options, "level"), sizes = sizes,
+                 each = options$each, level = option_number(options, "level"), sizes = sizes,
                  threads = option_number(options, "threads"))
   write_found(found, options)
   fair_status(all(found$verdict == "no_bias_seen"), options)

@@ -93,7 +93,7 @@ takings_command <- function() {
     function(options, arguments) {
       command <- takings_command()
       if (length(arguments) != 1) refuse_usage(command, "it needs a file of takings.")
-      found <- takings(arguments, shell_game(options, options$game, command))
+      found <- takings(shell_game(options, options$game, command), arguments)
       write_found(found, options, table = tidy(found))
     }
   )

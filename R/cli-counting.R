@@ -27,7 +27,7 @@ counting_command <- function() {
       if (length(arguments) != 1) {
         refuse_usage(command, "it needs a counting system: a file, or the name of a plain one.")
       }
-      write_found(judge_count(arguments, shell_game(options, options$game, command)), options)
+      write_found(judge_count(shell_game(options, options$game, command), arguments), options)
     }
   )
 }
@@ -46,7 +46,7 @@ bets_follow_command <- function() {
     function(options, arguments) {
       command <- bets_follow_command()
       if (length(arguments) != 1) refuse_usage(command, "it needs a file of bets.")
-      found <- bets_follow(arguments, options$counting, shell_game(options, options$game, command),
+      found <- bets_follow(shell_game(options, options$game, command), arguments, options$counting,
                            option_number(options, "rise"))
       write_found(found, options, table = tidy(found))
     }

@@ -6,7 +6,7 @@ edge_command <- function() {
   new_command(
     "edge", "What the house keeps of each bet of a game, exactly where that is in reach.", "edge GAME [OPTIONS]",
     c(game_options(), list(dead_option(),
-                           cli_option("by", "Divide the edge by first_hand, up_card or action, separated by commas",
+                           cli_option("by", "Divide the edge by first_hand, up_card or move, separated by commas",
                                       "WORDS"),
                            cli_option("expect", "Such as 'edge < 0.008': exit with status 1 if it does not hold",
                                       "CONDITION"),

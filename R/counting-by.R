@@ -10,7 +10,7 @@
 #' count. Bets change nothing of the cards, so that `reprice()` prices the shoes that were played anew by other bets,
 #' exactly.
 #'
-#' @param sim What [simulate()][simulate.habanera_experiment] gave of a game with a [player_counting()] and a
+#' @param x What [simulate()][simulate.habanera_experiment] gave of a game with a [player_counting()] and a
 #'   `cut_after`; of `reprice()` also what `by_true_count()` gave. [bankroll()] and [sessions()] take either.
 #' @return A `habanera_by_true_count`, a data frame with a row per true count that came: `true_count` (whole; those
 #'   beyond its range with the outermost), `rounds` (dealt), `played` (by the seat), `share` (of the rounds dealt),
@@ -28,28 +28,28 @@
 #' found
 #' tidy(reprice(found, c("0" = 1, "1" = 4, "2" = 8)))
 #' @export
-by_true_count <- function(sim) {
+by_true_count <- function(x) {
   check_given()
   call <- rlang::current_env()
-  game <- if (inherits(sim, "habanera_counts_game")) sim$provenance$experiment
+  game <- if (inherits(x, "habanera_counts_game")) x$provenance$experiment
   classes <- if (!is.null(game)) round_classes(game)
   if (is.null(classes) || classes$column != "true_count") {
-    refuse(paste("`sim` must be counts of a game with `cut_after` and a player_counting() that record `true_count` and",
+    refuse(paste("`x` must be counts of a game with `cut_after` and a player_counting() that record `true_count` and",
                  "`net_per_bet`; made by simulate()."))
   }
   seats <- seated_players(game$rules$players, game_seats(game))
   ramp <- seats[[counting_seats(game$rules$players, length(seats))]]$settings$bets
-  priced_counts(list(game = game, sums = sums_of_counts(sim), trials = trial_count(sim), classes = classes,
-                     nets = nets_by_class(sim, classes), run = run_in_words(sim), ramp = ramp, repriced = FALSE))
+  priced_counts(list(game = game, sums = sums_of_counts(x), trials = trial_count(x), classes = classes,
+                     nets = nets_by_class(x, classes), run = run_in_words(x), ramp = ramp, repriced = FALSE))
 }
 
 # How often a round at a count brought so much for each stake bet: `class`, `net` (0 of a round that was not played),
 # `n`, `played`.
-nets_by_class <- function(sim, classes) {
-  played <- if (is.null(sim$outcomes[["plays"]])) rep(1, length(sim$n)) else sim$outcomes[["plays"]]
-  rows <- gathered_rows(data.frame(class = pmax(1, findInterval(sim$outcomes[["true_count"]], classes$from)),
-                                   net = played * sim$outcomes[["net_per_bet"]]))
-  cbind(rows$outcomes, n = rows$sum(sim$n), played = rows$sum(sim$n * played))
+nets_by_class <- function(x, classes) {
+  played <- if (is.null(x$outcomes[["plays"]])) rep(1, length(x$n)) else x$outcomes[["plays"]]
+  rows <- gathered_rows(data.frame(class = pmax(1, findInterval(x$outcomes[["true_count"]], classes$from)),
+                                   net = played * x$outcomes[["net_per_bet"]]))
+  cbind(rows$outcomes, n = rows$sum(x$n), played = rows$sum(x$n * played))
 }
 
 # Of what is won for each stake bet in a round that is played.
@@ -66,11 +66,11 @@ sd_by_class <- function(nets, size) {
 #' @rdname by_true_count
 #' @param bets A [bet_ramp()], or what it takes.
 #' @export
-reprice <- function(sim, bets) {
+reprice <- function(x, bets) {
   check_given()
   call <- rlang::current_env()
-  if (!inherits(sim, "habanera_by_true_count")) sim <- by_true_count(sim)
-  kept <- attr(sim, "kept")
+  if (!inherits(x, "habanera_by_true_count")) x <- by_true_count(x)
+  kept <- attr(x, "kept")
   kept$ramp <- check_ramp(bets, call)
   kept$repriced <- TRUE
   priced_counts(kept)

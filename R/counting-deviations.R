@@ -22,7 +22,7 @@
 #' @param nsim,seed,threads,progress For the simulations, as in [simulate()][simulate.habanera_experiment]; shoes. With
 #'   `nsim` 0 there are none.
 #' @return A `habanera_found_deviations`, a data frame, those that gain most first: `hand`, `up_card`, `from`, `below`,
-#'   `action` as in [deviations()], `instead_of`, `gain` (stakes in a hundred rounds), `share` (of what all gain),
+#'   `move` as in [deviations()], `instead_of`, `gain` (stakes in a hundred rounds), `share` (of what all gain),
 #'   `main` (whether it is among the fewest that bring nine tenths), `simulated`, `std.error` (by shoe; `NA` where not
 #'   simulated). It is taken by [deviations()], [player_counting()] and [write_deviations()].
 #' @section Errors: `habanera_error_input` for another game, a player who is no table, and a range that does not rise.
@@ -68,7 +68,7 @@ shoes_by_count <- function(game, system, dealt, range, call) {
   copies <- kinds_of(shoe)$copies
   tags <- tags_of_kinds(system, shoe, call)
   step <- tag_step(tags)
-  start <- system$start + system$start_per_deck * length(shoe) / pack_size(game)
+  start <- system$initial + system$initial_per_deck * length(shoe) / pack_size(game)
   by_count <- function(copies) {
     groups <- tapply(copies, round(tags / step), sum)
     law <- sum_of_sample(as.numeric(names(groups)), as.vector(groups), dealt)
@@ -105,7 +105,7 @@ changed_cells <- function(game, system, strategy, shoes, threads, call) {
     cell <- worked$cells[row, ]
     values <- lapply(tables, function(table) {
       at <- table[["hand"]] == cell$hand & table[["up_card"]] == cell$up_card
-      rlang::set_names(table[["expected"]][at], table[["action"]][at])
+      rlang::set_names(table[["expected"]][at], table[["move"]][at])
     })
     played <- entry_move(entries[row], names(values[[1]]))
     if (is.na(played)) return(NULL)
@@ -120,8 +120,8 @@ changed_cells <- function(game, system, strategy, shoes, threads, call) {
   })
   rows <- do.call(rbind, rows)
   if (is.null(rows)) return(data.frame())
-  rows$action <- unlist(Map(entry_for, rows$better, rows$instead_of))
-  rows[rows$action != rows$instead_of, ]
+  rows$move <- unlist(Map(entry_for, rows$better, rows$instead_of))
+  rows[rows$move != rows$instead_of, ]
 }
 
 # Where what is played is best at no count, the change that holds from some count on goes before that which holds below.
@@ -241,7 +241,7 @@ tell.habanera_found_deviations <- function(x, rows = 15, ...) {
                       format(attr(x, "strategy"))))
   count <- function(values, word) ifelse(is.na(values), "", sprintf("%s %+d", word, as.integer(values)))
   shown <- data.frame(hand = x$hand, up = x$up_card,
-                      at = trimws(paste(count(x$from, "from"), count(x$below, "below"))), play = x$action,
+                      at = trimws(paste(count(x$from, "from"), count(x$below, "below"))), play = x$move,
                       not = x$instead_of, `gain in 100` = sprintf("%.4f", x$gain), share = format_percent(x$share, 2),
                       check.names = FALSE)
   if (any(!is.na(x$simulated))) {

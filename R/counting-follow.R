@@ -20,9 +20,9 @@
 #' @section Errors: `habanera_error_file` for a missing column, `habanera_error_input` for a bet that is no number,
 #'   cards that the shoe does not have, and fewer than five shoes.
 #' @examples
-#' bets_follow(demo_file("bets-at-the-window.csv"), "level one balanced")
+#' bets_follow(game_blackjack(), demo_file("bets-at-the-window.csv"), "level one balanced")
 #' @export
-bets_follow <- function(file, system = "level one balanced", game = game_blackjack(), rise = 0.2) {
+bets_follow <- function(game, file, system = "level one balanced", rise = 0.2) {
   check_given()
   call <- rlang::current_env()
   system <- check_system(system, call)
@@ -99,7 +99,7 @@ counted_rounds <- function(rounds, system, game, call) {
   shoe <- match(rounds$shoe, unique(rounds$shoe))
   refuse_overdrawn(codes, shoe[row], rounds$place[row], game$deck, call)
   before <- function(x) stats::ave(x, shoe, FUN = function(each) cumsum(each) - each)
-  start <- system$start + system$start_per_deck * length(game$deck) / pack_size(game)
+  start <- system$initial + system$initial_per_deck * length(game$deck) / pack_size(game)
   true <- true_counts(system, game$deck, pack_size(game), start + before(of_round), length(game$deck) - before(size),
                       call)
   data.frame(shoe = rounds$shoe, bet = rounds$bet, true_count = true)

@@ -2,7 +2,7 @@
 #' @param system A counting system, or the name of a plain one.
 #' @param game,player,progress As in [removal_effects()].
 #' @export
-judge_count <- function(system, game = game_blackjack(), player = NULL, progress = NULL) {
+judge_count <- function(game = game_blackjack(), system = "level one balanced", player = NULL, progress = NULL) {
   check_given()
   call <- rlang::current_env()
   local_progress("Judging the count", progress)

@@ -12,21 +12,21 @@
 #'   ("running_count", "true_count"), `estimate` (the mean), `sd`.
 #' @section Errors: `habanera_error_input` for more cards than there are, for an endless shoe, for a rank without a tag.
 #' @examples
-#' true_count_distribution("level one balanced", game_blackjack(), 156)
+#' true_count_distribution(game_blackjack(), "level one balanced", 156)
 #' @export
-true_count_distribution <- function(system, game, dealt) {
+true_count_distribution <- function(game, system, dealt) {
   check_given()
   call <- rlang::current_env()
   system <- check_system(system, call)
   shoe <- if (is_cards(game)) game else checked_game(game)$deck
   if (!is_cards(game) && kind_of(game)$afresh(game$rules)) refuse("An endless shoe has no count.", call = call)
   check_whole(dealt, 0, length(shoe) - 1)
-  unit <- 4
+  unit <- tag_parts()
   tags <- unit * tags_of_kinds(system, shoe, call)
   copies <- tapply(kinds_of(shoe)$copies, tags, sum)
   law <- sum_of_sample(as.numeric(names(copies)), as.vector(copies), dealt)
   decks <- length(shoe) / pack_size(game)
-  running <- law$sum / unit + system$start + system$start_per_deck * decks
+  running <- law$sum / unit + system$initial + system$initial_per_deck * decks
   rows <- data.frame(running_count = running,
                      true_count = true_counts(system, shoe, pack_size(game), running, length(shoe) - dealt, call),
                      probability = law$probability)

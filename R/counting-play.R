@@ -49,8 +49,8 @@ play_effects <- function(game, call) {
   likely <- cell_chances(worked$cells, kinds$copies, values)
   chance <- likely$chance[match(paste(best$hand, best$up_card), paste(likely$hand, likely$up_card))]
   keep <- !is.na(chance)
-  worth <- function(table, rows) table[["expected"]][match(paste(rows$hand, rows$up_card, rows$action),
-                                                      paste(table[["hand"]], table[["up_card"]], table[["action"]]))]
+  worth <- function(table, rows) table[["expected"]][match(paste(rows$hand, rows$up_card, rows$move),
+                                                      paste(table[["hand"]], table[["up_card"]], table[["move"]]))]
   lead <- best$expected - second$expected
   by_value <- lapply(unique(values), function(value) {
     left <- kinds$copies

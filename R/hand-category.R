@@ -5,12 +5,12 @@
 #' is the weakest, tied hands share a place, and no place is left out. `explain_hand()` tells which cards count and what
 #' each wild card became.
 #'
-#' @param hands A list of cards, one for each hand; one `cards` vector with `hand_size` (hands end to end), or a single
+#' @param hands A list of cards, one for each hand; one `cards` vector with `size` (hands end to end), or a single
 #'   hand; or texts such as `"AS KS QS JS 10S"`, one for each hand; or a data frame with columns of cards, or the name
 #'   of a file (.csv, .tsv, .txt, .xlsx) with a hand a line, as [draws_recorded()] reads them. Texts of ranks alone (`"2
 #'   10 K K A"`, `"T55J5"`) are hands without suits.
 #' @param rules [hand_rules()], or a file of them (.yaml, .json).
-#' @param hand_size With one `cards` vector: how many cards make a hand.
+#' @param size With one `cards` vector: how many cards make a hand.
 #' @param deck The deck that the hands are dealt from, which tells what ranks are neighbours; `NULL`: all cards of the
 #'   catalogue that the hands are of. A hand that holds a card more often than its deck is refused.
 #' @param columns Of a data frame or file: which columns hold the cards; `NULL`: those that do.
@@ -32,29 +32,29 @@ NULL
 
 #' @rdname hands
 #' @export
-hand_category <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+hand_category <- function(hands, rules = hand_rules(), size = NULL, deck = NULL, columns = NULL) {
   check_given()
-  hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$category
+  hand_worth(hands, rules, size, deck, rlang::current_env(), columns)$category
 }
 
 #' @rdname hands
 #' @export
-hand_strength <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+hand_strength <- function(hands, rules = hand_rules(), size = NULL, deck = NULL, columns = NULL) {
   check_given()
-  hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$strength
+  hand_worth(hands, rules, size, deck, rlang::current_env(), columns)$strength
 }
 
 #' @rdname hands
 #' @export
-hand_place <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+hand_place <- function(hands, rules = hand_rules(), size = NULL, deck = NULL, columns = NULL) {
   check_given()
-  places_of(hand_worth(hands, rules, hand_size, deck, rlang::current_env(), columns)$strength)
+  places_of(hand_worth(hands, rules, size, deck, rlang::current_env(), columns)$strength)
 }
 
 places_of <- function(strength) match(strength, sort(unique(strength)))
 
-hand_worth <- function(hands, rules, hand_size, deck, call, columns = NULL) {
-  worth_of_read(read_hands(hands, hand_size, deck, call, columns), check_hand_rules(rules, call), call)
+hand_worth <- function(hands, rules, size, deck, call, columns = NULL) {
+  worth_of_read(read_hands(hands, size, deck, call, columns), check_hand_rules(rules, call), call)
 }
 
 # Of hands that are read: a list of `category` (an ordered factor), `strength`, and the rules as they were `bound`.

@@ -1,7 +1,7 @@
 # Hands as users have them: a list of cards, one vector of cards with the size of a hand, or texts, one for each hand.
 
 # A list of `catalogue`, `codes` (all hands end to end), `sizes`, and the codes of the `deck` where one is told.
-read_hands <- function(hands, hand_size, deck, call, columns = NULL) {
+read_hands <- function(hands, size, deck, call, columns = NULL) {
   if (is.data.frame(hands)) {
     read <- read_card_frame(hands, if (is.null(deck)) deck_standard(jokers = 1) else deck, call, columns)
     return(typed_hands(hands_as_often(read), deck, call))
@@ -11,16 +11,16 @@ read_hands <- function(hands, hand_size, deck, call, columns = NULL) {
     return(typed_hands(hands_of_file(hands, deck, columns, call), deck, call))
   }
   if (!is.null(columns)) refuse("`columns` is for hands in a data frame or a file.", call = call)
-  if (is.character(hands) && is.null(hand_size)) return(typed_hands(hands, deck, call))
+  if (is.character(hands) && is.null(size)) return(typed_hands(hands, deck, call))
   if (is.list(hands) && !is_cards(hands)) return(listed_hands(hands, deck, call))
   if (!is_cards(hands)) hands <- as_cards(hands, like = deck)
-  if (is.null(hand_size)) return(checked_hands(catalogue_of(hands), codes_of(hands), length(hands), deck, call))
-  check_whole(hand_size, 1, 9)
-  if (length(hands) %% hand_size != 0) {
-    refuse(sprintf("%s do not make hands of %s.", count_of(length(hands), "card"), format_count(hand_size)),
+  if (is.null(size)) return(checked_hands(catalogue_of(hands), codes_of(hands), length(hands), deck, call))
+  check_whole(size, 1, 9)
+  if (length(hands) %% size != 0) {
+    refuse(sprintf("%s do not make hands of %s.", count_of(length(hands), "card"), format_count(size)),
            call = call)
   }
-  checked_hands(catalogue_of(hands), codes_of(hands), rep(hand_size, length(hands) / hand_size), deck, call)
+  checked_hands(catalogue_of(hands), codes_of(hands), rep(size, length(hands) / size), deck, call)
 }
 
 # The name of a file, and no hand.

@@ -3,7 +3,7 @@
 #' `rank_hands()` puts category, strength and place beside each hand; `compare()` of two [hand_rules()] tells which
 #' hands move when the rules change.
 #'
-#' @param hands,rules,hand_size,deck,columns As in [hand_category()].
+#' @param hands,rules,size,deck,columns As in [hand_category()].
 #' @return `rank_hands()`: a data frame of class `habanera_ranked`: `hand` (text), `category`, `strength`, `place` (1 is
 #'   the weakest). `compare()`: a data frame of class `habanera_moved`: `hand`, then `category_x`, `category_y`,
 #'   `place_x`, `place_y` by both rules, and `moved` (`place_y - place_x`).
@@ -13,11 +13,11 @@
 #' rank_hands(hands)
 #' compare(hand_rules(), hand_rules(wild = rank == "2"), hands)
 #' @export
-rank_hands <- function(hands, rules = hand_rules(), hand_size = NULL, deck = NULL, columns = NULL) {
+rank_hands <- function(hands, rules = hand_rules(), size = NULL, deck = NULL, columns = NULL) {
   check_given()
   call <- rlang::current_env()
   rules <- check_hand_rules(rules, call)
-  read <- read_hands(hands, hand_size, deck, call, columns)
+  read <- read_hands(hands, size, deck, call, columns)
   ranked_hands(read, rules, call)
 }
 
@@ -46,12 +46,12 @@ tell.habanera_ranked <- function(x, rows = 20, ...) {
 #' @param x,y Two [hand_rules()].
 #' @param ... Not used.
 #' @export
-compare.habanera_hand_rules <- function(x, y, hands, hand_size = NULL, deck = NULL, ...) {
+compare.habanera_hand_rules <- function(x, y, hands, size = NULL, deck = NULL, ...) {
   check_given()
   call <- rlang::current_env()
   rlang::check_dots_empty(call = call)
   y <- check_hand_rules(y, call)
-  read <- read_hands(hands, hand_size, deck, call)
+  read <- read_hands(hands, size, deck, call)
   one <- ranked_hands(read, x, call)
   two <- ranked_hands(read, y, call)
   structure(data.frame(hand = one$hand, category_x = as.character(one$category),

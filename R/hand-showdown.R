@@ -9,7 +9,7 @@
 #' @param board The cards of the board that lie open, or their text.
 #' @param deck,rules The deck, and [hand_rules()].
 #' @param own_cards "any", or exactly how many of a seat's own cards count.
-#' @param board_size,hand_size How many cards board and seats have in the end; `hand_size = NULL`: as many as the seat
+#' @param board_size,size How many cards board and seats have in the end; `size = NULL`: as many as the seat
 #'   of which most is known, else 2.
 #' @param nsim `NULL`: exactly where there are up to 1e9 boards, else a million trials; or a number of trials.
 #' @param seed,threads,progress As in [simulate()][simulate.habanera_experiment]. Interrupting keeps the trials played
@@ -24,7 +24,7 @@
 #' showdown(list(north = "AS KS", south = c("QH QD" = 1, "7C 2D" = 3)), board = "QC 9S 2S")
 #' @export
 showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_rules(), own_cards = "any",
-                     board_size = 5, hand_size = NULL, nsim = NULL, seed = NULL, threads = NULL,
+                     board_size = 5, size = NULL, nsim = NULL, seed = NULL, threads = NULL,
                      progress = NULL) {
   check_given()
   call <- rlang::current_env()
@@ -34,7 +34,7 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
   if (!length(seats) %in% 2:10) {
     refuse(sprintf("A showdown has 2 to 10 seats, not %s.", format_count(length(seats))), call = call)
   }
-  laid <- showdown_table(seats, board, deck, own_cards, board_size, hand_size, call)
+  laid <- showdown_table(seats, board, deck, own_cards, board_size, size, call)
   if (!is.null(nsim)) check_whole(nsim, 1, 1e9)
   seed <- resolve_seed(seed, call)
   threads <- resolve_threads(threads, call)
@@ -51,7 +51,7 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
 }
 
 # What is laid on the table, as codes: of each seat the hands it may have with their weights.
-showdown_table <- function(seats, board, deck, own_cards, board_size, hand_size, call) {
+showdown_table <- function(seats, board, deck, own_cards, board_size, size, call) {
   names <- rlang::names2(seats)
   names <- ifelse(nzchar(names), names, as.character(seq_along(seats)))
   if (anyDuplicated(names)) {
@@ -59,28 +59,28 @@ showdown_table <- function(seats, board, deck, own_cards, board_size, hand_size,
   }
   read <- function(x) codes_of(named_cards(x, deck, "seats", call))
   hands <- lapply(unname(seats), seat_hands, read, call)
-  if (is.null(hand_size)) hand_size <- max(2, unlist(lapply(hands, function(seat) lengths(seat$hands))))
-  check_whole(hand_size, 1, 8, call = call)
+  if (is.null(size)) size <- max(2, unlist(lapply(hands, function(seat) lengths(seat$hands))))
+  check_whole(size, 1, 8, call = call)
   check_whole(board_size, 0, 8, call = call)
   board <- if (is.null(board)) integer() else codes_of(named_cards(board, deck, "board", call))
   if (length(board) > board_size) {
     refuse(sprintf("The board has %s; it ends with %s.", count_of(length(board), "card"), format_count(board_size)),
            call = call)
   }
-  if (hand_size + board_size > 9) {
-    refuse(sprintf("A seat's %s and the board's %s are more than 9 cards.", format_count(hand_size),
+  if (size + board_size > 9) {
+    refuse(sprintf("A seat's %s and the board's %s are more than 9 cards.", format_count(size),
                    format_count(board_size)), call = call)
   }
-  if (length(seats) * hand_size + board_size > length(deck)) {
+  if (length(seats) * size + board_size > length(deck)) {
     refuse(sprintf("%s with %s each and a board of %s need more than the deck's %s.", count_of(length(seats), "seat"),
-                   format_count(hand_size), format_count(board_size), count_of(length(deck), "card")), call = call)
+                   format_count(size), format_count(board_size), count_of(length(deck), "card")), call = call)
   }
-  long <- which(vapply(hands, function(seat) any(lengths(seat$hands) > hand_size), NA))
+  long <- which(vapply(hands, function(seat) any(lengths(seat$hands) > size), NA))
   if (length(long)) {
-    refuse(sprintf("Seat %s has more than %s.", names[long[1]], count_of(hand_size, "card")), call = call)
+    refuse(sprintf("Seat %s has more than %s.", names[long[1]], count_of(size, "card")), call = call)
   }
-  own <- if (identical(own_cards, "any")) 0 else check_whole(own_cards, 1, hand_size, call = call)
-  list(names = names, hands = hands, board = board, deck = deck, hand_size = hand_size, board_size = board_size,
+  own <- if (identical(own_cards, "any")) 0 else check_whole(own_cards, 1, size, call = call)
+  list(names = names, hands = hands, board = board, deck = deck, size = size, board_size = board_size,
        own = own)
 }
 
@@ -120,7 +120,7 @@ play_showdown <- function(laid, board, rules, nsim, seed, threads, call, only_ex
   share <- deals$weights / sum(deals$weights)
   trials <- if (exact) numeric() else pmax(1, round(nsim * share))
   singles <- !any(bound$wild[codes_of(laid$deck)]) && anyDuplicated(codes_of(laid$deck)) == 0
-  reader <- core_strength_reader(core_hand_rules(bound), laid$hand_size + laid$board_size, singles)
+  reader <- core_strength_reader(core_hand_rules(bound), laid$size + laid$board_size, singles)
   play <- function(specs, trials, first) core_showdowns(reader, specs, trials, seed, first, threads)
   played <- if (length(trials) == 1) list(showdown_in_laps(deals$specs, trials, play)) else play(deals$specs, trials, 1)
   list(seats = showdown_rows(laid, played, if (exact) deals$weights else share, exact), exact = exact,
@@ -154,7 +154,7 @@ showdown_deals <- function(laid, board, call) {
     hands <- Map(function(seat, place) seat$hands[[place]], laid$hands, places[i, ])
     known <- c(unlist(hands), board)
     if (any(tabulate(known, kinds) > copies)) return(NULL)
-    list(seats = unname(hands), unknown = laid$hand_size - lengths(hands), board = board,
+    list(seats = unname(hands), unknown = laid$size - lengths(hands), board = board,
          board_unknown = laid$board_size - length(board), rest = codes_of(without_codes(laid$deck, known)),
          own_cards = laid$own)
   })

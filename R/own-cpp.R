@@ -122,7 +122,7 @@ checked_statement <- function(stated, file, call) {
              intersect(names_of(stated$players), c(names(player_makers()), "with", "nobody")))
   if (length(taken)) slip("the name %s has a meaning already.", quoted(taken[1]))
   seats <- Filter(function(rule) rule$name == "seats", stated$rules)
-  if (length(seats) && seats[[1]]$to > most_custom_seats) slip("at most %d `seats` can play.", most_custom_seats)
+  if (length(seats) && seats[[1]]$to > most_custom_seats()) slip("at most %d `seats` can play.", most_custom_seats())
   stated
 }
 
@@ -135,7 +135,7 @@ cpp_rules <- function(stated) {
     lapply(stated$rules, function(rule) {
       switch(rule$type, whole = rule_whole(rule$name, rule$default, rule$from, rule$to, rule$meaning),
              fraction = rule_fraction(rule$name, rule$default, rule$from, rule$to, rule$meaning),
-             flag = rule_flag(rule$name, rule$meaning, rule$default != 0),
+             flag = rule_flag(rule$name, rule$default != 0, rule$meaning),
              choice = rule_choice(rule$name, rule$choices, rule$meaning))
     }))
 }

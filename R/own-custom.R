@@ -67,7 +67,7 @@ game_custom <- function(name, deck, play, outcomes, piles = c(stock = "hidden", 
   }
   check_function(play)
   if (!is.null(worth)) check_function(worth)
-  check_whole(seats, 1, most_custom_seats)
+  check_whole(seats, 1, most_custom_seats())
   decks <- checked_decks(deck, call)
   if (!is.null(names(decks)) && !is.null(shuffle)) {
     refuse("Several decks are shuffled each by itself, fairly: no `shuffle`.", "rules")
@@ -145,7 +145,7 @@ checked_own_rules <- function(rules, call) {
 rule_like <- function(name, default, call) {
   if (!grepl("^[a-z][a-z0-9_]*$", name)) refuse("Each of `rules` needs a name of small letters, digits and _.",
                                                 call = call)
-  if (is.logical(default) && length(default) == 1) return(rule_flag(name, "TRUE or FALSE", default))
+  if (is.logical(default) && length(default) == 1) return(rule_flag(name, default, "TRUE or FALSE"))
   if (rlang::is_string(default)) return(rule_word(name, default, "a text"))
   if (is.numeric(default) && length(default) == 1 && is.finite(default)) {
     return(if (default == round(default)) rule_whole(name, default, -1e9, 1e9, "a whole number") else

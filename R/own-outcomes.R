@@ -79,10 +79,10 @@ has_meaning <- function(names) {
     grep("^score_[0-9]+$", names, value = TRUE))
 }
 
-most_custom_seats <- 7
+most_custom_seats <- function() core_numbers()[["most_seats"]]
 
 # What each seat has of the win, of games in which a seat wins: in parts that any number of seats can share.
-whole_score <- 420
+whole_score <- function() core_numbers()[["whole_win"]]
 score_names <- function(seats) sprintf("score_%d", seq_len(seats))
 score_columns <- function(seats) {
   lapply(rlang::set_names(seq_len(seats), score_names(seats)), function(seat) {
@@ -90,8 +90,10 @@ score_columns <- function(seats) {
          is_money = TRUE)
   })
 }
-score_units <- function() as.list(rlang::set_names(rep(whole_score, most_custom_seats), score_names(most_custom_seats)))
-score_limits <- function() rlang::rep_named(score_names(most_custom_seats), list(c(0, 1)))
+score_units <- function() {
+  as.list(rlang::set_names(rep(whole_score(), most_custom_seats()), score_names(most_custom_seats())))
+}
+score_limits <- function() rlang::rep_named(score_names(most_custom_seats()), list(c(0, 1)))
 
 # The first outcome that is a seat, NA where none is.
 winner_among <- function(outcomes) names(outcomes)[vapply(outcomes, `[[`, "", "type") == "seat"][1]
@@ -103,7 +105,7 @@ tells_worth_to_all <- function(types, seats) "seat" %in% types || sum(types == "
 score_keeper <- function(winner, seats) {
   if (is.na(winner)) return(identity)
   scores <- lapply(0:seats, function(won) {
-    rlang::set_names(if (won == 0) rep(whole_score / seats, seats) else whole_score * (seq_len(seats) == won),
+    rlang::set_names(if (won == 0) rep(whole_score() / seats, seats) else whole_score() * (seq_len(seats) == won),
                      score_names(seats))
   })
   function(numbers) c(numbers, scores[[numbers[[winner]] + 1]])

@@ -61,7 +61,7 @@ pairs_rules <- function() {
                  "who decides for the seats"),
     rule_numbers("grid", NULL, 1, 52, "rows and columns of the table, which hold all cards", size = 2,
                  without = "as it comes"),
-    rule_flag("again", "who finds a pair turns again", TRUE),
+    rule_flag("again", TRUE, "who finds a pair turns again"),
     rule_attribute("match_by", "card", "what two cards must share to be a pair", number = FALSE)
   )
 }

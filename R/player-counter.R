@@ -127,6 +127,6 @@ counted_fit <- function(fit, rules, seats, own) {
   if (!length(counting_seats(rules$players, seats))) return(fit)
   fit$columns <- c(fit$columns, counted_columns())
   fit$record <- c(own, if (seats > 1) "plays", "true_count", "bet", "net_per_bet")
-  fit$units <- c(fit$units, list(running_count = 4 * length(rules$deck), net_per_bet = fit$units$net))
+  fit$units <- c(fit$units, list(running_count = count_unit(length(rules$deck)), net_per_bet = fit$units$net))
   fit
 }

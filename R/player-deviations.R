@@ -4,16 +4,16 @@
 #'
 #' @param x A data frame, the name of a CSV file, or such text as `as.character()` gives. Columns: `hand` and `up_card`,
 #'   a cell of a [strategy_table()]; `from`, the count from which on, and `below`, the count below which (either may be
-#'   empty); `action`, an entry of a strategy, or a word for it (hit, stand, double, split, surrender).
+#'   empty); `move`, an entry of a strategy, or a word for it (hit, stand, double, split, surrender).
 #' @param file The name of a file that ends in .csv.
 #' @return A `habanera_deviations`, a data frame of these columns. `write_deviations()`: the file's name, invisibly.
-#' @section Errors: `habanera_error_input` for a cell or action that there is not, counts that are not whole or leave
+#' @section Errors: `habanera_error_input` for a cell or move that there is not, counts that are not whole or leave
 #'   nothing between them, and rows of a cell that overlap, with the row. What the rules of a game forbid (a split where
 #'   there are none) the game refuses with `habanera_error_rules`.
 #' @seealso [player_counting()], [find_deviations()].
 #' @examples
 #' deviations(data.frame(hand = c("hard 16", "hard 12"), up_card = c("10", "3"), from = c(0, 2), below = NA,
-#'                       action = "stand"))
+#'                       move = "stand"))
 #' @export
 deviations <- function(x) {
   check_given()
@@ -32,7 +32,7 @@ deviations <- function(x) {
   new_deviations(x, paste("row", seq_len(nrow(x))), call)
 }
 
-deviation_columns <- c("hand", "up_card", "from", "below", "action")
+deviation_columns <- c("hand", "up_card", "from", "below", "move")
 
 # `places` say where a row stands, for errors.
 new_deviations <- function(x, places, call) {
@@ -45,7 +45,7 @@ new_deviations <- function(x, places, call) {
     refuse(sprintf("%s: a cell is such as \"hard 16\" against \"10\".", at(bad[1])), call = call)
   }
   rows <- data.frame(hand = hand, up_card = up, from = whole_counts(x$from, "from", at, call),
-                     below = whole_counts(x$below, "below", at, call), action = entries_of(x$action, hand, at, call))
+                     below = whole_counts(x$below, "below", at, call), move = entries_of(x$move, hand, at, call))
   empty <- which(is.na(rows$from) & is.na(rows$below) | (!is.na(rows$from) & !is.na(rows$below) &
                                                            rows$from >= rows$below))
   if (length(empty)) {
@@ -74,7 +74,7 @@ entries_of <- function(actions, hand, at, call) {
   entries <- ifelse(text %in% names(words), words[text], text)
   bad <- which(!entries %in% setdiff(names(entry_letters), c("-", " ")))
   if (length(bad)) {
-    refuse(sprintf("%s: %s is no action: there are %s.", at(bad[1]), quoted(text[bad[1]]),
+    refuse(sprintf("%s: %s is no move: there are %s.", at(bad[1]), quoted(text[bad[1]]),
                    join_words(setdiff(names(entry_letters), c("-", " ")))), call = call)
   }
   unpaired <- which(entries %in% c("P", "R/P") & !startsWith(hand, "pair"))
@@ -95,7 +95,7 @@ refuse_overlaps <- function(rows, at, call) {
 }
 
 deviations_from_file <- function(file, call) {
-  table <- read_csv_columns(file, c("hand", "up_card", "action"), call, optional = c("from", "below"))
+  table <- read_csv_columns(file, c("hand", "up_card", "move"), call, optional = c("from", "below"))
   for (column in setdiff(deviation_columns, names(table))) table[[column]] <- NA
   new_deviations(table, sprintf("%s, line %s", file_name(file), format_count(table[["line"]])), call)
 }
@@ -104,7 +104,7 @@ deviations_from_file <- function(file, call) {
 #' @export
 format.habanera_deviations <- function(x, ...) {
   count <- function(values) ifelse(is.na(values), "", vapply(values, whole_code_of, ""))
-  paste(rows_as_text(x$hand), x$up_card, count(x$from), count(x$below), sub("/", ".", x$action), sep = "_",
+  paste(rows_as_text(x$hand), x$up_card, count(x$from), count(x$below), sub("/", ".", x$move), sep = "_",
         collapse = " ")
 }
 
@@ -118,7 +118,7 @@ deviations_from_text <- function(text, call) {
   }
   field <- function(i) vapply(parts, `[`, "", i)
   rows <- data.frame(hand = rows_from_text(field(1)), up_card = field(2), from = field(3), below = field(4),
-                     action = sub(".", "/", field(5), fixed = TRUE))
+                     move = sub(".", "/", field(5), fixed = TRUE))
   new_deviations(rows, paste("row", seq_len(nrow(rows))), call)
 }
 
@@ -157,7 +157,7 @@ refuse_forbidden <- function(deviations, rules, call) {
   total <- written_numbers(sub("^[a-z]+ ", "", deviations$hand))
   kind <- sub(" .*$", "", deviations$hand)
   total <- ifelse(kind == "pair", 2 * total, total)
-  first <- substr(deviations$action, 1, 1)
+  first <- substr(deviations$move, 1, 1)
   may_double <- switch(rules$double_on, none = FALSE, any_two = , any_cards = TRUE, `9_to_11` = total %in% 9:11,
                        `10_11` = total %in% 10:11)
   forbidden <- list(`there are no splits (\`most_hands\` 1)` = first == "P" & rules$most_hands == 1,
@@ -166,7 +166,7 @@ refuse_forbidden <- function(deviations, rules, call) {
   for (why in names(forbidden)) {
     row <- which(forbidden[[why]])
     if (length(row)) {
-      refuse(sprintf("Deviation %s with %s against %s: %s.", quoted(deviations$action[row[1]]),
+      refuse(sprintf("Deviation %s with %s against %s: %s.", quoted(deviations$move[row[1]]),
                      deviations$hand[row[1]], deviations$up_card[row[1]], why), "rules", call)
     }
   }
@@ -180,7 +180,7 @@ deviating <- function(player, deviations, count) {
   for (row in which(holds)) {
     hand <- deviations$hand[row]
     if (!hand %in% rownames(cells)) cells <- rbind(cells, matrix("-", 1, 10, dimnames = list(hand, up_cards)))
-    cells[hand, deviations$up_card[row]] <- deviations$action[row]
+    cells[hand, deviations$up_card[row]] <- deviations$move[row]
   }
   departed <- new_strategy(cells, player$label)
   departed$built_in <- player$built_in

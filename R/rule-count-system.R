@@ -17,11 +17,12 @@
 #' @param tags Numbers by rank (`c(A = -1, "2" = 1, ..., K = -1)`) or by value (then "10" is all cards of ten), or the
 #'   name of a plain system, or a file (.yaml, .json) of these settings by name.
 #' @param name What it is called.
-#' @param by An attribute of the cards by whose values tags are named, as `"colour"` with `c(red = 1, black = -1)`;
+#' @param attribute An attribute of the cards by whose values tags are named, as `"colour"` with
+#'   `c(red = 1, black = -1)`;
 #'   `NULL`: ranks or values.
 #' @param side Ranks (or values) that are counted apart, as `c(A = -1)`: what each of them that has come above its share
 #'   of the cards dealt adds to the count by which bets are laid. Play is by the count without it.
-#' @param start,start_per_deck The running count before the first card; and so much more for each deck in the shoe.
+#' @param initial,initial_per_deck The running count before the first card; and so much more for each deck in the shoe.
 #' @param true_by How the decks left are told: "exact", to the nearest "half_decks" or "whole_decks" (at least one of
 #'   these), or "none": the true count is the running count.
 #' @param rounded How the true count is rounded: "floor", "truncate" (towards zero), "nearest" (halves up), "none".
@@ -34,9 +35,9 @@
 #' @examples
 #' plain <- counting_system("level one balanced")
 #' plain
-#' judge_count(plain, game_blackjack(packs = 1), player_basic())
+#' judge_count(game_blackjack(packs = 1), plain, player_basic())
 #' @export
-counting_system <- function(tags, name = NULL, by = NULL, side = NULL, start = 0, start_per_deck = 0,
+counting_system <- function(tags, name = NULL, attribute = NULL, side = NULL, initial = 0, initial_per_deck = 0,
                             true_by = c("exact", "half_decks", "whole_decks", "none"),
                             rounded = c("floor", "truncate", "nearest", "none")) {
   check_given()
@@ -44,9 +45,10 @@ counting_system <- function(tags, name = NULL, by = NULL, side = NULL, start = 0
   if (rlang::is_string(tags)) return(named_system(tags, call))
   if (!is.null(name)) check_string(name)
   structure(list(name = if (is.null(name)) "a system" else name, tags = check_tags(tags, "tags", call),
-                 by = if (!is.null(by)) check_string(by), side = if (length(side)) check_tags(side, "side", call),
-                 start = check_number(start, -1000, 1000, "start", call),
-                 start_per_deck = check_number(start_per_deck, -100, 100, "start_per_deck", call),
+                 attribute = if (!is.null(attribute)) check_string(attribute),
+                 side = if (length(side)) check_tags(side, "side", call),
+                 initial = check_number(initial, -1000, 1000, "initial", call),
+                 initial_per_deck = check_number(initial_per_deck, -100, 100, "initial_per_deck", call),
                  true_by = check_choice(true_by, c("exact", "half_decks", "whole_decks", "none"), "true_by", call),
                  rounded = check_choice(rounded, c("floor", "truncate", "nearest", "none"), "rounded", call)),
             class = "habanera_count_system")
@@ -69,7 +71,7 @@ plain_systems <- function() {
     `level one balanced` = list(tags(-1, 1, 1, 1, 1, 1, 0, 0, 0, -1)),
     `level one, aces apart` = list(tags(0, 0, 1, 1, 1, 1, 0, 0, 0, -1)),
     `level two balanced` = list(tags(0, 1, 1, 2, 2, 1, 1, 0, 0, -2)),
-    `level one unbalanced` = list(tags(-1, 1, 1, 1, 1, 1, 1, 0, 0, -1), start_per_deck = -4, true_by = "none")
+    `level one unbalanced` = list(tags(-1, 1, 1, 1, 1, 1, 1, 0, 0, -1), initial_per_deck = -4, true_by = "none")
   )
 }
 
@@ -105,15 +107,15 @@ plain_system <- function(name, call) {
   do.call(counting_system, c(known[[name]], name = name))
 }
 
-# In one line: "A=-1 2=1 ... side.A=-1 start=-4", what is as by default left out.
+# In one line: "A=-1 2=1 ... side.A=-1 initial=-4", what is as by default left out.
 #' @export
 format.habanera_count_system <- function(x, ...) {
   plain <- plain_systems()
   if (x$name %in% names(plain) && identical(unclass(plain_system(x$name, NULL)), unclass(x))) return(x$name)
-  settings <- c(start = whole_code_of(x$start), start_per_deck = whole_code_of(x$start_per_deck),
+  settings <- c(initial = whole_code_of(x$initial), initial_per_deck = whole_code_of(x$initial_per_deck),
                 true_by = x$true_by, rounded = x$rounded)
   settings <- settings[settings != c("0", "0", "exact", "floor")]
-  parts <- c(tag_texts(x$tags), if (!is.null(x$by)) paste0("by=", x$by),
+  parts <- c(tag_texts(x$tags), if (!is.null(x$attribute)) paste0("attribute=", x$attribute),
              if (length(x$side)) paste0("side.", tag_texts(x$side)),
              sprintf("%s=%s", names(settings), settings),
              if (x$name != "a system") paste0("name=", utils::URLencode(x$name, reserved = TRUE)))
@@ -134,8 +136,8 @@ system_from_text <- function(text, call) {
   }
   values <- rlang::set_names(sub("^[^=]*=", "", parts), sub("=.*$", "", parts))
   numbers <- function(values) suppressWarnings(rlang::set_names(as.numeric(values), names(values)))
-  words <- intersect(names(values), c("name", "by", "true_by", "rounded"))
-  starts <- intersect(names(values), c("start", "start_per_deck"))
+  words <- intersect(names(values), c("name", "attribute", "true_by", "rounded"))
+  starts <- intersect(names(values), c("initial", "initial_per_deck"))
   is_side <- startsWith(names(values), "side.")
   side <- values[is_side]
   names(side) <- sub("^side[.]", "", names(side))
@@ -147,13 +149,13 @@ system_from_text <- function(text, call) {
 
 # The tag of each kind in a deck: by its rank, or by its value where the rank has none of its own.
 tags_of_kinds <- function(system, deck, call) {
-  labels <- kind_labels(deck, system$by, call)
+  labels <- kind_labels(deck, system$attribute, call)
   used <- ifelse(labels$rank %in% names(system$tags), labels$rank, labels$value)
   missing <- which(!used %in% names(system$tags))
   if (length(missing)) {
     refuse(sprintf("`tags` has none for %s, which the deck has.", quoted(labels$rank[missing[1]])), call = call)
   }
-  refuse_idle_tags(system$tags, used, deck, system$by, "tags", call)
+  refuse_idle_tags(system$tags, used, deck, system$attribute, "tags", call)
   unname(system$tags[used])
 }
 
@@ -161,9 +163,9 @@ tags_of_kinds <- function(system, deck, call) {
 bet_tags_of_kinds <- function(system, deck, call) {
   tags <- tags_of_kinds(system, deck, call)
   if (is.null(system$side)) return(tags)
-  labels <- kind_labels(deck, system$by, call)
+  labels <- kind_labels(deck, system$attribute, call)
   used <- ifelse(labels$rank %in% names(system$side), labels$rank, labels$value)
-  refuse_idle_tags(system$side, used, deck, system$by, "side", call)
+  refuse_idle_tags(system$side, used, deck, system$attribute, "side", call)
   side <- ifelse(used %in% names(system$side), system$side[used], 0)
   copies <- kinds_of(deck)$copies
   tags + side - sum(side * copies) / sum(copies)
@@ -174,7 +176,7 @@ kind_labels <- function(deck, by, call) {
   data <- catalogue_of(deck)$data
   if (!is.null(by)) {
     if (!by %in% names(data)) {
-      refuse(sprintf("`by` must be an attribute of the deck (%s), not %s%s", join_words(names(data), "or"), quoted(by),
+      refuse(sprintf("`attribute` must be one of the deck (%s), not %s%s", join_words(names(data), "or"), quoted(by),
                      did_you_mean(by, names(data))), call = call)
     }
     label <- as.character(data[[by]][kinds$codes])
@@ -194,13 +196,16 @@ refuse_idle_tags <- function(tags, used, deck, by, name, call) {
   if (length(idle)) refuse(sprintf("`%s` has %s, which is none of the deck's.", name, quoted(idle[1])), call = call)
 }
 
-# As the core counts: whole, in units of a quarter of a tag and a card's share of a deck of `pack` cards. `shoe` are all
-# cards there are.
+# As the core counts: whole, in units of a quarter of a tag and a card's share of a deck of `pack` cards.
+count_unit <- function(pack) tag_parts() * pack
+tag_parts <- function() core_numbers()[["parts_of_a_tag"]]
+
+# `shoe` are all cards there are.
 core_count_system <- function(system, shoe, pack, call) {
-  unit <- 4 * pack
+  unit <- count_unit(pack)
   list(tags = round(unit * tags_of_kinds(system, shoe, call)),
        bet_tags = round(unit * bet_tags_of_kinds(system, shoe, call)),
-       start = round(unit * (system$start + system$start_per_deck * length(shoe) / pack)), unit = unit, pack = pack,
+       start = round(unit * (system$initial + system$initial_per_deck * length(shoe) / pack)), unit = unit, pack = pack,
        true_by = system$true_by, rounded = system$rounded)
 }
 
@@ -224,9 +229,9 @@ print.habanera_count_system <- function(x, ...) {
   if (length(x$side)) {
     cat_wrapped(sprintf("Counted apart, for bets: %s.", join_words(sprintf("%s %+g", names(x$side), x$side))))
   }
-  if (x$start != 0 || x$start_per_deck != 0) {
-    cat_wrapped(sprintf("It begins at %s and %s for each deck.", format_statistic(x$start),
-                        format_statistic(x$start_per_deck)))
+  if (x$initial != 0 || x$initial_per_deck != 0) {
+    cat_wrapped(sprintf("It begins at %s and %s for each deck.", format_statistic(x$initial),
+                        format_statistic(x$initial_per_deck)))
   }
   invisible(x)
 }

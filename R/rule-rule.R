@@ -28,7 +28,7 @@ check_rule_words <- function(name, meaning, without, call) {
 #' @param tries Values that are tried where each rule is changed alone.
 #' @return A rule, a list.
 #' @examples
-#' list(rule_whole("cards", 5, 1, 10, "cards dealt to each seat"), rule_flag("partners", "two and two together"),
+#' list(rule_whole("cards", 5, 1, 10, "cards dealt to each seat"), rule_flag("partners", FALSE, "two and two together"),
 #'      rule_choice("trump", c("spades", "none"), "the suit that beats all others"))
 #' @name own_rules
 NULL
@@ -64,7 +64,7 @@ rule_whole <- function(name, default, from, to, meaning, without = NULL, tries =
 
 #' @rdname own_rules
 #' @export
-rule_flag <- function(name, meaning, default = FALSE) {
+rule_flag <- function(name, default, meaning) {
   check_given()
   check_rule_words(name, meaning, NULL, rlang::current_env())
   new_rule(name, default, "TRUE or FALSE", meaning, function(value, name, call) {

@@ -30,7 +30,7 @@
 #' @param deck Cards, up to 4,096; of recorded shuffles and programs their own.
 #' @param nsim Number of trials; of recorded shuffles all there are, unless given.
 #' @param seed A whole number, or `NULL`.
-#' @param start `"fresh"`: every trial starts from the deck in order; `"continued"`: from the result of the
+#' @param each `"fresh"`: every trial starts from the deck in order; `"continued"`: from the result of the
 #'   trial before, in chains of 1,000 trials that each start from the deck in order.
 #' @param level The chance of calling a fair shuffle biased.
 #' @param threads As in [simulate()][simulate.habanera_experiment].
@@ -49,8 +49,8 @@
 #' audit(shuffle_riffle(7), nsim = 2e4, seed = 1)
 #' verdict(audit(shuffle_naive_swap(), nsim = 2e4, seed = 1))
 #' @export
-audit <- function(procedure, deck = deck_standard(), nsim = 1e5, seed = NULL, start = c("fresh", "continued"),
-                  level = 0.01, threads = NULL, ...) {
+audit <- function(procedure, deck = deck_standard(), nsim = 1e5, seed = NULL, threads = NULL,
+                  each = c("fresh", "continued"), level = 0.01, ...) {
   check_given()
   UseMethod("audit")
 }
@@ -63,26 +63,26 @@ audit.default <- function(procedure, ...) {
 
 #' @export
 audit.habanera_procedure <- function(procedure, deck = deck_standard(), nsim = 1e5, seed = NULL,
-                                     start = c("fresh", "continued"), level = 0.01, threads = NULL, sizes = NULL,
+                                     threads = NULL, each = c("fresh", "continued"), level = 0.01, sizes = NULL,
                                      ...) {
   call <- rlang::current_env()
   if (missing(nsim) && has_function(procedure) && is.null(sizes)) nsim <- affordable_trials(procedure, check_deck(deck))
   check_whole(nsim, 1, 1e12)
-  start <- check_choice(start, c("fresh", "continued"))
+  each <- check_choice(each, c("fresh", "continued"))
   seed <- resolve_seed(seed)
   if (!is.null(sizes)) {
     if (!missing(deck) || ...length()) {
       refuse("`sizes` audits numbered decks: no `deck`, `alike`, `grid` or `progress`.")
     }
-    return(audit_over_sizes(procedure, sizes, nsim, seed, start, level, threads, call))
+    return(audit_over_sizes(procedure, sizes, nsim, seed, each, level, threads, call))
   }
-  audit_procedure(procedure, deck, nsim, seed, start, level, threads, ..., call = call)
+  audit_procedure(procedure, deck, nsim, seed, each, level, threads, ..., call = call)
 }
 
 #' @export
-audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL, seed = NULL, start = "fresh",
-                                             level = 0.01, threads = NULL, ...) {
-  refuse_our_settings(seed, start)
+audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL, seed = NULL, threads = NULL,
+                                             each = "fresh", level = 0.01, ...) {
+  refuse_our_settings(seed, each)
   if (!is.null(deck) && !identical(deck, procedure$deck)) {
     if (is.null(procedure$file)) refuse("These arrangements are of a table: give shuffle_recorded() the deck.")
     procedure <- shuffle_recorded(procedure$file, deck, procedure$numbering, procedure$notation, procedure$columns)
@@ -101,9 +101,9 @@ audit.habanera_shuffles_recorded <- function(procedure, deck = NULL, nsim = NULL
 }
 
 #' @export
-audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, seed = NULL, start = "fresh",
-                                            level = 0.01, threads = NULL, ...) {
-  refuse_our_settings(seed, start)
+audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, seed = NULL, threads = NULL,
+                                            each = "fresh", level = 0.01, ...) {
+  refuse_our_settings(seed, each)
   if (!is.null(deck)) procedure$deck <- check_deck(deck)
   check_whole(nsim, 1, most_program_trials)
   call <- rlang::current_env()
@@ -119,7 +119,7 @@ audit.habanera_shuffles_program <- function(procedure, deck = NULL, nsim = 1e5, 
   refuse_program(made$failure, call, kept, audit = found)
 }
 
-refuse_our_settings <- function(seed, start, call = rlang::caller_env()) {
+refuse_our_settings <- function(seed, each, call = rlang::caller_env()) {
   if (!is.null(seed)) refuse("Shuffles made elsewhere have a chance of their own: no `seed` governs it.", call = call)
-  if (!identical(start, "fresh")) refuse("Only a procedure can be started in another way.", call = call)
+  if (!identical(each, "fresh")) refuse("Only a procedure can be started in another way.", call = call)
 }

@@ -1,18 +1,18 @@
 # One deck audited: what is to be counted, the counting, and the audit that comes of it.
 
-audit_procedure <- function(procedure, deck, nsim, seed, start, level, threads, ..., call = rlang::caller_env()) {
+audit_procedure <- function(procedure, deck, nsim, seed, each, level, threads, ..., call = rlang::caller_env()) {
   identity <- !has_function(procedure) || !anyDuplicated(codes_of(check_deck(deck)))
   plan <- audit_plan(deck, level, ..., identity = identity, call = call)
   plan$threads <- resolve_threads(threads, call)
   counted <- if (has_function(procedure)) {
-    count_function(procedure, plan, nsim, seed, start)
+    count_function(procedure, plan, nsim, seed, each)
   } else {
-    halves <- count_procedure(procedure, plan$spec, nsim, if (start == "continued") chain_trials else 1, seed,
+    halves <- count_procedure(procedure, plan$spec, nsim, if (each == "continued") chain_trials else 1, seed,
                               threads, plan$progress)
     list(halves = halves)
   }
   new_audit(counted, plan, list(words = words_of(procedure), procedure = procedure,
-                                seed = seed, start = start, asked = nsim))
+                                seed = seed, each = each, asked = nsim))
 }
 
 # What is to be counted, checked. `...`: `alike`, `grid` and `progress` of audit().
@@ -71,7 +71,7 @@ audit_rows <- function(source, rows, level, threads, ..., call = rlang::caller_e
   plan <- audit_plan(source$deck, level, ..., identity = source$identity, call = call)
   counted <- list(halves = count_rows(rows, plan$spec, resolve_threads(threads, call)),
                   repeated = core_repeated_rows(rows), rows = rows)
-  new_audit(counted, plan, list(words = source$source, shuffles = source, start = "fresh", asked = nrow(rows)))
+  new_audit(counted, plan, list(words = source$source, shuffles = source, each = "fresh", asked = nrow(rows)))
 }
 
 words_of <- function(procedure) {
@@ -79,12 +79,12 @@ words_of <- function(procedure) {
 }
 
 # Trials that call an R function are made in R, and counted as arrangements made elsewhere.
-count_function <- function(procedure, plan, nsim, seed, start) {
-  rows <- function_rows(procedure, plan$deck, nsim, seed, start)
+count_function <- function(procedure, plan, nsim, seed, each) {
+  rows <- function_rows(procedure, plan$deck, nsim, seed, each)
   list(halves = count_rows(rows, plan$spec, plan$threads), repeated = core_repeated_rows(rows), rows = rows)
 }
 
-function_rows <- function(procedure, deck, nsim, seed, start) {
+function_rows <- function(procedure, deck, nsim, seed, each) {
   known <- if (anyDuplicated(codes_of(deck))) kinds_of(deck)$codes else codes_of(deck)
   rows <- matrix(0L, nsim, length(deck))
   done <- 0
@@ -92,7 +92,7 @@ function_rows <- function(procedure, deck, nsim, seed, start) {
   bar <- local_progress("Shuffling", total = nsim)
   tryCatch(
     while (done < nsim) {
-      if (start == "fresh" || done %% chain_trials == 0) lies <- deck
+      if (each == "fresh" || done %% chain_trials == 0) lies <- deck
       lies <- shuffled_cards(lies, procedure, seed, done + 1, NULL, conserve = FALSE)
       if (length(lies) > length(deck)) refuse_longer(lies, deck, done + 1)
       rows[done + 1, seq_along(lies)] <- match(codes_of(lies), known)

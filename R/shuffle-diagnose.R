@@ -77,7 +77,7 @@ new_yardstick <- function(audit) {
   plan <- audit$plan
   n <- plan$spec$cards
   laws <- if (plan$identity && n <= largest_exact_law) uniform_laws(n)
-  yardstick <- list(trials = audit$trials, plan = plan, broken = !is.null(audit$broken), start = audit$made$start,
+  yardstick <- list(trials = audit$trials, plan = plan, broken = !is.null(audit$broken), each = audit$made$each,
                     cuts = lapply(laws, cut_law, trials = Inf))
   yardstick$observed <- tables_of(audit$counts$all, yardstick)
   positions <- rep(plan$spec$copies / n, times = n)
@@ -133,7 +133,7 @@ simulated_counts <- function(candidate, yardstick, nsim, seed) {
   plan <- yardstick$plan
   spec <- battery_spec(deck_numbered(plan$spec$cards), TRUE, character(), NULL)
   spec$top <- 0
-  chain <- if (yardstick$start == "continued") chain_trials else 1
+  chain <- if (yardstick$each == "continued") chain_trials else 1
   counted <- core_audit_procedure(core_steps(candidate), spec, seed, chain, 1, nsim, resolve_threads(NULL))
   all <- battery_parts(core_audit_parts(spec), counted$n, counted$example_trial, nsim)
   if (!plan$identity) {

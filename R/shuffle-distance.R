@@ -9,17 +9,17 @@
 #'
 #' @param procedure `shuffle_riffle()` with its default cut and clump, `shuffle_top_to_random()` or
 #'   `shuffle_shelf()`.
-#' @param deck_size Number of cards, 1 to 1,000.
+#' @param deck Cards, or how many: 1 to 1,000.
 #' @param times Numbers of repeats, 0 or more.
 #' @return A data frame: `times` (whole number), `total_variation` (0 to 1).
 #' @section Errors: `habanera_error_work` for a procedure without a closed form.
 #' @examples
 #' exact_distance(shuffle_riffle(), 52)
 #' @export
-exact_distance <- function(procedure, deck_size = 52, times = 1:12) {
+exact_distance <- function(procedure, deck = 52, times = 1:12) {
   check_given()
   check_procedure(procedure)
-  check_whole(deck_size, 1, 1000)
+  deck_size <- counted_deck(deck, 1, 1000, rlang::current_env())
   fits <- is.numeric(times) && length(times) && all(is.finite(times)) && all(times >= 0 & times == floor(times))
   if (!fits) refuse(sprintf("`times` must be numbers of repeats, such as 1:12, not %s.", said(times)))
   law <- closed_form(procedure, rlang::current_env())

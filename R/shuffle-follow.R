@@ -5,7 +5,7 @@
 #' @param procedure A procedure.
 #' @param position The card's place at the start, from the top; `NULL` shows the whole deck.
 #' @param times How often the procedure is repeated.
-#' @param deck_size Number of cards.
+#' @param deck Cards, or how many.
 #' @param where_from Instead of `position`: the place it ends at; the answer is where it must start.
 #' @param nsim,seed For random procedures on more than 7 cards: trials and seed of the simulation; of R functions
 #'   without `nsim` fewer, as many as take half a minute. The whole deck is that of trial 1 of the seed.
@@ -15,15 +15,15 @@
 #'   simulated share).
 #' @section Errors: `habanera_error_input` for places that are not in the deck.
 #' @examples
-#' follow(shuffle_faro(), position = 2, times = 14, deck_size = 44)
-#' follow(shuffle_riffle(), position = 1, times = 3, deck_size = 5)
+#' follow(shuffle_faro(), position = 2, times = 14, deck = 44)
+#' follow(shuffle_riffle(), position = 1, times = 3, deck = 5)
 #' @export
-follow <- function(procedure, position = NULL, times = 1, deck_size = 52, where_from = NULL, nsim = 1e5,
+follow <- function(procedure, position = NULL, times = 1, deck = 52, where_from = NULL, nsim = 1e5,
                    seed = NULL) {
   check_given()
   check_procedure(procedure)
   check_whole(times, 0, 1e4)
-  check_whole(deck_size, 1, most_cards)
+  deck_size <- counted_deck(deck, 1, most_cards, rlang::current_env())
   check_whole(nsim, 1, 1e9)
   if (!is.null(position)) check_whole(position, 1, deck_size)
   if (!is.null(where_from)) check_whole(where_from, 1, deck_size)
@@ -143,7 +143,7 @@ followed_line <- function(now) {
 #'
 #' @param procedure A deterministic procedure: faros, pile shuffles that are picked up in a set order, an R function
 #'   that does the same whenever it is called.
-#' @param deck_size Number of cards, or several.
+#' @param deck Cards, or how many, or several such numbers.
 #' @return A data frame of class `habanera_periods`: `deck_size`, `period` (`NA` above 2^53) and `cycles`
 #'   (text: "2 of 1, 6 of 8" are two cycles of length 1 and six of length 8). `autoplot()` draws periods
 #'   over sizes.
@@ -152,15 +152,13 @@ followed_line <- function(now) {
 #' restore_period(shuffle_faro(), 44)
 #' restore_period(shuffle_faro("in"), 42:46)
 #' @export
-restore_period <- function(procedure, deck_size = 52) {
+restore_period <- function(procedure, deck = 52) {
   check_given()
   check_procedure(procedure)
-  if (is_cards(deck_size)) {
-    refuse("`deck_size` must be numbers of cards, such as 52, not the cards; length() counts them.")
-  }
+  deck_size <- if (is_cards(deck)) length(deck) else deck
   fits <- is.numeric(deck_size) && length(deck_size) %in% 1:1e4 && all(is.finite(deck_size)) &&
     all(deck_size >= 0 & deck_size <= most_cards & deck_size == floor(deck_size))
-  if (!fits) refuse(sprintf("`deck_size` must be numbers of cards, such as 52 or 2:60, not %s.", said(deck_size)))
+  if (!fits) refuse(sprintf("`deck` must be cards, or numbers of them, such as 52 or 2:60, not %s.", said(deck)))
   passes <- lapply(deck_size, function(n) fixed_pass(procedure, n))
   if (any(vapply(passes, is.null, TRUE))) {
     refuse(sprintf("%s is random: it has no period. exact() or follow() say what it does.",

@@ -30,8 +30,8 @@
 #' @examples
 #' mixing(list("riffle", "overhand"), times = c(0, 1, 4, 7), nsim = 1e4, seed = 1)
 #' @export
-mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5, seed = NULL, distance = 0.1,
-                   gain = 0.1, threads = NULL, progress = NULL) {
+mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5, seed = NULL, threads = NULL,
+                   distance = 0.1, gain = 0.1, progress = NULL) {
   check_given()
   procedures <- check_procedures(procedures)
   check_repeats(times)

@@ -6,21 +6,21 @@
 #'
 #' @param object `shuffle_retry()`, repeated at most.
 #' @param nsim,seed,... As in [simulate()][simulate.habanera_experiment].
-#' @param deck_size Number of cards.
+#' @param deck Cards, or how many.
 #' @return Counts with the outcome column `numbers`.
 #' @section Errors: `habanera_error_input` for any other procedure; simulate `positions(deck, procedure)`
 #'   instead.
 #' @examples
 #' simulate(shuffle_retry(), nsim = 1000, seed = 1)
 #' @export
-simulate.habanera_procedure <- function(object, nsim = 1e5, seed = NULL, ..., deck_size = 52) {
+simulate.habanera_procedure <- function(object, nsim = 1e5, seed = NULL, ..., deck = 52) {
   names <- vapply(object$steps, `[[`, "", "name")
   if (!length(names) || any(names != "retry")) {
     refuse(sprintf(paste("simulate() of a procedure counts the random numbers of shuffle_retry(); for %s",
                          "simulate positions(deck, procedure)."), quoted(format(object))))
   }
-  check_whole(deck_size, 0, most_cards)
-  simulate(new_experiment("habanera_retry_cost", shuffle = object, deck_size = deck_size), nsim, seed, ...)
+  deck_size <- counted_deck(deck, 0, most_cards, rlang::current_env())
+  simulate(new_experiment("habanera_retry_cost", shuffle = object, deck = deck_size), nsim, seed, ...)
 }
 
 #' @export

@@ -12,14 +12,14 @@
 #' audit(shuffle_naive_swap(), nsim = 1e4, seed = 1, sizes = 0:4)
 NULL
 
-audit_over_sizes <- function(procedure, sizes, nsim, seed, start, level, threads, call) {
+audit_over_sizes <- function(procedure, sizes, nsim, seed, each, level, threads, call) {
   fits <- is.numeric(sizes) && length(sizes) %in% 1:1e4 && all(is.finite(sizes)) &&
     all(sizes >= 0 & sizes <= most_audited_cards & sizes == floor(sizes))
   if (!fits) refuse(sprintf("`sizes` must be numbers of cards, such as 0:10, not %s.", said(sizes)), call = call)
   check_level(level, call = call)
   bar <- local_progress("Auditing", total = length(sizes))
   audits <- lapply_until_interrupted(sizes, function(n) {
-    audit_procedure(procedure, deck_numbered(n), nsim, seed, start, level / length(sizes), threads, call = call)
+    audit_procedure(procedure, deck_numbered(n), nsim, seed, each, level / length(sizes), threads, call = call)
   }, "deck size", bar)
   table <- do.call(rbind, lapply(audits, size_row))
   bad <- which(table[["verdict"]] != "no_bias_seen")

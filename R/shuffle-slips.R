@@ -51,10 +51,10 @@ new_candidate <- function(family, value) {
 }
 
 #' @rdname diagnose
-#' @param deck_size Number of cards.
+#' @param deck Cards, or how many.
 #' @export
-known_slips <- function(deck_size = 52) {
-  check_whole(deck_size, 0, most_audited_cards)
+known_slips <- function(deck = 52) {
+  deck_size <- counted_deck(deck, 0, most_audited_cards, rlang::current_env())
   candidates <- unlist(lapply(slip_families(deck_size), expand_family), recursive = FALSE)
   rlang::set_names(vapply(candidates, `[[`, "", "text"), vapply(candidates, `[[`, "", "words"))
 }

@@ -17,7 +17,7 @@ new_audit <- function(counted, plan, made) {
 broken_example <- function(counted, plan, made) {
   trial <- counted$halves$all$example_trial$broken
   if (is.null(counted$rows)) {
-    if (made$start == "continued") return(NULL)
+    if (made$each == "continued") return(NULL)
     return(as.character(shuffled_cards(plan$deck, made$procedure, made$seed, trial, NULL)))
   }
   codes <- if (plan$identity) as.character(plan$deck) else kinds_of(plan$deck)$cards
@@ -152,7 +152,7 @@ tell.habanera_audit <- function(x, ...) {
 audit_header <- function(x) {
   how <- c(sprintf("%s trials", format_count(x$trials)),
            if (!is.null(x$made$seed)) sprintf("seed %s", whole_code(x$made$seed)),
-           if (x$made$start == "continued") sprintf("going on in chains of %s", format_count(chain_trials)))
+           if (x$made$each == "continued") sprintf("going on in chains of %s", format_count(chain_trials)))
   sprintf("<audit> %s on %s; %s", x$made$words, deck_in_words(x$plan$deck), paste(how, collapse = ", "))
 }
 

@@ -4,7 +4,7 @@ counting_question <- function(folder, threads) {
   twin <- player_counting(player_basic(), file.path(folder, "level-one.yaml"), file.path(folder, "twins-bets.csv"))
   gain <- counter_gain(game_blackjack(), twin, cut_after = c(0.5, 0.6, 0.7, 0.8), nsim = 40000, seed = demo_seed,
                        threads = threads)
-  door <- bets_follow(file.path(folder, "bets-by-the-door.csv"), file.path(folder, "level-one.yaml"))
+  door <- bets_follow(game_blackjack(), file.path(folder, "bets-by-the-door.csv"), file.path(folder, "level-one.yaml"))
   write_lines_whole(csv_table_lines(plain_table(gain)), file.path(folder, "counter-gain.csv"))
   sentence <- paste(counting_sentence(gain), sprintf("And the guest by the door? %s.",
                                                      sub(":.*$", "", follow_sentence(door$found))))

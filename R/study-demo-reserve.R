@@ -7,7 +7,7 @@ reserve_question <- function(folder, threads) {
   reserves <- vapply(evenings, function(of) tidy(of)$estimate[tidy(of)$term == "reserve_p99"], 0)
   write_lines_whole(csv_table_lines(data.frame(evening = names(reserves), reserve = reserves)),
                     file.path(folder, "reserves.csv"))
-  back <- takings(file.path(folder, "takings-back.csv"), game_blackjack(), player_basic())
+  back <- takings(game_blackjack(), file.path(folder, "takings-back.csv"), player_basic())
   sentence <- sprintf("Reserves that survive the lowest point in 99%% of seasons: %s. And the back table? %s.",
                       join_words(sprintf("%s stakes for the %s", format_number(reserves, 3), names(reserves))),
                       sub(":.*$", "", takings_sentence(back)))

@@ -39,7 +39,7 @@ format.habanera_result <- function(x, ...) lines_printed(function() tell(x, ...)
 print.habanera_result <- function(x, ...) {
   # Lines are as colourful as the terminal that they go to.
   rlang::local_options(cli.num_colors = cli::num_ansi_colors())
-  writeLines(format(x, ...))
+  writeLines(format.habanera_result(x, ...))
   invisible(x)
 }
 

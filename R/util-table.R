@@ -59,6 +59,6 @@ plain_table <- function(x) {
 part_in_words <- function(x) if (is.null(attr(x, "part"))) "" else sprintf("; interrupted: %s", attr(x, "part"))
 
 with_part <- function(table, x) {
-  if (!is.null(attr(x, "part")) && NROW(table)) table$part <- attr(x, "part")
+  if (!is.null(attr(x, "part")) && NROW(table)) table[["part"]] <- attr(x, "part")
   table
 }

@@ -68,7 +68,7 @@ video_poker_advice <- function(game, cards, up_card, hands, working, call) {
   held <- dealt_hand(game, cards, call)
   worth <- core_keep_ways(game$spec$rules, match(codes_of(held), kinds_of(game$deck)$codes))
   kept <- vapply(seq_along(worth) - 1, kept_text, "", as.character(held))
-  list(action = kept, expected = worth / game$spec$rules$stake - 1, held = held, up_card = NULL)
+  list(move = kept, expected = worth / game$spec$rules$stake - 1, held = held, up_card = NULL)
 }
 
 # The cards that the bits of a number keep.

@@ -92,7 +92,7 @@ war_rules <- function() {
     )),
     rule_choice("repetition", c("none", "seat_1", "tied"),
                 "when all piles lie as at the beginning of an earlier round: no rule, seat 1 wins, or tied"),
-    rule_flag("inner_game", paste(
+    rule_flag("inner_game", FALSE, paste(
       "when every seat holds at least as many cards as the rank it just turned, a game within the game on copies of",
       "that many next cards decides the round"
     )),

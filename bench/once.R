@@ -66,8 +66,8 @@ single_jobs <- list(
   "category_odds(), all 133,784,560 hands of 7, one thread" = function() category_odds(size = 7, threads = 1),
   "showdown(), two hands on 1,712,304 boards" = function() showdown(list("AS KS", "QH QD")),
   "category and strength of 1,000,000 hands of 5" = function() {
-    hand_category(many_hands, hand_size = 5)
-    hand_strength(many_hands, hand_size = 5)
+    hand_category(many_hands, size = 5)
+    hand_strength(many_hands, size = 5)
   },
   "1,000,000 hands of 7 dealt and ranked, one thread" = function() {
     simulate(draws(deck_standard(), 7, kind = category()), nsim = 1e6, seed = 1, threads = 1)
@@ -105,4 +105,3 @@ single_jobs <- c(single_jobs, list(
   "audit of them" = function() audit(logged)
 ))
 logged <- shuffle_recorded(recorded[["numbers"]])
-

@@ -10,66 +10,6 @@ Rcpp::Rostream<true>&  Rcpp::Rcout = Rcpp::Rcpp_cout_get();
 Rcpp::Rostream<false>& Rcpp::Rcerr = Rcpp::Rcpp_cerr_get();
 #endif
 
-// core_audit_parts
-Rcpp::DataFrame core_audit_parts(Rcpp::List spec);
-RcppExport SEXP _habanera_core_audit_parts(SEXP specSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_audit_parts(spec));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_audit_procedure
-Rcpp::List core_audit_procedure(Rcpp::List steps, Rcpp::List spec, double seed, double chain, double first, double count, int threads);
-RcppExport SEXP _habanera_core_audit_procedure(SEXP stepsSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP chainSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
-    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
-    Rcpp::traits::input_parameter< double >::type chain(chainSEXP);
-    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
-    Rcpp::traits::input_parameter< double >::type count(countSEXP);
-    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_audit_procedure(steps, spec, seed, chain, first, count, threads));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_audit_rows
-Rcpp::List core_audit_rows(Rcpp::IntegerMatrix rows, Rcpp::List spec, double first, double count, int threads);
-RcppExport SEXP _habanera_core_audit_rows(SEXP rowsSEXP, SEXP specSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type rows(rowsSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
-    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
-    Rcpp::traits::input_parameter< double >::type count(countSEXP);
-    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_audit_rows(rows, spec, first, count, threads));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_repeated_rows
-Rcpp::NumericVector core_repeated_rows(Rcpp::IntegerMatrix rows);
-RcppExport SEXP _habanera_core_repeated_rows(SEXP rowsSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type rows(rowsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_repeated_rows(rows));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_distance_law
-Rcpp::NumericVector core_distance_law(double cards);
-RcppExport SEXP _habanera_core_distance_law(SEXP cardsSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< double >::type cards(cardsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_distance_law(cards));
-    return rcpp_result_gen;
-END_RCPP
-}
 // core_baccarat
 SEXP core_baccarat(Rcpp::List spec);
 RcppExport SEXP _habanera_core_baccarat(SEXP specSEXP) {
@@ -179,6 +119,15 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< double >::type count(countSEXP);
     Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_blackjack_forks(spec, draw, plays, departs, cells, seed, first, count, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_blackjack_room
+Rcpp::NumericVector core_blackjack_room();
+RcppExport SEXP _habanera_core_blackjack_room() {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    rcpp_result_gen = Rcpp::wrap(core_blackjack_room());
     return rcpp_result_gen;
 END_RCPP
 }
@@ -364,37 +313,6 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
-// core_write_file
-std::string core_write_file(std::string path, Rcpp::RawVector bytes);
-RcppExport SEXP _habanera_core_write_file(SEXP pathSEXP, SEXP bytesSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< std::string >::type path(pathSEXP);
-    Rcpp::traits::input_parameter< Rcpp::RawVector >::type bytes(bytesSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_write_file(path, bytes));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_write_output
-std::string core_write_output(Rcpp::RawVector bytes);
-RcppExport SEXP _habanera_core_write_output(SEXP bytesSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::RawVector >::type bytes(bytesSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_write_output(bytes));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_path_kind
-std::string core_path_kind(std::string path);
-RcppExport SEXP _habanera_core_path_kind(SEXP pathSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< std::string >::type path(pathSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_path_kind(path));
-    return rcpp_result_gen;
-END_RCPP
-}
 // core_game_words
 Rcpp::List core_game_words(SEXP game);
 RcppExport SEXP _habanera_core_game_words(SEXP gameSEXP) {
@@ -548,6 +466,15 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_numbers
+Rcpp::NumericVector core_numbers();
+RcppExport SEXP _habanera_core_numbers() {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    rcpp_result_gen = Rcpp::wrap(core_numbers());
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_hand_worth
 Rcpp::List core_hand_worth(Rcpp::List rules, Rcpp::IntegerVector codes, Rcpp::IntegerVector sizes);
 RcppExport SEXP _habanera_core_hand_worth(SEXP rulesSEXP, SEXP codesSEXP, SEXP sizesSEXP) {
@@ -601,78 +528,6 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
-// core_hands_start
-Rcpp::List core_hands_start(Rcpp::List maker, int marks);
-RcppExport SEXP _habanera_core_hands_start(SEXP makerSEXP, SEXP marksSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
-    Rcpp::traits::input_parameter< int >::type marks(marksSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_hands_start(maker, marks));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_hands_draw
-Rcpp::List core_hands_draw(Rcpp::List maker, Rcpp::List law, int count, Rcpp::List words);
-RcppExport SEXP _habanera_core_hands_draw(SEXP makerSEXP, SEXP lawSEXP, SEXP countSEXP, SEXP wordsSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
-    Rcpp::traits::input_parameter< int >::type count(countSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_hands_draw(maker, law, count, words));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_hands_put_under
-Rcpp::List core_hands_put_under(Rcpp::List maker, Rcpp::List law, Rcpp::NumericVector under_first);
-RcppExport SEXP _habanera_core_hands_put_under(SEXP makerSEXP, SEXP lawSEXP, SEXP under_firstSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
-    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type under_first(under_firstSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_hands_put_under(maker, law, under_first));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_hands_kept
-Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List ways);
-RcppExport SEXP _habanera_core_hands_kept(SEXP makerSEXP, SEXP lawSEXP, SEXP waysSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type ways(waysSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_hands_kept(maker, law, ways));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_hands_exchange
-Rcpp::List core_hands_exchange(Rcpp::List maker, Rcpp::List law, Rcpp::IntegerMatrix kept);
-RcppExport SEXP _habanera_core_hands_exchange(SEXP makerSEXP, SEXP lawSEXP, SEXP keptSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
-    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type kept(keptSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_hands_exchange(maker, law, kept));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_hands_indices
-Rcpp::NumericVector core_hands_indices(Rcpp::List maker, Rcpp::List law, Rcpp::List words);
-RcppExport SEXP _habanera_core_hands_indices(SEXP makerSEXP, SEXP lawSEXP, SEXP wordsSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_hands_indices(maker, law, words));
-    return rcpp_result_gen;
-END_RCPP
-}
 // core_high_card
 SEXP core_high_card(Rcpp::List spec);
 RcppExport SEXP _habanera_core_high_card(SEXP specSEXP) {
@@ -690,6 +545,77 @@ BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     rcpp_result_gen = Rcpp::wrap(core_narrows(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table
+SEXP core_table(std::vector<std::string> names);
+RcppExport SEXP _habanera_core_table(SEXP namesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< std::vector<std::string> >::type names(namesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table(names));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_lay
+SEXP core_table_lay(SEXP pointer, Rcpp::List piles);
+RcppExport SEXP _habanera_core_table_lay(SEXP pointerSEXP, SEXP pilesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type piles(pilesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_lay(pointer, piles));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_move
+SEXP core_table_move(SEXP pointer, SEXP from, SEXP to, SEXP n, SEXP at, SEXP beneath);
+RcppExport SEXP _habanera_core_table_move(SEXP pointerSEXP, SEXP fromSEXP, SEXP toSEXP, SEXP nSEXP, SEXP atSEXP, SEXP beneathSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type from(fromSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type to(toSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type n(nSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type at(atSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type beneath(beneathSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_move(pointer, from, to, n, at, beneath));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_cards
+SEXP core_table_cards(SEXP pointer, SEXP pile, SEXP at);
+RcppExport SEXP _habanera_core_table_cards(SEXP pointerSEXP, SEXP pileSEXP, SEXP atSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type at(atSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_cards(pointer, pile, at));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_size
+SEXP core_table_size(SEXP pointer, SEXP pile);
+RcppExport SEXP _habanera_core_table_size(SEXP pointerSEXP, SEXP pileSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_size(pointer, pile));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_put
+SEXP core_table_put(SEXP pointer, SEXP pile, Rcpp::IntegerVector cards);
+RcppExport SEXP _habanera_core_table_put(SEXP pointerSEXP, SEXP pileSEXP, SEXP cardsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type cards(cardsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_put(pointer, pile, cards));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -773,6 +699,78 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type hands(handsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_read_hands(words, hands));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_start
+Rcpp::List core_hands_start(Rcpp::List maker, int marks);
+RcppExport SEXP _habanera_core_hands_start(SEXP makerSEXP, SEXP marksSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< int >::type marks(marksSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_start(maker, marks));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_draw
+Rcpp::List core_hands_draw(Rcpp::List maker, Rcpp::List law, int count, Rcpp::List words);
+RcppExport SEXP _habanera_core_hands_draw(SEXP makerSEXP, SEXP lawSEXP, SEXP countSEXP, SEXP wordsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< int >::type count(countSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_draw(maker, law, count, words));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_put_under
+Rcpp::List core_hands_put_under(Rcpp::List maker, Rcpp::List law, Rcpp::NumericVector under_first);
+RcppExport SEXP _habanera_core_hands_put_under(SEXP makerSEXP, SEXP lawSEXP, SEXP under_firstSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type under_first(under_firstSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_put_under(maker, law, under_first));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_kept
+Rcpp::IntegerMatrix core_hands_kept(Rcpp::List maker, Rcpp::List law, Rcpp::List ways);
+RcppExport SEXP _habanera_core_hands_kept(SEXP makerSEXP, SEXP lawSEXP, SEXP waysSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type ways(waysSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_kept(maker, law, ways));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_exchange
+Rcpp::List core_hands_exchange(Rcpp::List maker, Rcpp::List law, Rcpp::IntegerMatrix kept);
+RcppExport SEXP _habanera_core_hands_exchange(SEXP makerSEXP, SEXP lawSEXP, SEXP keptSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type kept(keptSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_exchange(maker, law, kept));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_hands_indices
+Rcpp::NumericVector core_hands_indices(Rcpp::List maker, Rcpp::List law, Rcpp::List words);
+RcppExport SEXP _habanera_core_hands_indices(SEXP makerSEXP, SEXP lawSEXP, SEXP wordsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type maker(makerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type law(lawSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type words(wordsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_hands_indices(maker, law, words));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -899,74 +897,94 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
-// core_table
-SEXP core_table(std::vector<std::string> names);
-RcppExport SEXP _habanera_core_table(SEXP namesSEXP) {
+// core_audit_parts
+Rcpp::DataFrame core_audit_parts(Rcpp::List spec);
+RcppExport SEXP _habanera_core_audit_parts(SEXP specSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< std::vector<std::string> >::type names(namesSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table(names));
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_audit_parts(spec));
     return rcpp_result_gen;
 END_RCPP
 }
-// core_table_lay
-SEXP core_table_lay(SEXP pointer, Rcpp::List piles);
-RcppExport SEXP _habanera_core_table_lay(SEXP pointerSEXP, SEXP pilesSEXP) {
+// core_audit_procedure
+Rcpp::List core_audit_procedure(Rcpp::List steps, Rcpp::List spec, double seed, double chain, double first, double count, int threads);
+RcppExport SEXP _habanera_core_audit_procedure(SEXP stepsSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP chainSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type piles(pilesSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table_lay(pointer, piles));
+    Rcpp::traits::input_parameter< Rcpp::List >::type steps(stepsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seed(seedSEXP);
+    Rcpp::traits::input_parameter< double >::type chain(chainSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_audit_procedure(steps, spec, seed, chain, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
-// core_table_move
-SEXP core_table_move(SEXP pointer, SEXP from, SEXP to, SEXP n, SEXP at, SEXP beneath);
-RcppExport SEXP _habanera_core_table_move(SEXP pointerSEXP, SEXP fromSEXP, SEXP toSEXP, SEXP nSEXP, SEXP atSEXP, SEXP beneathSEXP) {
+// core_audit_rows
+Rcpp::List core_audit_rows(Rcpp::IntegerMatrix rows, Rcpp::List spec, double first, double count, int threads);
+RcppExport SEXP _habanera_core_audit_rows(SEXP rowsSEXP, SEXP specSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type from(fromSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type to(toSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type n(nSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type at(atSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type beneath(beneathSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table_move(pointer, from, to, n, at, beneath));
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type rows(rowsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type first(firstSEXP);
+    Rcpp::traits::input_parameter< double >::type count(countSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_audit_rows(rows, spec, first, count, threads));
     return rcpp_result_gen;
 END_RCPP
 }
-// core_table_cards
-SEXP core_table_cards(SEXP pointer, SEXP pile, SEXP at);
-RcppExport SEXP _habanera_core_table_cards(SEXP pointerSEXP, SEXP pileSEXP, SEXP atSEXP) {
+// core_repeated_rows
+Rcpp::NumericVector core_repeated_rows(Rcpp::IntegerMatrix rows);
+RcppExport SEXP _habanera_core_repeated_rows(SEXP rowsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type at(atSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table_cards(pointer, pile, at));
+    Rcpp::traits::input_parameter< Rcpp::IntegerMatrix >::type rows(rowsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_repeated_rows(rows));
     return rcpp_result_gen;
 END_RCPP
 }
-// core_table_size
-SEXP core_table_size(SEXP pointer, SEXP pile);
-RcppExport SEXP _habanera_core_table_size(SEXP pointerSEXP, SEXP pileSEXP) {
+// core_distance_law
+Rcpp::NumericVector core_distance_law(double cards);
+RcppExport SEXP _habanera_core_distance_law(SEXP cardsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table_size(pointer, pile));
+    Rcpp::traits::input_parameter< double >::type cards(cardsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_distance_law(cards));
     return rcpp_result_gen;
 END_RCPP
 }
-// core_table_put
-SEXP core_table_put(SEXP pointer, SEXP pile, Rcpp::IntegerVector cards);
-RcppExport SEXP _habanera_core_table_put(SEXP pointerSEXP, SEXP pileSEXP, SEXP cardsSEXP) {
+// core_write_file
+std::string core_write_file(std::string path, Rcpp::RawVector bytes);
+RcppExport SEXP _habanera_core_write_file(SEXP pathSEXP, SEXP bytesSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
-    Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
-    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type cards(cardsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table_put(pointer, pile, cards));
+    Rcpp::traits::input_parameter< std::string >::type path(pathSEXP);
+    Rcpp::traits::input_parameter< Rcpp::RawVector >::type bytes(bytesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_write_file(path, bytes));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_write_output
+std::string core_write_output(Rcpp::RawVector bytes);
+RcppExport SEXP _habanera_core_write_output(SEXP bytesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::RawVector >::type bytes(bytesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_write_output(bytes));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_path_kind
+std::string core_path_kind(std::string path);
+RcppExport SEXP _habanera_core_path_kind(SEXP pathSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< std::string >::type path(pathSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_path_kind(path));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -1035,11 +1053,6 @@ END_RCPP
 }
 
 static const R_CallMethodDef CallEntries[] = {
-    {"_habanera_core_audit_parts", (DL_FUNC) &_habanera_core_audit_parts, 1},
-    {"_habanera_core_audit_procedure", (DL_FUNC) &_habanera_core_audit_procedure, 7},
-    {"_habanera_core_audit_rows", (DL_FUNC) &_habanera_core_audit_rows, 5},
-    {"_habanera_core_repeated_rows", (DL_FUNC) &_habanera_core_repeated_rows, 1},
-    {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
     {"_habanera_core_baccarat", (DL_FUNC) &_habanera_core_baccarat, 1},
     {"_habanera_core_bankroll", (DL_FUNC) &_habanera_core_bankroll, 8},
     {"_habanera_core_lowest_point", (DL_FUNC) &_habanera_core_lowest_point, 2},
@@ -1049,6 +1062,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_blackjack_moves", (DL_FUNC) &_habanera_core_blackjack_moves, 0},
     {"_habanera_core_blackjack", (DL_FUNC) &_habanera_core_blackjack, 1},
     {"_habanera_core_blackjack_forks", (DL_FUNC) &_habanera_core_blackjack_forks, 9},
+    {"_habanera_core_blackjack_room", (DL_FUNC) &_habanera_core_blackjack_room, 0},
     {"_habanera_core_blackjack_edge", (DL_FUNC) &_habanera_core_blackjack_edge, 4},
     {"_habanera_core_blackjack_side_bets", (DL_FUNC) &_habanera_core_blackjack_side_bets, 2},
     {"_habanera_core_blackjack_best", (DL_FUNC) &_habanera_core_blackjack_best, 3},
@@ -1064,9 +1078,6 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},
     {"_habanera_core_trial_draws", (DL_FUNC) &_habanera_core_trial_draws, 3},
     {"_habanera_core_walk_draws", (DL_FUNC) &_habanera_core_walk_draws, 2},
-    {"_habanera_core_write_file", (DL_FUNC) &_habanera_core_write_file, 2},
-    {"_habanera_core_write_output", (DL_FUNC) &_habanera_core_write_output, 1},
-    {"_habanera_core_path_kind", (DL_FUNC) &_habanera_core_path_kind, 1},
     {"_habanera_core_game_words", (DL_FUNC) &_habanera_core_game_words, 1},
     {"_habanera_core_walks_by_memory", (DL_FUNC) &_habanera_core_walks_by_memory, 2},
     {"_habanera_core_game_decks", (DL_FUNC) &_habanera_core_game_decks, 3},
@@ -1078,18 +1089,19 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_trial_game_on", (DL_FUNC) &_habanera_core_trial_game_on, 5},
     {"_habanera_core_walk_game", (DL_FUNC) &_habanera_core_walk_game, 3},
     {"_habanera_core_replay_game", (DL_FUNC) &_habanera_core_replay_game, 5},
+    {"_habanera_core_numbers", (DL_FUNC) &_habanera_core_numbers, 0},
     {"_habanera_core_hand_worth", (DL_FUNC) &_habanera_core_hand_worth, 3},
     {"_habanera_core_count_categories", (DL_FUNC) &_habanera_core_count_categories, 5},
     {"_habanera_core_strength_reader", (DL_FUNC) &_habanera_core_strength_reader, 3},
     {"_habanera_core_showdowns", (DL_FUNC) &_habanera_core_showdowns, 6},
-    {"_habanera_core_hands_start", (DL_FUNC) &_habanera_core_hands_start, 2},
-    {"_habanera_core_hands_draw", (DL_FUNC) &_habanera_core_hands_draw, 4},
-    {"_habanera_core_hands_put_under", (DL_FUNC) &_habanera_core_hands_put_under, 3},
-    {"_habanera_core_hands_kept", (DL_FUNC) &_habanera_core_hands_kept, 3},
-    {"_habanera_core_hands_exchange", (DL_FUNC) &_habanera_core_hands_exchange, 3},
-    {"_habanera_core_hands_indices", (DL_FUNC) &_habanera_core_hands_indices, 3},
     {"_habanera_core_high_card", (DL_FUNC) &_habanera_core_high_card, 1},
     {"_habanera_core_narrows", (DL_FUNC) &_habanera_core_narrows, 1},
+    {"_habanera_core_table", (DL_FUNC) &_habanera_core_table, 1},
+    {"_habanera_core_table_lay", (DL_FUNC) &_habanera_core_table_lay, 2},
+    {"_habanera_core_table_move", (DL_FUNC) &_habanera_core_table_move, 6},
+    {"_habanera_core_table_cards", (DL_FUNC) &_habanera_core_table_cards, 3},
+    {"_habanera_core_table_size", (DL_FUNC) &_habanera_core_table_size, 2},
+    {"_habanera_core_table_put", (DL_FUNC) &_habanera_core_table_put, 3},
     {"_habanera_core_pairs", (DL_FUNC) &_habanera_core_pairs, 1},
     {"_habanera_core_solve_pairs", (DL_FUNC) &_habanera_core_solve_pairs, 1},
     {"_habanera_core_judge_pairs", (DL_FUNC) &_habanera_core_judge_pairs, 6},
@@ -1097,6 +1109,12 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_trial_question", (DL_FUNC) &_habanera_core_trial_question, 3},
     {"_habanera_core_play_on", (DL_FUNC) &_habanera_core_play_on, 2},
     {"_habanera_core_read_hands", (DL_FUNC) &_habanera_core_read_hands, 2},
+    {"_habanera_core_hands_start", (DL_FUNC) &_habanera_core_hands_start, 2},
+    {"_habanera_core_hands_draw", (DL_FUNC) &_habanera_core_hands_draw, 4},
+    {"_habanera_core_hands_put_under", (DL_FUNC) &_habanera_core_hands_put_under, 3},
+    {"_habanera_core_hands_kept", (DL_FUNC) &_habanera_core_hands_kept, 3},
+    {"_habanera_core_hands_exchange", (DL_FUNC) &_habanera_core_hands_exchange, 3},
+    {"_habanera_core_hands_indices", (DL_FUNC) &_habanera_core_hands_indices, 3},
     {"_habanera_core_walk_question", (DL_FUNC) &_habanera_core_walk_question, 2},
     {"_habanera_core_class_law", (DL_FUNC) &_habanera_core_class_law, 5},
     {"_habanera_core_generator_seeds", (DL_FUNC) &_habanera_core_generator_seeds, 4},
@@ -1107,12 +1125,14 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_step_paths", (DL_FUNC) &_habanera_core_step_paths, 2},
     {"_habanera_core_exact_law", (DL_FUNC) &_habanera_core_exact_law, 5},
     {"_habanera_core_count_asked", (DL_FUNC) &_habanera_core_count_asked, 7},
-    {"_habanera_core_table", (DL_FUNC) &_habanera_core_table, 1},
-    {"_habanera_core_table_lay", (DL_FUNC) &_habanera_core_table_lay, 2},
-    {"_habanera_core_table_move", (DL_FUNC) &_habanera_core_table_move, 6},
-    {"_habanera_core_table_cards", (DL_FUNC) &_habanera_core_table_cards, 3},
-    {"_habanera_core_table_size", (DL_FUNC) &_habanera_core_table_size, 2},
-    {"_habanera_core_table_put", (DL_FUNC) &_habanera_core_table_put, 3},
+    {"_habanera_core_audit_parts", (DL_FUNC) &_habanera_core_audit_parts, 1},
+    {"_habanera_core_audit_procedure", (DL_FUNC) &_habanera_core_audit_procedure, 7},
+    {"_habanera_core_audit_rows", (DL_FUNC) &_habanera_core_audit_rows, 5},
+    {"_habanera_core_repeated_rows", (DL_FUNC) &_habanera_core_repeated_rows, 1},
+    {"_habanera_core_distance_law", (DL_FUNC) &_habanera_core_distance_law, 1},
+    {"_habanera_core_write_file", (DL_FUNC) &_habanera_core_write_file, 2},
+    {"_habanera_core_write_output", (DL_FUNC) &_habanera_core_write_output, 1},
+    {"_habanera_core_path_kind", (DL_FUNC) &_habanera_core_path_kind, 1},
     {"_habanera_core_video_poker", (DL_FUNC) &_habanera_core_video_poker, 1},
     {"_habanera_core_keep_ways", (DL_FUNC) &_habanera_core_keep_ways, 2},
     {"_habanera_core_keep_deck", (DL_FUNC) &_habanera_core_keep_deck, 1},

@@ -73,7 +73,9 @@ habanera::BlackjackRules to_blackjack_rules(const Rcpp::List& spec) {
   read_house(rules, spec);
   rules.stake = to_money(spec, "stake_units");
   rules.natural_pays = to_money(spec, "natural_units");
-  rules.insurance_stake = rules.stake / 2;
+  rules.surrender_costs = to_money(spec, "surrender_units");
+  rules.insurance_stake = to_money(spec, "insurance_units");
+  rules.insurance_wins = to_money(spec, "insured_units");
   rules.told_by_cards = Rcpp::as<bool>(spec["told_by_cards"]);
   return rules;
 }
@@ -204,4 +206,11 @@ Rcpp::List core_blackjack_forks(Rcpp::List spec, Rcpp::List draw, Rcpp::List pla
   return pack_sums(habanera::count_games(to_count(first), to_count(count), to_crew(threads), [&] {
     return habanera::ForkCounter(dealt, plan, to_count(seed));
   }).sums());
+}
+
+// How many seats and split hands there is room for.
+// [[Rcpp::export(rng = false)]]
+Rcpp::NumericVector core_blackjack_room() {
+  return Rcpp::NumericVector::create(Rcpp::Named("seats") = static_cast<double>(habanera::most_blackjack_seats),
+                                     Rcpp::Named("hands") = static_cast<double>(habanera::most_split_hands));
 }

@@ -155,7 +155,7 @@ Rcpp::List core_blackjack_edge(Rcpp::List spec, Rcpp::List shoe, Rcpp::List tabl
   return Rcpp::List::create(
       Rcpp::Named("first_hand") = words_of(rows, [](const Row& row) { return opening_name(row.first_hand); }),
       Rcpp::Named("up") = numbers_of(rows, [](const Row& row) { return row.up; }),
-      Rcpp::Named("action") = words_of(rows, [](const Row& row) { return move_name(row.move); }),
+      Rcpp::Named("move") = words_of(rows, [](const Row& row) { return move_name(row.move); }),
       Rcpp::Named("probability") = numbers_of(rows, [](const Row& row) { return row.chance; }),
       Rcpp::Named("net") = numbers_of(rows, [](const Row& row) { return row.worth.net; }),
       Rcpp::Named("staked") = numbers_of(rows, [](const Row& row) { return row.worth.staked; }),
@@ -209,7 +209,7 @@ Rcpp::List core_blackjack_expected(Rcpp::List spec, Rcpp::List shoe, std::string
   const std::vector<Row> rows = over_up_cards<Row>(
       house, [&](UpCardPlay& play) { return habanera::ExpectedOfBest(play, to_knows(knows)).rows(); });
   Rcpp::List packed = packed_rows(rows);
-  packed.push_back(words_of(rows, [](const Row& row) { return move_name(row.move); }), "action");
+  packed.push_back(words_of(rows, [](const Row& row) { return move_name(row.move); }), "move");
   packed.push_back(numbers_of(rows, [](const Row& row) { return row.expected; }), "expected");
   packed.push_back(numbers_of(rows, [](const Row& row) { return row.best; }), "best");
   return packed;
@@ -267,9 +267,9 @@ Rcpp::List core_blackjack_advice(Rcpp::List spec, Rcpp::List shoe, Rcpp::List st
   const auto& moves = advice.moves();
   const auto& endings = advice.endings();
   return Rcpp::List::create(
-      Rcpp::Named("action") = words_of(moves, [](const Worth& worth) { return move_name(worth.move); }),
+      Rcpp::Named("move") = words_of(moves, [](const Worth& worth) { return move_name(worth.move); }),
       Rcpp::Named("expected") = numbers_of(moves, [](const Worth& worth) { return worth.expected; }),
-      Rcpp::Named("ending_action") = words_of(endings, [](const Ending& ending) { return move_name(ending.move); }),
+      Rcpp::Named("ending_move") = words_of(endings, [](const Ending& ending) { return move_name(ending.move); }),
       Rcpp::Named("total") = words_of(endings, [](const Ending& ending) { return total_name(ending.total); }),
       Rcpp::Named("chance") = numbers_of(endings, [](const Ending& ending) { return ending.chance; }),
       Rcpp::Named("win") = numbers_of(endings, [](const Ending& ending) { return ending.win; }),

@@ -6,6 +6,7 @@
 #include <memory>
 #include <string>
 
+#include "habanera/count/system.hpp"
 #include "habanera/game/counting.hpp"
 #include "habanera/game/playable.hpp"
 
@@ -289,4 +290,13 @@ Rcpp::List core_replay_game(SEXP game, Rcpp::IntegerVector deck, double seed, do
   const Rcpp::List outcome = pack_columns(replayed.outcomes, [](const auto& row) { return row; });
   return Rcpp::List::create(Rcpp::Named("steps") = pack_steps(replayed.steps), Rcpp::Named("outcome") = outcome,
                             Rcpp::Named("zones") = pack_piles(replayed.zones));
+}
+
+// Numbers that the core has, and R must have the same.
+// [[Rcpp::export(rng = false)]]
+Rcpp::NumericVector core_numbers() {
+  return Rcpp::NumericVector::create(
+      Rcpp::Named("most_seats") = static_cast<double>(habanera::most_players),
+      Rcpp::Named("whole_win") = static_cast<double>(habanera::whole_win),
+      Rcpp::Named("parts_of_a_tag") = static_cast<double>(habanera::CountSystem::parts_of_a_tag));
 }

@@ -128,7 +128,7 @@ shuffling <- c(
 hands <- c(
   sprintf("category_odds(size = %s)",
           c(3:7, "5, deck = deck_standard(jokers = 1), rules = hand_rules(wild = rank == 'joker')")),
-  sprintf("hand_strength(shuffle(deck_standard(), seed = %d)[1:50], hand_size = 5)", 1:2),
+  sprintf("hand_strength(shuffle(deck_standard(), seed = %d)[1:50], size = 5)", 1:2),
   "showdown(list('AS KS', 'QH QD'))", "showdown(list('AS KS', 'QH QD', '7C 2D'), nsim = 20000, seed = 1, threads = 2)",
   "showdown(list('AS KS', 'QH QD'), board = '2S 9S KD')")
 solved <- c(

@@ -17,11 +17,13 @@ core_floors <- list(c("chance", "stat"), c("cards", "run"), c("watcher", "shuffl
 stopifnot(identical(unlist(r_floors), order$rooms), identical(unlist(core_floors), order$core_rooms))
 
 holds <- c(util = "checks, errors, files", stat = "counts, intervals, tests", cards = "decks, notation",
-           run = "the one driver", shuffle = "procedures, audit", hand = "rules, categories", answer = "reading results",
+           run = "the one driver", shuffle = "procedures, audit", hand = "rules, categories",
+           answer = "reading results",
            draw = "draws, positions", question = "questions, payouts", rule = "what a rule may be",
            player = "players, strategies", game = "kinds, run, exact", own = "games of one's own",
            ask = "what is asked of any game", counting = "card counting", bank = "bankrolls, nights",
-           plot = "figures", report = "pages", study = "the demo", cli = "the command", chance = "where choices come from",
+           plot = "figures", report = "pages", study = "the demo", cli = "the command",
+           chance = "where choices come from",
            watcher = "who looks on", count = "a running count")
 holds_in_core <- c(cards = "piles", run = "threads, tallies", shuffle = "procedures, their law", stat = "exact sums",
                    hand = "evaluator, showdowns", draw = "draws, how they are kept", question = "laws of questions",
@@ -31,8 +33,9 @@ floor_height <- 58
 
 box <- function(x, y, width, name, colour, holds) {
   is_game <- name %in% order$games_there
-  text <- sprintf("<text x=\"%.1f\" y=\"%.1f\" class=\"%s\">%s</text>", x + width / 2, y + c(if (is_game) 27 else 20, 36),
-                  c(if (is_game) "game" else "name", "holds"), c(name, if (is_game) "" else holds[[name]]))
+  text <- sprintf("<text x=\"%.1f\" y=\"%.1f\" class=\"%s\">%s</text>", x + width / 2,
+                  y + c(if (is_game) 27 else 20, 36), c(if (is_game) "game" else "name", "holds"),
+                  c(name, if (is_game) "" else holds[[name]]))
   c(sprintf("<rect x=\"%.1f\" y=\"%.1f\" width=\"%.1f\" height=\"46\" rx=\"5\" fill=\"%s\"/>", x, y, width, colour),
     text[c(TRUE, !is_game)])
 }
@@ -50,10 +53,11 @@ floors <- function(all, left, width, ground, colour, games_colour, holds) {
 ground <- 60 + length(r_floors) * floor_height
 label <- function(x, text) sprintf("<text x=\"%d\" y=\"36\" class=\"title\">%s</text>", x, text)
 lines <- c(
-  sprintf("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 1280 %d\" role=\"img\" aria-label=\"%s\">", ground + 66,
-          "The rooms of the core and of R, floor upon floor"),
+  sprintf("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 1280 %d\" role=\"img\" aria-label=\"%s\">",
+          ground + 66, "The rooms of the core and of R, floor upon floor"),
   "<style>text{font-family:Helvetica,Arial,sans-serif;text-anchor:middle;fill:#1d2733}.name{font-size:13.5px;",
-  "font-weight:bold}.game{font-size:11px;font-weight:bold}.holds{font-size:11.5px;fill:#4a5868}.title{font-size:16px;font-weight:bold}</style>",
+  "font-weight:bold}.game{font-size:11px;font-weight:bold}.holds{font-size:11.5px;",
+  "fill:#4a5868}.title{font-size:16px;font-weight:bold}</style>",
   sprintf("<rect width=\"1280\" height=\"%d\" fill=\"#ffffff\"/>", ground + 66),
   label(310, "The core: C++17, headers only"), label(960, "R/: a file's room is its name before the first -"),
   floors(core_floors, 30, 570, ground, "#dbe8f4", "#f6e3c8", utils::modifyList(as.list(holds), as.list(holds_in_core))),

@@ -37,7 +37,7 @@ exported <- getNamespaceExports("habanera")
 places_of_calls <- function(expr, at = integer()) {
   if (!is.call(expr)) return(list())
   inner <- unlist(lapply(seq_along(expr), function(i) {
-    if (identical(expr[[i]], quote(expr = ))) list() else places_of_calls(expr[[i]], c(at, i))
+    if (identical(expr[[i]], rlang::missing_arg())) list() else places_of_calls(expr[[i]], c(at, i))
   }), recursive = FALSE)
   called <- is.name(expr[[1]]) && as.character(expr[[1]]) %in% exported && length(expr) > 1
   c(if (called) list(at), inner)
@@ -81,14 +81,14 @@ further <- expression(
   shuffle_shelf(shelves = 5), deck_sampled("standard", 5), write_rules(game_war(), file.path(folder, "w.yaml")),
   game_cpp("nowhere.cpp"), keep_run(3), shuffle_steps(), diagnose(audit(shuffle_naive_swap(), nsim = 100, seed = 1)),
   strategy_grid(player_basic()), draws_recorded(list("AS KD", "QH 2C"), deck_standard(), size = 2), shuffle_cut(),
-  judge_count("level one balanced"),
+  judge_count(game_blackjack(), "level one balanced"),
   player_lookahead(5, "random"), player_basic(), shuffle_wash(seconds = 3), player_insures(player_basic()),
   player_never_busts(), player_as_dealer(), write_strategy(player_basic(), file.path(folder, "s.csv")),
   shuffle_retry(shuffle_random_keys()),
   outcome_choice(c("a", "b"), "which"), shuffle_small_seed(bits = 4), shuffle_modulo(), shuffle_overhand(packet = 4),
   shuffle_top_to_random(times = 2), shuffle_coin_sort(), shuffle_piles(piles = 4),
   shuffle_with(function(deck) rev(deck)),
-  write_deviations(deviations(data.frame(hand = "hard 16", up_card = "10", from = 0, below = NA, action = "stand")),
+  write_deviations(deviations(data.frame(hand = "hard 16", up_card = "10", from = 0, below = NA, move = "stand")),
                    file.path(folder, "d.csv")),
   find_deviations(game_blackjack(packs = 1), range = 0:1, nsim = 0), judge_moves(sit_in(game_pairs(pairs = 2),
                                                                                         seed = 1)),
@@ -97,7 +97,7 @@ further <- expression(
   player_with(function(view, moves) moves[1]), estimate_names(game_war()),
   draw_more(draws(deck_standard(), 2, a = count(rank == "A")), 2),
   audit(shuffle_recorded(demo_file("volunteer-shuffles.csv"))), showdown(list("AS KS", "QH QD"), nsim = 100, seed = 1),
-  category_odds(size = 3), takings(demo_file("takings-front.csv"), game_high_card()), player_forgetful(0.5, 3),
+  category_odds(size = 3), takings(game_high_card(), demo_file("takings-front.csv")), player_forgetful(0.5, 3),
   report(simulate(draws(deck_numbered(3), 1), 10, seed = 1), file.path(folder, "r.html")), rules(game_war()),
   card_impact(game_war(), nsim = 100, seed = 1), bankroll(game_high_card(), start = 10, rounds = 100))
 
@@ -151,9 +151,9 @@ readers <- list(deck_from = deck_from, recorded = function(file) draws_recorded(
                 twenty_one = function(file) game_blackjack(rules = file), piles = function(file) game_war(piles = file),
                 pays = function(file) game_video_poker(pays = file),
                 third = function(file) game_baccarat(third_card = file),
-                strategy = strategy_table, takings = function(file) takings(file, game_high_card()),
+                strategy = strategy_table, takings = function(file) takings(game_high_card(), file),
                 bets = function(file) bet_ramp(file),
-                follow = function(file) bets_follow(file), edges = edge_table, hands = hand_category,
+                follow = function(file) bets_follow(game_blackjack(), file), edges = edge_table, hands = hand_category,
                 system = counting_system,
                 hand_rules = function(file) category_odds(rules = file), judge = judge_moves, result = read_result,
                 deviations = deviations)

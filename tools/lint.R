@@ -8,7 +8,8 @@ linters <- lintr::linters_with_defaults(
 )
 folders <- c("R", "tests/testthat", "bench", "tools", "inst/examples")
 files <- setdiff(list.files(folders, "\\.R$", full.names = TRUE), "R/RcppExports.R")
-found <- do.call(c, lapply(files, lintr::lint, linters = linters))
+found <- do.call(c, parallel::mclapply(files, lintr::lint, linters = linters, mc.cores = parallel::detectCores(),
+                                       mc.preschedule = FALSE))
 for (lint in found) cat(sprintf("%s:%d: %s\n", lint$filename, lint$line_number, lint$message))
 code <- c(files, list.files(c("src", "inst/include", "tests/core"), "\\.(cpp|hpp|h)$", full.names = TRUE,
                             recursive = TRUE))

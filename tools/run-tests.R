@@ -1,4 +1,4 @@
-# Runs the core's own tests, then testthat's, files side by side, and ends with the number of tests that passed, failed
+# Lints, runs testthat's tests, files side by side, then the core's own, and ends with the number of tests that passed, failed
 # and were skipped. Exit status 1 if any failed.
 #
 #   make test              all
@@ -17,6 +17,13 @@ core_results <- function() {
   numbers <- vapply(2:4, function(i) as.numeric(sub(paste0("^.*", pattern, ".*$"), paste0("\\", i),
                                                     summary)), 0)
   c(passed = numbers[1], failed = numbers[2], skipped = numbers[3])
+}
+
+# All lint is one test; what is wrong is printed.
+lint_results <- function() {
+  sound <- system2("make", c("-s", "lint")) == 0
+  if (!sound) cat("make lint: not clean.\n")
+  c(passed = as.numeric(sound), failed = as.numeric(!sound), skipped = 0)
 }
 
 # What the tests of a file came to, test by test, and the processor time of the file; what failed is printed.
@@ -75,13 +82,14 @@ only <- Sys.getenv("FILE")
 files <- list.files("tests/testthat", "^test-.*[.]R$", full.names = TRUE)
 files <- files[grepl(only, basename(files))]
 if (!length(files)) stop("No file of tests has \"", only, "\" in its name.")
+linted <- if (!nzchar(only)) lint_results()
 results <- package_results(files)
 tests <- do.call(rbind, lapply(results, `[[`, "tests"))
 tell_slowest(tests, sum(vapply(results, `[[`, 0, "processor")))
 total <- colSums(tests[c("passed", "failed", "skipped")])
 if (!nzchar(only)) {
   utils::write.csv(tests[c("file", "test", "seconds")], "build/test-seconds.csv", row.names = FALSE)
-  total <- total + core_results()
+  total <- total + linted + core_results()
 }
 cat(sprintf("\n%d passed, %d failed, %d skipped\n", total[["passed"]], total[["failed"]],
             total[["skipped"]]))

@@ -8,7 +8,7 @@ print(effects)
 print(design_tags(effects))
 twin <- counting_system(demo_file("level-one.yaml"))
 print(twin)
-print(true_count_distribution(twin, table, 156))
+print(true_count_distribution(table, twin, 156))
 
 # Shoes played by his count: what a stake brings at each, in all, and by other bets on the very same shoes.
 counter <- player_counting(player_basic(), twin, bets = demo_file("twins-bets.csv"))
@@ -36,5 +36,5 @@ print(bankroll(reprice(found, c("0" = 1, "1" = 4, "2" = 12)), start = 400, round
 print(counter_gain(table, counter, cut_after = c(0.5, 0.6, 0.7, 0.8), nsim = 10000, seed = 44))
 
 # Does a guest do so? Bets and cards as they were written down.
-print(bets_follow(demo_file("bets-at-the-window.csv"), twin))
-print(bets_follow(demo_file("bets-by-the-door.csv"), twin))
+print(bets_follow(game_blackjack(), demo_file("bets-at-the-window.csv"), twin))
+print(bets_follow(game_blackjack(), demo_file("bets-by-the-door.csv"), twin))

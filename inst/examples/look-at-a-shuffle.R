@@ -9,8 +9,8 @@ print(replay(routine, seed = 1, trial = 1, deck = deck_numbered(16)))
 print(summary(exact(shuffle_naive_swap(), deck_numbered(3))))
 
 # The top card after one and two riffles; and eight perfect interleaves.
-print(follow(shuffle_riffle(), position = 1, times = 2, deck_size = 6))
-print(follow(shuffle_faro(), position = 2, times = 14, deck_size = 44))
+print(follow(shuffle_riffle(), position = 1, times = 2, deck = 6))
+print(follow(shuffle_faro(), position = 2, times = 14, deck = 44))
 print(restore_period(shuffle_faro("in"), 42:46))
 
 # How far from uniform, exactly.

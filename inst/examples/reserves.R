@@ -21,5 +21,5 @@ print(stake_fraction(money_distribution(c(-1, 1), c(0.48, 0.52))))
 print(rounds_to_show(game_high_card()))
 
 # Forty nights as they were written down.
-print(takings(demo_file("takings-front.csv"), game_blackjack(), player_basic()))
-print(takings(demo_file("takings-back.csv"), game_blackjack(), player_basic()))
+print(takings(game_blackjack(), demo_file("takings-front.csv"), player_basic()))
+print(takings(game_blackjack(), demo_file("takings-back.csv"), player_basic()))

@@ -176,22 +176,22 @@ InPlay in_play(const Blackjack& game, const SmallShoe& shoe, Card up, const std:
   coming.insert(coming.end(), cards.begin() + 1, cards.end());
   std::size_t next_card = 0;
   for (;;) {
-    const Next next = game.next(now.position);
-    if (next.what == Next::deal && next_card < coming.size() && now.position.stage != BlackjackPosition::dealers_turn) {
+    const NextStep next = game.next(now.position);
+    if (next.what == NextStep::deal && next_card < coming.size() && now.position.stage != BlackjackPosition::dealers_turn) {
       now.unseen.deal(coming[next_card]);
       game.give(now.position, next, coming[next_card++]);
-    } else if (next.what == Next::lay_down) {
+    } else if (next.what == NextStep::lay_down) {
       game.laid(now.position, next, now.unseen.lay_down());
-    } else if (next.what == Next::look) {
+    } else if (next.what == NextStep::look) {
       now.unseen.narrow(next.place, game.looked_for(now.position), false);
       game.looked(now.position, next, false);
-    } else if (next.what == Next::decide && now.position.stage == BlackjackPosition::early) {
+    } else if (next.what == NextStep::decide && now.position.stage == BlackjackPosition::early) {
       game.move(now.position, BlackjackPieces::decline);
-    } else if (next.what == Next::decide && next_card < coming.size()) {
+    } else if (next.what == NextStep::decide && next_card < coming.size()) {
       if (!game.moves(now.position).has(BlackjackPieces::hit)) return now;
       game.move(now.position, BlackjackPieces::hit);
     } else {
-      now.decides = next.what == Next::decide && next_card == coming.size();
+      now.decides = next.what == NextStep::decide && next_card == coming.size();
       return now;
     }
   }

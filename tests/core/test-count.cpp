@@ -7,6 +7,7 @@
 #include "habanera/count/bettor.hpp"
 #include "habanera/count/shoe_count.hpp"
 #include "habanera/count/system.hpp"
+#include "habanera/game/counted_stock.hpp"
 #include "habanera/game/counting.hpp"
 #include "habanera/stat/trial_sums.hpp"
 

@@ -21,12 +21,12 @@ struct Three {
   };
   static constexpr std::size_t takes = 0, stays = 1;
 
-  Next next(const Position& now) const {
-    if (now.hand.size() < 2 || (now.more && now.hand.size() < 3)) return {Next::deal};
-    if (!now.asked) return {Next::decide};
-    return {Next::over};
+  NextStep next(const Position& now) const {
+    if (now.hand.size() < 2 || (now.more && now.hand.size() < 3)) return {NextStep::deal};
+    if (!now.asked) return {NextStep::decide};
+    return {NextStep::over};
   }
-  void give(Position& now, const Next&, Card card) const { now.hand.push_back(card); }
+  void give(Position& now, const NextStep&, Card card) const { now.hand.push_back(card); }
   Moves moves(const Position&) const {
     Moves all;
     all.add(takes);
@@ -60,7 +60,7 @@ std::size_t choose(std::size_t, const Three::Position& now, Moves) {
 TEST_CASE("cards dealt from an unseen stock have the law of a shuffled one") {
   const std::vector<double> copies{2, 1, 1};
   const Three game;
-  const auto nobody = [](const Next&, const Three::Position&) {};
+  const auto nobody = [](const NextStep&, const Three::Position&) {};
   const auto unseen = law_of([&](Three::Position& position, EveryChance& chance) {
     UnseenStock<EveryChance> stock(UnseenCards(copies), chance);
     const Decisions decisions = play_out(game, position, stock, choose, nobody);
@@ -91,7 +91,7 @@ TEST_CASE("a seat without a move is an error of the game's rules") {
   const std::vector<Card> deck{0, 1, 2};
   ShuffledStock stock(deck);
   Stuck::Position position;
-  CHECK_THROWS_WITH_AS(play_out(Stuck(), position, stock, choose, [](const Next&, const Three::Position&) {}),
+  CHECK_THROWS_WITH_AS(play_out(Stuck(), position, stock, choose, [](const NextStep&, const Three::Position&) {}),
                        "seat 1 has no move", std::logic_error);
 }
 
@@ -108,27 +108,27 @@ struct Peek {
   };
   CardSet asked;
 
-  Next next(const Position& now) const {
+  NextStep next(const Position& now) const {
     switch (now.step) {
-      case 0: return {Next::deal};
-      case 1: return {Next::lay_down};
-      case 2: return {Next::look, 0, now.hidden};
-      case 3: return {Next::decide};
-      case 4: return {Next::deal};
-      case 5: return {Next::turn, 0, now.hidden};
-      default: return {Next::over};
+      case 0: return {NextStep::deal};
+      case 1: return {NextStep::lay_down};
+      case 2: return {NextStep::look, 0, now.hidden};
+      case 3: return {NextStep::decide};
+      case 4: return {NextStep::deal};
+      case 5: return {NextStep::turn, 0, now.hidden};
+      default: return {NextStep::over};
     }
   }
-  void give(Position& now, const Next&, Card card) const {
+  void give(Position& now, const NextStep&, Card card) const {
     now.seen.push_back(card);
     ++now.step;
   }
-  void laid(Position& now, const Next&, std::size_t place) const {
+  void laid(Position& now, const NextStep&, std::size_t place) const {
     now.hidden = place;
     ++now.step;
   }
   CardSet looked_for(const Position&) const { return asked; }
-  void looked(Position& now, const Next&, bool is_in) const {
+  void looked(Position& now, const NextStep&, bool is_in) const {
     now.is_in = is_in;
     now.step = is_in ? 5 : 3;
   }
@@ -161,7 +161,7 @@ TEST_CASE("a look only narrows down what a hidden card can be") {
     walk_every_path(WorkBound(10000), [&](EveryChance& chance) {
       auto stock = stock_of(chance);
       Peek::Position position;
-      play_out(game, position, stock, choose, [](const Next&, const auto&) {});
+      play_out(game, position, stock, choose, [](const NextStep&, const auto&) {});
       law[{position.is_in, position.seen}] += chance.probability();
     });
     return law;
@@ -195,7 +195,7 @@ TEST_CASE("best play knows of a hidden card what a look has told") {
 TEST_CASE("what a look alone settles is part of what is worth") {
   // The round ends when the seat is told whether the hidden card is a 0, two of five.
   struct EndsByLook : Peek {
-    void looked(Position& now, const Next&, bool is_in) const {
+    void looked(Position& now, const NextStep&, bool is_in) const {
       now.is_in = is_in;
       now.step = 6;
     }

@@ -26,19 +26,19 @@ class Bluff : public habanera::OwnGame {
   };
   explicit Bluff(const habanera::Setting&) {}
 
-  habanera::Next next(const Position& now) const {
+  Next next(const Position& now) const {
     if (now.dealt < 2) return habanera::deal_to(1, now.dealt);
     if (now.dealt < 3) return habanera::deal_to(2);
     return now.said ? habanera::game_over() : habanera::decision(0);
   }
-  void give(Position& now, const habanera::Next&, habanera::Card card) const { now.card[now.dealt++] = card; }
+  void give(Position& now, const Next&, habanera::Card card) const { now.card[now.dealt++] = card; }
   habanera::Moves moves(const Position&) const { return habanera::Moves::below(2); }
   void move(Position& now, std::size_t move) const {
     now.said = true;
     now.higher = move == 1;
   }
   auto outcome(const Position& now) const {
-    return habanera::values((now.card[0] > now.card[1]) == now.higher ? 1 : 2);
+    return values((now.card[0] > now.card[1]) == now.higher ? 1 : 2);
   }
   habanera::Shown shown(const Position& now, std::size_t seat) const {
     return {habanera::shows("own", now.card[seat]), habanera::shows("table", now.card[2])};
@@ -141,6 +141,6 @@ TEST_CASE("piles lose no card, whatever is moved") {
 }
 
 TEST_CASE("lists between commas") {
-  CHECK(habanera::listed("a, b c ,d") == std::vector<std::string>{"a", "b c", "d"});
-  CHECK(habanera::listed("").empty());
+  CHECK(habanera::detail::listed("a, b c ,d") == std::vector<std::string>{"a", "b c", "d"});
+  CHECK(habanera::detail::listed("").empty());
 }

@@ -84,8 +84,8 @@ TEST_CASE("a careful player shows nothing new with its second card") {
     std::vector<std::size_t> places;
     play_out(game, position, stock,
              [&](std::size_t, const Pairs::Position& now, Moves moves) { return player.choose(now, moves, luck); },
-             [&](const Next& next, const Pairs::Position&) {
-               if (next.what == Next::turn) places.push_back(next.place);
+             [&](const NextStep& next, const Pairs::Position&) {
+               if (next.what == NextStep::turn) places.push_back(next.place);
              });
     return places;
   };
@@ -145,14 +145,14 @@ TEST_CASE("an unseen stock gives the law of a shuffled one") {
     std::array<RememberingPlayer, 2> players{{{PairsMemory(), false}, {PairsMemory(), true}}};
     ShuffledStock stock(deck);
     Pairs::Position position = game.start();
-    play_out(game, position, stock, choose_with(players, chance), [](const Next&, const auto&) {});
+    play_out(game, position, stock, choose_with(players, chance), [](const NextStep&, const auto&) {});
     return game.outcome(position);
   });
   const auto unseen = count([&](EveryChance& chance) {
     std::array<RememberingPlayer, 2> players{{{PairsMemory(), false}, {PairsMemory(), true}}};
     UnseenStock<EveryChance> stock(UnseenCards({1, 1, 1, 1, 1, 1}), chance);
     Pairs::Position position = game.start();
-    play_out(game, position, stock, choose_with(players, chance), [](const Next&, const auto&) {});
+    play_out(game, position, stock, choose_with(players, chance), [](const NextStep&, const auto&) {});
     return game.outcome(position);
   });
   REQUIRE(shuffled.size() == unseen.size());

@@ -12,7 +12,7 @@ long_calls <- function() {
     category_odds = for (i in 1:20) category_odds(size = 9),
     check_game = check_game(endless_drawing(), nsim = 1e6, seed = 1),
     bankroll = for (i in 1:1e4) bankroll(game_high_card(), start = 500, rounds = 1e4),
-    bets_follow = for (i in 1:1e4) bets_follow(demo_file("bets-at-the-window.csv"), level_one),
+    bets_follow = for (i in 1:1e4) bets_follow(game_blackjack(), demo_file("bets-at-the-window.csv"), level_one),
     compare = compare(game_war(), game_war(tie = "split"), nsim = 1e9, seed = 1),
     compare_counters = compare_counters(counting, list(one = player_counting(player_basic()), two = player_counting(
       player_basic(), bets = "0=1 1=8")), nsim = 1e8, seed = 1),
@@ -27,7 +27,7 @@ long_calls <- function() {
     hand_category = for (i in 1:50) hand_category(rep("AS KS QS JS 10S", 1e5)),
     house_edge = house_edge(counting, nsim = 1e8, seed = 1),
     judge_moves = judge_moves(sat_in(), player_lookahead(1e6)),
-    judge_count = for (i in 1:50) judge_count(level_one),
+    judge_count = for (i in 1:50) judge_count(game_blackjack(), level_one),
     mistakes = for (i in 1:200) mistakes(game_video_poker(), player_random()),
     mixing = mixing("riffle", times = 1:50, nsim = 1e8, seed = 1),
     price_for = for (i in 1:200) price_for(game_blackjack(), edge = 0.01, of = "natural_pays"),
@@ -36,7 +36,7 @@ long_calls <- function() {
     replay = replay(game_pairs(players = player_lookahead(1e6)), 1),
     round_robin = round_robin(game_pairs(), c("random", "full_memory", "careful"), nsim = 1e9, seed = 1),
     rule_effects = for (i in 1:50) rule_effects(game_blackjack(), knows = "all_cards"),
-    showdown = showdown(list("AS KS", "QH QD", ""), hand_size = 4, own_cards = 2, nsim = 1e9, seed = 1),
+    showdown = showdown(list("AS KS", "QH QD", ""), size = 4, own_cards = 2, nsim = 1e9, seed = 1),
     simulate = simulate(game_pairs(players = player_lookahead(1e5)), 1e9, seed = 1),
     sessions = for (i in 1:1000) sessions(game_high_card(), rounds = 1000, sessions = 10),
     trials = for (i in 1:1000) trials(draws(deck_standard(), 5), 1, 1:1e5),
@@ -71,7 +71,7 @@ endless_drawing <- function() {
 }
 
 quick_exports <- strsplit("
-  advise as_cards as_counts autoplot best_exchange bet_progression bet_ramp bet_sizes by_true_count
+  advise as_cards as_counts autoplot best_exchange bet_progression glance in_words bet_ramp bet_sizes by_true_count
   card_attributes change_rules check_cards counting_system deal dealer_totals deck_crossed deck_from
   deck_numbered deck_ranks deck_sampled deck_standard demo_file design_tags deviations draw_more draw_until
   draws draws_program draws_recorded draws_with estimate_names estimates exact_distance exchange_cards

@@ -157,7 +157,7 @@ test_that("missing cards are worth what their own shoes say, and counts bet by t
   }
   expect_equal(effects$effect[effects$value == "6"], edges() - edges(dead = "6S"), tolerance = 1e-10)
   designed <- design_tags(effects[effects$bet == "tie", ], -2:2)
-  expect_output(print(judge_count(counting_system(designed$tags), game_baccarat(packs = 6, bet_on = "tie"))),
+  expect_output(print(judge_count(game_baccarat(packs = 6, bet_on = "tie"), counting_system(designed$tags))),
                 sprintf("betting %.4f", designed$correlation))
   counter <- player_counting(system = counting_system(c(A = 0, `2` = 0, `3` = 0, `4` = 0, `5` = 0, `6` = 1, `7` = 1,
                                                         `8` = -1, `9` = -1, `10` = 0, J = 0, Q = 0, K = 0)),

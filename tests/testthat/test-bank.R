@@ -183,8 +183,8 @@ test_that("nights and seasons are sums of their rounds, and the reserve holds at
 })
 
 test_that("takings that fit the rules are told from those that leak", {
-  front <- takings(demo_file("takings-front.csv"), game_blackjack(), player_basic())
-  back <- takings(demo_file("takings-back.csv"), game_blackjack(), player_basic())
+  front <- takings(game_blackjack(), demo_file("takings-front.csv"), player_basic())
+  back <- takings(game_blackjack(), demo_file("takings-back.csv"), player_basic())
   expect_gt(term(front, "difference", "p.value"), 0.05)
   expect_lt(term(back, "difference", "p.value"), 0.001)
   expect_output(print(front), "It may well be luck")
@@ -198,7 +198,7 @@ test_that("takings that fit the rules are told from those that leak", {
   even <- game_high_card(ties = "push")
   alarms <- replicate(400, {
     won <- replicate(10, sum(sample(-1:1, 400, TRUE, c(24, 3, 24))))
-    term(takings(data.frame(rounds = 400, staked = 400, result = won), even), "difference", "p.value") < 0.05
+    term(takings(even, data.frame(rounds = 400, staked = 400, result = won)), "difference", "p.value") < 0.05
   })
   expect_lt(abs(mean(alarms) - 0.05), standard_errors * sqrt(0.05 * 0.95 / 400))
   expect_s3_class(autoplot(back), "ggplot")
@@ -210,7 +210,7 @@ test_that("takings of shoes with a cut are luck as often as they are", {
   night <- (rounds$trial - 1) %/% 10
   nights <- data.frame(rounds = as.vector(table(night)), result = 0 - as.vector(tapply(rounds$net, night, sum)))
   nights$staked <- nights$rounds
-  found <- takings(nights, game)
+  found <- takings(game, nights)
   # The edge and the spread are those of rounds dealt in plain R from such shoes.
   set.seed(4)
   values <- rep(c(1:9, 10, 10, 10, 10), 8)
@@ -295,9 +295,9 @@ test_that("money that cannot be is refused", {
     list(quote(bet_progression(after_loss = 1.5)), "input", "whole number from 1 to 100"),
     list(quote(rounds_to_show(coin(0.5))), "input", "never shows"),
     list(quote(sessions(coin(0.5), 0)), "input", "`rounds` must be"),
-    list(quote(takings(demo_file("dirty-takings.csv"), game_blackjack())), "file", "line 3, column `rounds`: \"many\""),
-    list(quote(takings(no_column, game_blackjack())), "file", "no column `staked`"),
-    list(quote(takings(data.frame(rounds = 0, staked = 1, result = 1), game_blackjack())), "input", "leave nights")
+    list(quote(takings(game_blackjack(), demo_file("dirty-takings.csv"))), "file", "line 3, column `rounds`: \"many\""),
+    list(quote(takings(game_blackjack(), no_column)), "file", "no column `staked`"),
+    list(quote(takings(game_blackjack(), data.frame(rounds = 0, staked = 1, result = 1))), "input", "leave nights")
   ))
 })
 

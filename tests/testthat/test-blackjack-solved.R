@@ -45,7 +45,7 @@ test_that("edges are those that textbooks have, and by part they add up", {
   expect_lt(abs(best(packs = 1, double_after_split = FALSE)), 0.0005)
   expect_equal(round(best(packs = Inf), 4), 0.0051)
   edge <- house_edge(game_blackjack(), player_basic())
-  for (by in list("up_card", "first_hand", "action", c("up_card", "action"))) {
+  for (by in list("up_card", "first_hand", "move", c("up_card", "move"))) {
     parts <- as.data.frame(edge, by = by)
     expect_equal(sum(parts$probability), 1, tolerance = 1e-12)
     expect_equal(sum(parts$share), tidy(edge)$estimate, tolerance = 1e-12)
@@ -115,11 +115,11 @@ test_that("best strategies play as they are told, the more they know the better"
   expect_lt(abs(found$estimate - edges[["all_cards"]]), standard_errors * found$std.error)
   # What is expected, weighed with how often it comes, is the edge: of the first decisions.
   table <- as.data.frame(best$all_cards)
-  expect_named(table, c("hand", "up_card", "action", "expected", "best"))
+  expect_named(table, c("hand", "up_card", "move", "expected", "best"))
   expect_equal(unique(tapply(table$best, paste(table$hand, table$up_card), sum)[]), 1, ignore_attr = TRUE)
   cell <- function(of, hand, up) {
     rows <- as.data.frame(of)
-    rows$action[rows$hand == hand & rows$up_card == up & rows$best]
+    rows$move[rows$hand == hand & rows$up_card == up & rows$best]
   }
   # Ten and two against a four, ten and six against a ten: textbook cases for what single cards tell.
   expect_equal(cell(best$all_cards, "cards 10 2", "4"), "hit")
@@ -154,24 +154,24 @@ test_that("strategies with rows of cards are written, read, compared and kept", 
 test_that("advice is worth what the strategy expects, from any state, and says why", {
   game <- game_blackjack(packs = 2)
   advice <- advise(game, "10S 6H", "9D", working = TRUE)
-  expect_equal(advice$action[advice$best], "hit")
+  expect_equal(advice$move[advice$best], "hit")
   rows <- as.data.frame(best_strategy(game, "all_cards"))
   rows <- rows[rows$hand == "cards 10 6" & rows$up_card == "9", ]
-  expect_equal(advice$expected, rows$expected[match(advice$action, rows$action)], tolerance = 1e-12)
+  expect_equal(advice$expected, rows$expected[match(advice$move, rows$move)], tolerance = 1e-12)
   # Standing on sixteen wins what the dealer busts.
   dealer <- attr(advice, "dealer")
   busts <- dealer$probability[dealer$total == "bust"]
-  expect_equal(advice$expected[advice$action == "stand"], 2 * busts - 1, tolerance = 1e-12)
+  expect_equal(advice$expected[advice$move == "stand"], 2 * busts - 1, tolerance = 1e-12)
   slow <- plain_dealer(2 * c(rep(4, 9), 16) - (1:10 == 10) - (1:10 == 6), 9)
   expect_equal(busts, slow[["bust"]], tolerance = 1e-12)
   endings <- attr(advice, "endings")
-  hit <- endings[endings$action == "hit", ]
-  expect_equal(sum(hit$win - hit$loss), advice$expected[advice$action == "hit"], tolerance = 1e-12)
+  hit <- endings[endings$move == "hit", ]
+  expect_equal(sum(hit$win - hit$loss), advice$expected[advice$move == "hit"], tolerance = 1e-12)
   expect_output(print(advice), "10S and 6H against 9D: hit, by")
-  expect_equal(advise(game, "8S 8H", "10D")$action[1], "split")
+  expect_equal(advise(game, "8S 8H", "10D")$move[1], "split")
   after <- advise(game_blackjack(packs = 2, double_after_split = FALSE), "8S 3H", "6D", hands = 2)
-  expect_setequal(after$action, c("hit", "stand"))
-  expect_setequal(advise(game, "AS AH 5C", "10D", dead = "5S 5H")$action, c("hit", "stand"))
+  expect_setequal(after$move, c("hit", "stand"))
+  expect_setequal(advise(game, "AS AH 5C", "10D", dead = "5S 5H")$move, c("hit", "stand"))
   expect_equal(nrow(advise(game_blackjack(packs = Inf), "10S 10H", "5C")), 4)
   expect_refusals(list(
     list(quote(advise(game, "10S 6H 9C", "9D")), "rules", "10S, 6H and 9C: the hand is bust"),
@@ -303,9 +303,9 @@ test_that("a split is worth what both hands are, card by card in plain R", {
       rest <- left - (1:10 == card)
       unseen$next_card(card, left) * max(unseen$best(8 + card, FALSE, rest), unseen$double(8 + card, FALSE, rest))
     }, 0))
-    expect_equal(advice$expected[advice$action == "split"], 2 * hand, tolerance = 1e-10)
-    expect_equal(advice$expected[advice$action == "stand"], unseen$stand(16, FALSE, left), tolerance = 1e-10)
-    expect_equal(advice$expected[advice$action == "hit"], unseen$hit(16, FALSE, left), tolerance = 1e-10)
+    expect_equal(advice$expected[advice$move == "split"], 2 * hand, tolerance = 1e-10)
+    expect_equal(advice$expected[advice$move == "stand"], unseen$stand(16, FALSE, left), tolerance = 1e-10)
+    expect_equal(advice$expected[advice$move == "hit"], unseen$hit(16, FALSE, left), tolerance = 1e-10)
   }
 })
 

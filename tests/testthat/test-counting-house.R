@@ -66,7 +66,7 @@ test_that("changes by the count are better from their count on, and not before",
     row <- which(worked$cells$hand == found$hand[i] & worked$cells$up_card == found$up_card[i])
     gained <- vapply(seq_along(shoes$counts), function(at) {
       worth <- worked$worth(row, shoes$left[, at], "split"[startsWith(found$hand[i], "pair")])
-      move <- entry_move(found$action[i], names(worth))
+      move <- entry_move(found$move[i], names(worth))
       worth[[move]] - worth[[entry_move(found$instead_of[i], names(worth))]]
     }, 0)
     holds <- if (is.na(found$from[i])) shoes$counts < found$below[i] else shoes$counts >= found$from[i]
@@ -86,7 +86,7 @@ test_that("changes by the count are better from their count on, and not before",
   expect_equal(sum(found$gain), 100 * sum(shoes$chance * apart), tolerance = 1e-9)
   # Of shoes of one round, what a fork brings is what playing on that way brings.
   one <- game_blackjack(packs = 2, most_hands = 1, cut_after = 1)
-  change <- data.frame(hand = "hard 16", up_card = "10", from = -2, below = NA, action = "S")
+  change <- data.frame(hand = "hard 16", up_card = "10", from = -2, below = NA, move = "S")
   forked <- simulated_changes(change, one, player_basic(), check_system("level one balanced", NULL), bet_ramp(1),
                               list(nsim = 5000, seed = 3, threads = 2, depth = 0.5), NULL)
   net <- function(...) trials(change_rules(one, players = seat_counting(...)), seed = 3, trials = 1:5000)$net
@@ -177,7 +177,7 @@ test_that("what a count is worth for play is made of what can be seen: spreads, 
   lacking <- able(game, "counts")$cells(game, NULL)$expected(replace(kinds$copies, 1, kinds$copies[1] - 1))
   full <- able(game, "counts")$cells(game, NULL)$expected(kinds$copies)
   worth <- function(table, move) {
-    table$expected[table$hand == "hard 16" & table$up_card == "10" & table$action == move]
+    table$expected[table$hand == "hard 16" & table$up_card == "10" & table$move == move]
   }
   change <- worth(lacking, "stand") - worth(lacking, "hit") - worth(full, "stand") + worth(full, "hit")
   expect_lt(min(abs(abs(cells$effects[, 1]) - abs(change))), 1e-12)
@@ -198,8 +198,8 @@ test_that("what a count is worth for play is made of what can be seen: spreads, 
 })
 
 test_that("bets that follow the count are told from those that do not", {
-  honest <- bets_follow(demo_file("bets-at-the-window.csv"))
-  twin <- bets_follow(demo_file("bets-by-the-door.csv"), counting_system(demo_file("level-one.yaml")))
+  honest <- bets_follow(game_blackjack(), demo_file("bets-at-the-window.csv"))
+  twin <- bets_follow(game_blackjack(), demo_file("bets-by-the-door.csv"), counting_system(demo_file("level-one.yaml")))
   expect_gt(tidy(honest)$p.value, 0.05)
   expect_lt(tidy(twin)$p.value, 0.001)
   expect_output(print(honest), "Nothing shows that the bets follow the count")
@@ -267,12 +267,12 @@ test_that("what makes no sense to a counter is refused", {
     list(quote(player_counting(bets = c("40" = 1))), "input", "counts from -15 to 15"),
     list(quote(player_counting(player_as_dealer(), deviations = "h16_10_0__S")), "input", "must be one"),
     list(quote(player_counting(insurance_at = 1.5)), "input", "whole count"),
-    list(quote(deviations(data.frame(hand = "hard 50", up_card = 1, from = 0, action = "S"))), "input",
+    list(quote(deviations(data.frame(hand = "hard 50", up_card = 1, from = 0, move = "S"))), "input",
          "a cell is such"),
-    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 0, action = "run"))), "input", "no action"),
-    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 3, below = 1, action = "S"))), "input",
+    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 0, move = "run"))), "input", "no move"),
+    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 3, below = 1, move = "S"))), "input",
          "counts between them"),
-    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 0:1, action = "S"))), "input", "overlaps"),
+    list(quote(deviations(data.frame(hand = "hard 16", up_card = 9, from = 0:1, move = "S"))), "input", "overlaps"),
     list(quote(game_blackjack(most_hands = 1, players = seat_counting(deviations = "p10_5_5__P"))), "rules",
          "there are no splits"),
     list(quote(game_blackjack(surrender = "none", players = seat_counting(deviations = "h15_9_2__R.H"))), "rules",
@@ -289,12 +289,12 @@ test_that("what makes no sense to a counter is refused", {
     list(quote(counter_gain(game_blackjack())), "input", "Nobody counts"),
     list(quote(find_deviations(game_high_card())), "input", "no table"),
     list(quote(find_deviations(game_blackjack(), range = c(1, 3))), "input", "whole counts"),
-    list(quote(bets_follow(bets)), "input", "line 3: \"XX\" is no card"),
-    list(quote(bets_follow(few)), "input", "There is 1 shoe"),
-    list(quote(bets_follow(uneven)), "file", "line 2: it has not the 3 fields of the heading")
+    list(quote(bets_follow(game_blackjack(), bets)), "input", "line 3: \"XX\" is no card"),
+    list(quote(bets_follow(game_blackjack(), few)), "input", "There is 1 shoe"),
+    list(quote(bets_follow(game_blackjack(), uneven)), "file", "line 2: it has not the 3 fields of the heading")
   ))
   expect_refusals(list(
-    list(quote(bets_follow(few, game = game_blackjack(packs = 1))), "conservation", "is the 2nd AS of its shoe")
+    list(quote(bets_follow(game_blackjack(packs = 1), few)), "conservation", "is the 2nd AS of its shoe")
   ))
 })
 

@@ -37,7 +37,7 @@ test_that("every card shown is counted, the hole card at the end, and bets go by
 
 test_that("play, insurance, leaving and coming back go by the count", {
   plan <- data.frame(hand = c("hard 16", "hard 12"), up_card = c("10", "4"), from = c(0, NA), below = c(NA, 1),
-                     action = c("S", "hit"))
+                     move = c("S", "hit"))
   game <- game_blackjack(players = seat_counting(deviations = plan, insurance_at = 1), cut_after = 0.8, packs = 2)
   seen <- c(S = 0, H = 0, low = 0, high = 0, insured = 0, declined = 0)
   for (shoe in 1:60) {
@@ -84,7 +84,7 @@ test_that("cards counted apart are for bets, tags may be of any attribute, and a
   aces <- counting_system("level one, aces apart")
   apart <- counting_system(aces$tags, side = c(A = -1))
   game <- game_blackjack(packs = 1, cut_after = 0.6, players = player_counting(system = apart, bets = usual_bets))
-  betting <- function(system) judge_count(system, game_blackjack(packs = 1), player_basic())$estimate[1]
+  betting <- function(system) judge_count(game_blackjack(packs = 1), system, player_basic())$estimate[1]
   expect_gt(betting(apart), betting(aces))
   trace <- replay(game, seed = 2, trial = 3)
   outcome <- attr(trace, "outcome")
@@ -98,14 +98,14 @@ test_that("cards counted apart are for bets, tags may be of any attribute, and a
     expect_equal(outcome$running_count[round], sum(tags[gone]))
     expect_equal(outcome$true_count[round], floor(count * 52 / (52 - length(gone)) + 1e-9))
   }
-  suits <- counting_system(c(hearts = 1, diamonds = 1, spades = -1, clubs = -1), by = "suit", true_by = "none")
+  suits <- counting_system(c(hearts = 1, diamonds = 1, spades = -1, clubs = -1), attribute = "suit", true_by = "none")
   red <- game_high_card(colour_bet = "suit == \"hearts\" | suit == \"diamonds\"", ties = "push", cut_after = 0.9,
                         players = player_counting(system = suits, bets = usual_bets))
   rows <- by_true_count(simulate(red, nsim = 2000, seed = 1))
   # Many red cards gone make red rare: who bets on it then loses.
   expect_lt(rows$mean[rows$true_count == 4], -0.05)
   expect_gt(rows$mean[rows$true_count == -4], 0.05)
-  for (system in list(aces, apart, suits, counting_system(aces$tags, "a: b", start = 2, rounded = "nearest"))) {
+  for (system in list(aces, apart, suits, counting_system(aces$tags, "a: b", initial = 2, rounded = "nearest"))) {
     expect_equal(counting_system(format(system)), system)
   }
 })

@@ -51,7 +51,7 @@ test_that("counting systems tell their level and balance, and are read from file
   twin <- counting_system(file)
   expect_equal(twin$true_by, "half_decks")
   expect_equal(unname(twin$tags), unname(counting_system("level one balanced")$tags))
-  judged <- judge_count(twin, game_blackjack(packs = 1), player_basic())
+  judged <- judge_count(game_blackjack(packs = 1), twin, player_basic())
   effects <- removal_effects(game_blackjack(packs = 1), player_basic())
   # By card, with the correlation that R has.
   tags <- rep(twin$tags[effects$value], effects$copies)
@@ -59,15 +59,15 @@ test_that("counting systems tell their level and balance, and are read from file
                tolerance = 1e-12)
   expect_output(print(judged), "with the effects of removal: betting 0[.]9")
   by_rank <- counting_system(c(twin$tags, J = -1, Q = -1, K = -1))
-  expect_equal(judge_count(by_rank, game_blackjack(packs = 1), player_basic())$estimate, judged$estimate)
+  expect_equal(judge_count(game_blackjack(packs = 1), by_rank, player_basic())$estimate, judged$estimate)
   bad <- withr::local_tempfile(fileext = ".yaml", lines = c("tags: {A: -1}", "deviation: 3"))
   expect_refusals(list(
     list(quote(counting_system("level nine")), "input", "no plain system"),
     list(quote(counting_system(c(1, 2))), "input", "`tags` must be numbers by rank"),
     list(quote(counting_system(c(A = -1), true_by = "quarters")), "input", "`true_by` must be"),
-    list(quote(judge_count(c(A = 1))), "input", "must be a counting system"),
-    list(quote(judge_count(counting_system(c(A = 1)))), "input", "`tags` has none for \"2\""),
-    list(quote(judge_count(counting_system(c(rlang::set_names(rep(1, 10), c("A", 2:10)), X = 1)))), "input",
+    list(quote(judge_count(game_blackjack(), c(A = 1))), "input", "must be a counting system"),
+    list(quote(judge_count(game_blackjack(), counting_system(c(A = 1)))), "input", "`tags` has none for \"2\""),
+    list(quote(judge_count(system = counting_system(c(rlang::set_names(rep(1, 10), c("A", 2:10)), X = 1)))), "input",
          "`tags` has \"X\""),
     list(quote(counting_system(bad)), "file", "not \"deviation\"")
   ))
@@ -77,7 +77,7 @@ test_that("how well a count tells of insurance is the correlation of its tags wi
   game <- game_blackjack(packs = 1)
   for (tags in list(c(-1, 1, 1, 1, 1, 1, 0, 0, 0, -1), c(0, 1, 1, 2, 2, 2, 1, 0, -1, -2),
                     c(1, 1, 1, 1, 1, 1, 1, 1, 1, -2))) {
-    judged <- judge_count(counting_system(rlang::set_names(tags, c("A", 2:10))), game)
+    judged <- judge_count(game, counting_system(rlang::set_names(tags, c("A", 2:10))))
     value <- rep(c(1:9, 10, 10, 10, 10), 4)
     # Of the cards left those that are no tens pay for insurance alike, and so do tens.
     expect_equal(judged$estimate[judged$term == "insurance"], cor(tags[value], -(value == 10)), tolerance = 1e-9)
@@ -97,7 +97,7 @@ test_that("designed tags are the best of all that there are, and more levels do 
   expect_equal(sum(more$tags * effects$copies), 0)
   expect_output(print(more), "<designed tags> correlation 0[.]9")
   system <- counting_system(more$tags, "ours")
-  expect_equal(judge_count(system, game_blackjack(packs = 1), player_basic())$estimate[1], more$correlation,
+  expect_equal(judge_count(game_blackjack(packs = 1), system, player_basic())$estimate[1], more$correlation,
                tolerance = 1e-12)
   expect_refusals(list(
     list(quote(design_tags(effects, 1)), "input", "2 to 9 whole numbers"),
@@ -109,7 +109,7 @@ test_that("designed tags are the best of all that there are, and more levels do 
 test_that("the law of the count is that of all hands of a small shoe", {
   shoe <- as_cards("AS 5S 5H 10S KH 7C 2D 2S")
   for (dealt in c(0, 3, 5)) {
-    law <- true_count_distribution("level one balanced", shoe, dealt)
+    law <- true_count_distribution(shoe, "level one balanced", dealt)
     tags <- c(-1, 1, 1, -1, -1, 0, 1, 1)
     sums <- if (dealt == 0) 0 else colSums(utils::combn(8, dealt, function(i) tags[i]))
     slow <- table(sums) / length(sums)
@@ -117,19 +117,19 @@ test_that("the law of the count is that of all hands of a small shoe", {
     expect_equal(law$probability, as.vector(slow), tolerance = 1e-12)
     expect_equal(law$true_count, floor(law$running_count / ((8 - dealt) / 52) + 1e-12))
   }
-  six <- true_count_distribution(counting_system("level one balanced"), game_blackjack(), 156)
+  six <- true_count_distribution(game_blackjack(), counting_system("level one balanced"), 156)
   found <- tidy(six)
   # By hand: the variance of a sum without replacement is that with it, times (N - n) / (N - 1).
   expect_equal(found$estimate[1], 0, tolerance = 1e-10)
   expect_equal(found$sd[1], sqrt(156 * (40 / 52) * 156 / 311), tolerance = 1e-10)
-  unbalanced <- true_count_distribution("level one unbalanced", game_blackjack(), 156)
+  unbalanced <- true_count_distribution(game_blackjack(), "level one unbalanced", 156)
   expect_equal(tidy(unbalanced)$estimate[1], -24 + 12, tolerance = 1e-10)
-  halves <- true_count_distribution(counting_system(demo_file("level-one.yaml")), game_blackjack(), 150)
+  halves <- true_count_distribution(game_blackjack(), counting_system(demo_file("level-one.yaml")), 150)
   expect_equal(halves$true_count, floor(halves$running_count / 3 + 1e-12))
   expect_output(print(six), "after 156 of 312 cards")
   expect_refusals(list(
-    list(quote(true_count_distribution("level one balanced", game_blackjack(), 312)), "input", "`dealt` must be"),
-    list(quote(true_count_distribution("level one balanced", game_blackjack(packs = Inf), 3)), "input", "endless")
+    list(quote(true_count_distribution(game_blackjack(), "level one balanced", 312)), "input", "`dealt` must be"),
+    list(quote(true_count_distribution(game_blackjack(packs = Inf), "level one balanced", 3)), "input", "endless")
   ))
 })
 

@@ -102,7 +102,7 @@ test_that("what cannot be shown down is told", {
     list(quote(showdown(list("AS KS", "QH QD"), board = "2S 3S 4S 5S 6S 7S")), "input", "it ends with 5"),
     list(quote(showdown(list("AS KS", "1H QD"))), "notation", "1H"),
     list(quote(showdown(as.list(rep("", 10)), deck = deck_standard(suits = "spades"))), "input", "need more than"),
-    list(quote(showdown(list("AS KS", "QH QD 2C"), hand_size = 2)), "input", "has more than 2 cards"),
+    list(quote(showdown(list("AS KS", "QH QD 2C"), size = 2)), "input", "has more than 2 cards"),
     list(quote(showdown(list("AS KS", "QH QD"), own_cards = 3)), "input", "`own_cards` must be a whole number"),
     list(quote(showdown(list("AS KS", "QH QD"), board_size = 8)), "input", "more than 9 cards"),
     list(quote(showdown(list("AS KS", "QH QD"), nsim = 0)), "input", "`nsim` must be a whole number")

@@ -3,16 +3,16 @@ test_that("categories are those of the definitions, hand by hand", {
   deck <- deck_standard()
   data <- card_attributes(deck)
   places <- lapply(1:3000, function(i) sample(if (i %% 3) 52 else 13, 5))
-  found <- hand_category(deck[unlist(places)], hand_size = 5)
+  found <- hand_category(deck[unlist(places)], size = 5)
   by_hand <- vapply(places, function(at) plain_category(data$rank_high[at], data$suit[at]), "")
   expect_equal(as.character(found), by_hand)
   expect_true(is.ordered(found))
   expect_equal(levels(found)[c(1, 10)], c("high card", "five of a kind"))
   # Lists of cards and texts are the same hands.
   few <- places[1:20]
-  expect_equal(hand_strength(lapply(few, function(at) deck[at])), hand_strength(deck[unlist(few)], hand_size = 5))
+  expect_equal(hand_strength(lapply(few, function(at) deck[at])), hand_strength(deck[unlist(few)], size = 5))
   expect_equal(hand_strength(vapply(few, function(at) paste(deck[at], collapse = " "), "")),
-               hand_strength(deck[unlist(few)], hand_size = 5))
+               hand_strength(deck[unlist(few)], size = 5))
 })
 
 test_that("strengths compare by the cards that count, and places leave none out", {
@@ -142,7 +142,7 @@ test_that("counts of categories are those of the textbooks, by every variation",
   orchard <- deck_from(demo_file("orchard.csv"))
   hands <- utils::combn(44, 3)
   rules <- hand_rules(size = 3, rank_by = "rank")
-  one_by_one <- table(hand_category(orchard[as.vector(hands)], rules, hand_size = 3))
+  one_by_one <- table(hand_category(orchard[as.vector(hands)], rules, size = 3))
   counted <- category_odds(orchard, 3, rules)
   expect_equal(counted$n, as.vector(rev(one_by_one)))
 })
@@ -185,7 +185,7 @@ test_that("what is no hand and no rule is told", {
     list(quote(hand_category("AS AS KD QC JH")), "conservation", "Hand 1 has \"AS\" 2 times"),
     list(quote(hand_category(c("AS KS", "AS 1S"))), "notation", "Hand 2: Unknown card \"1S\""),
     list(quote(hand_category(deck_standard())), "input", "52 cards; hands have 1 to 9"),
-    list(quote(hand_category(deck_standard(), hand_size = 5)), "input", "52 cards do not make hands of 5"),
+    list(quote(hand_category(deck_standard(), size = 5)), "input", "52 cards do not make hands of 5"),
     list(quote(hand_category("JOKER AS KS QS JS")), "input", "\"JOKER\" has no rank; say what is wild"),
     list(quote(hand_category(list(deck_standard()[1:5], 7))), "input", "Hand 2 must be cards"),
     list(quote(hand_category("AS KS", hand_rules(rank_by = "worth"))), "input", "`rank_by` must name"),

@@ -76,7 +76,7 @@ test_that("the code on a page of an audit says all that was not as usual", {
   writeLines(rows, file)
   logged <- shuffle_recorded(file, numbering = list(first = 0), deck = orchard)
   for (found in list(audit(logged, nsim = 20, level = 0.05, grid = c(4, 11)), audit(logged, alike = "season"),
-                     audit(shuffle_riffle(2), nsim = 1500, seed = 5, start = "continued", grid = c(4, 13)))) {
+                     audit(shuffle_riffle(2), nsim = 1500, seed = 5, each = "continued", grid = c(4, 13)))) {
     expect_equal(tidy(eval(parse(text = code(found)$r))), tidy(found))
   }
   expect_match(code(audit(logged, nsim = 20, level = 0.05, grid = c(4, 11)))$shell,

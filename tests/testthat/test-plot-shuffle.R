@@ -17,18 +17,18 @@ test_that("arrangements are drawn with their chances beside a uniform shuffle's"
 })
 
 test_that("strips show where every card lies, ribbons how likely it is, a path where it goes", {
-  strips <- ggplot2::layer_data(autoplot(follow(shuffle_faro(), times = 2, deck_size = 6)), 1)
+  strips <- ggplot2::layer_data(autoplot(follow(shuffle_faro(), times = 2, deck = 6)), 1)
   expect_equal(nrow(strips), 18)
   # 1 2 3 | 4 5 6 interleaved is 1 4 2 5 3 6: the second place has the fourth card's colour.
   colours <- function(times) strips$fill[strips$y == -times][order(strips$x[strips$y == -times])]
   expect_equal(colours(1), colours(0)[c(1, 4, 2, 5, 3, 6)])
   expect_equal(colours(2), colours(1)[c(1, 4, 2, 5, 3, 6)])
-  ribbons <- follow(shuffle_riffle(), position = 1, times = 2, deck_size = 4)
+  ribbons <- follow(shuffle_riffle(), position = 1, times = 2, deck = 4)
   drawn <- ggplot2::layer_data(autoplot(ribbons), 1)
   expect_equal(as.vector(tapply(drawn$y, drawn$PANEL, sum)), rep(1, 3))
   once <- ribbons$probability[ribbons$times == 1]
   expect_equal(once, place_of_top(4))
-  path <- autoplot(follow(shuffle_faro(), position = 2, times = 4, deck_size = 6))
+  path <- autoplot(follow(shuffle_faro(), position = 2, times = 4, deck = 6))
   expect_equal(-ggplot2::layer_data(path, 2)$y, c(2, 3, 5, 4, 2))
 })
 

@@ -30,7 +30,7 @@ test_that("beside other words, with and without replacement, all ways to draw ar
     places <- as.matrix(expand.grid(rep(list(1:8), 3)))
     if (!replace) places <- places[apply(places, 1, anyDuplicated) == 0, ]
     hands <- deck[as.vector(t(places))]
-    kind <- hand_category(hands, rules, hand_size = 3, deck = rep(deck, 3))
+    kind <- hand_category(hands, rules, size = 3, deck = rep(deck, 3))
     low <- colSums(matrix(card_attributes(hands)$rank <= 2, nrow = 3))
     law <- as.data.frame(exact(question))
     slow <- table(paste(kind, kind >= "straight" & low > 1)) / length(kind)

@@ -113,7 +113,7 @@ test_that("tiny decks and few trials give sensible answers", {
 })
 
 test_that("chains go on from the trial before, read against the deck in order", {
-  found <- small(shuffle_transpositions(3), deck_numbered(6), nsim = 1500, start = "continued", seed = 4)
+  found <- small(shuffle_transpositions(3), deck_numbered(6), nsim = 1500, each = "continued", seed = 4)
   lies <- deck_numbered(6)
   orders <- t(vapply(1:1500, function(trial) {
     if (trial == 1001) lies <<- deck_numbered(6)
@@ -122,13 +122,13 @@ test_that("chains go on from the trial before, read against the deck in order", 
   }, integer(6)))
   counts <- summary(found, places = 36)$worst
   for (i in 1:6) expect_equal(counts$count[counts$card == i & counts$position == 2], sum(orders[, 2] == i))
-  expect_equal(verdict(small(shuffle_uniform(), start = "continued")), "no_bias_seen")
+  expect_equal(verdict(small(shuffle_uniform(), each = "continued")), "no_bias_seen")
 })
 
 test_that("threads and repeated runs give the same audit", {
   of <- function(...) tidy(small(shuffle_riffle(5), ...))
   expect_identical(of(threads = 1), of(threads = 2))
-  chained <- function(...) tidy(small(shuffle_riffle(5), nsim = 5500, start = "continued", ...))
+  chained <- function(...) tidy(small(shuffle_riffle(5), nsim = 5500, each = "continued", ...))
   expect_identical(chained(threads = 1), chained(threads = 2))
 })
 
@@ -222,7 +222,7 @@ test_that("bad settings of an audit are refused", {
   fair <- shuffle_uniform()
   expect_refusals(list(
     list(quote(audit("riffle")), "input", "must be a shuffling procedure"),
-    list(quote(audit(fair, start = "sorted")), "input", "`start` must be"),
+    list(quote(audit(fair, each = "sorted")), "input", "`each` must be"),
     list(quote(audit(fair, level = 2)), "input", "`level` must be a number of 1e-12 or more and below 1"),
     list(quote(audit(fair, grid = c(5, 5))), "input", "has 25 places, too few for 52 cards"),
     list(quote(audit(fair, alike = "colour")), "input", "must be attributes of the deck"),

@@ -48,7 +48,7 @@ test_that("all rows count unless fewer are asked for, and more than there are is
   expect_refusals(list(
     list(quote(audit(logged, nsim = 61)), "input", "at most the 60 arrangements"),
     list(quote(audit(logged, seed = 1)), "input", "no `seed` governs it"),
-    list(quote(audit(logged, start = "continued")), "input", "Only a procedure")
+    list(quote(audit(logged, each = "continued")), "input", "Only a procedure")
   ))
 })
 

@@ -39,23 +39,23 @@ test_that("a perfect interleave brings the deck back when it is known to", {
 })
 
 test_that("a card is followed forwards and back", {
-  path <- follow(shuffle_faro(), position = 2, times = 14, deck_size = 44)
+  path <- follow(shuffle_faro(), position = 2, times = 14, deck = 44)
   expect_equal(path$position, c(2, 3, 5, 9, 17, 33, 22, 43, 42, 40, 36, 28, 12, 23, 2))
-  back <- follow(shuffle_faro(), where_from = 27, times = 7, deck_size = 52)
+  back <- follow(shuffle_faro(), where_from = 27, times = 7, deck = 52)
   expect_equal(back$position[8], 2)
-  law <- follow(shuffle_riffle(), position = 1, times = 2, deck_size = 5)
+  law <- follow(shuffle_riffle(), position = 1, times = 2, deck = 5)
   # The top card of five stays on top with chance 1/2 + 1/32.
   expect_equal(law$probability[law$times == 1 & law$position == 1], 1 / 2 + 1 / 32)
   expect_equal(as.vector(tapply(law$probability, law$times, sum)), c(1, 1, 1))
-  simulated <- follow(shuffle_riffle(), position = 1, times = 1, deck_size = 52, nsim = 20000, seed = 1)
+  simulated <- follow(shuffle_riffle(), position = 1, times = 1, deck = 52, nsim = 20000, seed = 1)
   top <- simulated$probability[simulated$times == 1][1]
   expect_lt(abs(top - 0.5), standard_errors * sqrt(0.25 / 20000) + 2^-52)
-  inverse <- follow(shuffle_top_to_random(), where_from = 1, times = 1, deck_size = 4)
+  inverse <- follow(shuffle_top_to_random(), where_from = 1, times = 1, deck = 4)
   expect_equal(inverse$probability[inverse$times == 1], c(1 / 4, 3 / 4, 0, 0))
-  whole <- follow(shuffle_faro(), times = 14, deck_size = 44)
+  whole <- follow(shuffle_faro(), times = 14, deck = 44)
   expect_equal(whole$card[whole$times == 14], 1:44)
   # A function that leaves nothing to chance is known for one, and answered at once.
-  mine <- follow(shuffle_with(rev), position = 1, deck_size = 9, times = 2)
+  mine <- follow(shuffle_with(rev), position = 1, deck = 9, times = 2)
   expect_equal(mine$position, c(1, 9, 1))
   expect_equal(restore_period(shuffle_with(rev), 44)$period, 2)
   expect_equal(exact(shuffle_with(rev), deck_numbered(4))$outcomes$arrangement, "4 3 2 1")
@@ -100,7 +100,7 @@ test_that("what was looked at is drawn", {
   figures <- list(
     autoplot(exact(shuffle_naive_swap(), deck_numbered(3))), autoplot(restore_period(shuffle_faro(), 2:60)),
     autoplot(follow(shuffle_faro(), times = 4)), autoplot(follow(shuffle_faro(), position = 3, times = 4)),
-    autoplot(follow(shuffle_riffle(), position = 1, times = 3, deck_size = 6))
+    autoplot(follow(shuffle_riffle(), position = 1, times = 3, deck = 6))
   )
   for (figure in figures) expect_silent(ggplot2::ggplot_build(figure))
   expect_equal(ggplot2::layer_data(figures[[1]], 1)$y * 27, c(4, 5, 5, 5, 4, 4))
@@ -144,5 +144,5 @@ test_that("followed R functions play what they can afford, and say so", {
   })
   expect_message(nsim <- affordable_trials(slow, deck_numbered(5)), "are played; `nsim` asks", fixed = TRUE)
   expect_lt(nsim, 1e5)
-  expect_output(print(follow(slow, 1, deck_size = 8, nsim = 10, seed = 1)), "a shuffle by an R function, 8 cards")
+  expect_output(print(follow(slow, 1, deck = 8, nsim = 10, seed = 1)), "a shuffle by an R function, 8 cards")
 })

@@ -205,13 +205,13 @@ test_that("no card is lost by any procedure on any deck, but by the one that is 
 })
 
 test_that("a retry loop costs n H_n random numbers on average", {
-  x <- simulate(shuffle_retry(), nsim = 20000, seed = 4, deck_size = 10)
+  x <- simulate(shuffle_retry(), nsim = 20000, seed = 4, deck = 10)
   row <- tidy(x)
   expect_equal(row$exact, 10 * sum(1 / 1:10))
   expect_lt(abs(row$statistic), standard_errors)
   expect_equal(min(x$outcomes$numbers[x$n > 0]), 10)
-  expect_identical(simulate(shuffle_retry(), 5000, 4, deck_size = 10, threads = 3)$n,
-                   simulate(shuffle_retry(), 5000, 4, deck_size = 10, threads = 1)$n)
+  expect_identical(simulate(shuffle_retry(), 5000, 4, deck = 10, threads = 3)$n,
+                   simulate(shuffle_retry(), 5000, 4, deck = 10, threads = 1)$n)
   expect_output(print(x), "exactly 29.2897")
   expect_error(simulate(shuffle_riffle(), 10), class = "habanera_error_input")
 })

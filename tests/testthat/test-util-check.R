@@ -35,8 +35,8 @@ test_that("an error says what was given and what would be right", {
     list(quote(simulate(draws(deck_standard(), 5), nsim = 1:3)), "input", "not 3 values (integer)."),
     list(quote(draws(deck_standard(), 5, replace = "yes")), "input", "`replace` must be TRUE or FALSE, not \"yes\"."),
     list(quote(shuffle_with(5)), "input", "must be a function, not 5."),
-    list(quote(audit(shuffle_riffle(), nsim = 10, start = "frish")), "input",
-         "`start` must be \"fresh\" or \"continued\", not \"frish\"; did you mean \"fresh\"?"),
+    list(quote(audit(shuffle_riffle(), nsim = 10, each = "frish")), "input",
+         "`each` must be \"fresh\" or \"continued\", not \"frish\"; did you mean \"fresh\"?"),
     list(quote(audit(shuffle_riffle(), nsim = 10, level = 1)), "input",
          "`level` must be a number of 1e-12 or more and below 1")
   ))

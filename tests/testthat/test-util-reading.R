@@ -58,16 +58,16 @@ test_that("data frames are as strict as files", {
   changed <- function(...) {
     changes <- list(...)
     for (column in names(changes)) good[[column]][2] <- changes[[column]]
-    takings(good, game_high_card())
+    takings(game_high_card(), good)
   }
-  expect_s3_class(takings(good, game_high_card()), "habanera_takings")
+  expect_s3_class(takings(game_high_card(), good), "habanera_takings")
   expect_refusals(list(
     list(quote(changed(result = NA)), "input", "Row 2 of `file`, column `result`: NA is no number"),
     list(quote(changed(staked = Inf)), "input", "Row 2 of `file`, column `staked`: Inf is no number of 0 or more"),
     list(quote(changed(rounds = 1.5)), "input", "column `rounds`: 1.5 is no whole number"),
     list(quote(changed(rounds = "0x1F")), "input", "column `rounds`: \"0x1F\" is no whole number"),
     list(quote(changed(result = 5000)), "input", "Row 2 of `file`: 5,000 was taken of 1,200 staked; at most 1,200"),
-    list(quote(takings(cbind(good, rounds = 1), game_high_card())), "input", "has the column `rounds` twice"),
+    list(quote(takings(game_high_card(), cbind(good, rounds = 1))), "input", "has the column `rounds` twice"),
     list(quote(strategy_table(cbind(as.data.frame(player_basic()), hand = "x"))), "input",
          "has the column `hand` twice"),
     list(quote(game_baccarat(third_card = cbind(game_baccarat()$rules$third_card, total = 1))), "input",
@@ -76,6 +76,6 @@ test_that("data frames are as strict as files", {
   pays <- withr::local_tempfile(fileext = ".csv", lines = c("line,pays,pays", "flush,6,7"))
   expect_error(game_video_poker(pays = pays), "has the column `pays` twice")
   open <- withr::local_tempfile(fileext = ".csv", lines = c("rounds,staked,result", "1,\"2,3", "1,2,3"))
-  expect_error(takings(open, game_high_card()), "a quote has no pair", class = "habanera_error_file")
+  expect_error(takings(game_high_card(), open), "a quote has no pair", class = "habanera_error_file")
   expect_identical(written_numbers(c("0x1F", "1e3", "1d3", " 7 ", "x")), c(NA, 1000, NA, 7, NA))
 })

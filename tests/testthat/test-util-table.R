@@ -8,7 +8,7 @@ test_that("a part of a table says what it holds, and as.data.frame() is plain, i
     counter_gain(game_blackjack(), counter, cut_after = c(0.5, 0.7), nsim = 20, seed = 1),
     compare_counters(game_blackjack(cut_after = 0.7), list(one = counter, two = player_counting(bets = c("0" = 1))),
                      nsim = 20, seed = 1),
-    true_count_distribution("level one balanced", game_blackjack(), dealt = 100), removal_effects(game_high_card()),
+    true_count_distribution(game_blackjack(), "level one balanced", dealt = 100), removal_effects(game_high_card()),
     dealer_totals(game_blackjack(packs = Inf)), mistakes(game_blackjack(packs = Inf), player_as_dealer()),
     edge_table(plain = game_high_card(), pushed = game_high_card(ties = "push")),
     convergence(simulate(draws(deck_standard(), 5, k = count(rank == "A")), 100, 1)),
@@ -20,7 +20,7 @@ test_that("a part of a table says what it holds, and as.data.frame() is plain, i
     expect_true(is.data.frame(table) && inherits(table, "habanera_table"), info = about)
     expect_identical(class(as.data.frame(table)), "data.frame", info = about)
     expect_setequal(names(attributes(as.data.frame(table))), c("names", "class", "row.names"))
-    part <- table[nrow(table):1, ][1, ]
+    part <- table[rev(seq_len(nrow(table))), ][1, ]
     expect_equal(nrow(part), 1, info = about)
     # One row printed: its header, and itself.
     expect_identical(utils::capture.output(print(part)), utils::capture.output(print(as.data.frame(part))),
@@ -34,7 +34,7 @@ test_that("a part of a table says what it holds, and as.data.frame() is plain, i
   expect_s3_class(single[2:3, ], "habanera_trials")
   expect_s3_class(rbind(single, single), "habanera_trials")
   expect_identical(class(as.data.frame(single)), "data.frame")
-  plan <- deviations(data.frame(hand = c("hard 16", "hard 15"), up_card = "10", from = c(0, 4), action = "S"))
+  plan <- deviations(data.frame(hand = c("hard 16", "hard 15"), up_card = "10", from = c(0, 4), move = "S"))
   expect_s3_class(plan[1, ], "habanera_deviations")
   expect_identical(class(plan[1:2]), "data.frame")
 })

@@ -37,7 +37,7 @@ test_that("the best play of a small machine is that of every hand, keep and draw
   names(by_hand) <- vapply(keeps(hand), function(kept) {
     if (length(kept)) paste("keep", paste(as.character(deck[kept]), collapse = " ")) else "keep nothing"
   }, "")
-  expect_equal(advice$expected, unname(by_hand[advice$action]), tolerance = 1e-12)
+  expect_equal(advice$expected, unname(by_hand[advice$move]), tolerance = 1e-12)
   expect_equal(advice$best, advice$expected > max(by_hand) - 1e-9)
 })
 
@@ -171,8 +171,8 @@ test_that("what mistakes cost adds up to what the player has less, whoever he is
   # The examples are what is said of them.
   row <- found[1, ]
   advice <- advise(game, row$hand)
-  expect_equal(advice$action[1], row$should)
-  expect_true(row$kept %in% advice$action)
+  expect_equal(advice$move[1], row$should)
+  expect_true(row$kept %in% advice$move)
 })
 
 test_that("a jackpot favours the player from the size at which its edge is nothing", {

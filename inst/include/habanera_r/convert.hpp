@@ -29,7 +29,7 @@ inline void pause_for_user() {
   const auto now = std::chrono::steady_clock::now();
   if (now - shown < std::chrono::milliseconds(200)) return;
   shown = now;
-  static const Rcpp::Function show = Rcpp::Environment::namespace_env("habanera")["show_that_it_goes_on"];
+  static const Rcpp::Function show(Rcpp::Environment::namespace_env("habanera").get("show_that_it_goes_on"));
   show();
 }
 

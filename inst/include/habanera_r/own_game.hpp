@@ -30,7 +30,7 @@ Rcpp::List rows_of(const Things& things, Row&& row) {
 }
 
 inline Rcpp::CharacterVector choices_of(const char* choices) {
-  const std::vector<std::string> all = habanera::listed(choices);
+  const std::vector<std::string> all = habanera::detail::listed(choices);
   return Rcpp::wrap(all);
 }
 
@@ -68,7 +68,7 @@ inline std::shared_ptr<const habanera::Setting> to_setting(const Rcpp::List& spe
   habanera::Setting::Values values;
   const Rcpp::List rules = spec["rules"], numbers = spec["card_numbers"], words = spec["card_words"];
   const auto name_of = [](const Rcpp::List& list, R_xlen_t at) {
-    return Rcpp::as<std::string>(Rcpp::CharacterVector(list.names())[at]);
+    return Rcpp::as<std::vector<std::string>>(list.names())[static_cast<std::size_t>(at)];
   };
   for (R_xlen_t i = 0; i < rules.size(); ++i) {
     if (Rf_isString(rules[i])) values.words[name_of(rules, i)] = Rcpp::as<std::string>(rules[i]);

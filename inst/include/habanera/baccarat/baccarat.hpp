@@ -108,10 +108,10 @@ class Baccarat : public NobodyDecides {
   std::int64_t net_of(const Outcome& outcome, std::size_t) const { return outcome.net; }
   std::size_t cards_at_first() const { return 4; }
 
-  [[gnu::always_inline]] Next next(const Position& position) const {
-    return {position.to == Position::nobodys ? Next::over : Next::deal};
+  [[gnu::always_inline]] NextStep next(const Position& position) const {
+    return {position.to == Position::nobodys ? NextStep::over : NextStep::deal};
   }
-  [[gnu::always_inline]] void give(Position& position, const Next&, Card card) const {
+  [[gnu::always_inline]] void give(Position& position, const NextStep&, Card card) const {
     if (position.to == Position::players) {
       position.player.add(card);
       position.player_total = rules_.with(position.player_total, card);
@@ -167,8 +167,8 @@ class Baccarat : public NobodyDecides {
   }
 
   template <class Happened>
-  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
-    if (next.what != Next::deal) return;
+  void tell(const NextStep& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what != NextStep::deal) return;
     const std::size_t place = position.first_place + position.drawn() - 1;
     const bool players = zone_of(position, place) == 2;
     happened(1, TableEvent{players ? 0 : no_seat, players ? player_gets : banker_gets, &deck[place], 1,

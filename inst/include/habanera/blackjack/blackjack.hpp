@@ -84,20 +84,20 @@ class Blackjack : public BlackjackVocabulary {
   // Two for each seat and for the dealer.
   std::size_t cards_at_first() const { return 2 * rules().seats + 2; }
 
-  [[gnu::always_inline]] Next next(const Position& position) const {
+  [[gnu::always_inline]] NextStep next(const Position& position) const {
     switch (position.stage) {
       case Position::dealing:
-        return {hides_hole() && position.used == 2 * position.chairs + 1 ? Next::lay_down : Next::deal};
+        return {hides_hole() && position.used == 2 * position.chairs + 1 ? NextStep::lay_down : NextStep::deal};
       case Position::early:
-      case Position::insuring: return {Next::decide, position.seat_of(position.at)};
-      case Position::looking: return {Next::look, 0, position.hole_place};
+      case Position::insuring: return {NextStep::decide, position.seat_of(position.at)};
+      case Position::looking: return {NextStep::look, 0, position.hole_place};
       case Position::playing:
-        if (position.owes) return {Next::deal};
-        return {Next::decide, position.seat_of(position.hand[position.at].chair)};
+        if (position.owes) return {NextStep::deal};
+        return {NextStep::decide, position.seat_of(position.hand[position.at].chair)};
       case Position::dealers_turn:
-        if (position.hole_lies) return {Next::turn, 0, position.hole_place};
-        return {Next::deal};
-      default: return {Next::over};
+        if (position.hole_lies) return {NextStep::turn, 0, position.hole_place};
+        return {NextStep::deal};
+      default: return {NextStep::over};
     }
   }
 
@@ -136,7 +136,7 @@ class Blackjack : public BlackjackVocabulary {
     advance(position);
   }
 
-  [[gnu::always_inline]] void give(Position& position, const Next&, Card card) const {
+  [[gnu::always_inline]] void give(Position& position, const NextStep&, Card card) const {
     const std::uint8_t points = rules().points[card];
     switch (position.stage) {
       case Position::dealing: deal_first(position, card, points); return;
@@ -158,7 +158,7 @@ class Blackjack : public BlackjackVocabulary {
     }
   }
 
-  [[gnu::always_inline]] void laid(Position& position, const Next&, std::size_t place) const {
+  [[gnu::always_inline]] void laid(Position& position, const NextStep&, std::size_t place) const {
     position.hole_place = place;
     position.hole_lies = true;
     take_place(position, 0);
@@ -166,7 +166,7 @@ class Blackjack : public BlackjackVocabulary {
     advance(position);
   }
   const CardSet& looked_for(const Position& position) const { return naturals_[rules().points[position.up]]; }
-  [[gnu::always_inline]] void looked(Position& position, const Next&, bool found) const {
+  [[gnu::always_inline]] void looked(Position& position, const NextStep&, bool found) const {
     position.looked = true;
     position.natural_found = found;
     position.at = 0;
@@ -223,20 +223,20 @@ class Blackjack : public BlackjackVocabulary {
   }
 
   template <class Happened>
-  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
-    if (next.what == Next::over) return;
+  void tell(const NextStep& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what == NextStep::over) return;
     const Card* last = position.used > 0 ? &deck[position.first_place + position.used - 1] : nullptr;
     TableEvent event{no_seat, dealer_looks};
     switch (next.what) {
-      case Next::decide:
+      case NextStep::decide:
         event.seat = next.seat;
         event.action = told_as(position.last_move);
         event.open = position.last_open;
         event.value = position.last_value;
         break;
-      case Next::lay_down: event.action = dealer_hides; break;
-      case Next::look: event.action = position.natural_found ? dealer_has_natural : dealer_looks; break;
-      case Next::turn:
+      case NextStep::lay_down: event.action = dealer_hides; break;
+      case NextStep::look: event.action = position.natural_found ? dealer_has_natural : dealer_looks; break;
+      case NextStep::turn:
         event = {no_seat, dealer_turns, &deck[next.place], 1, value_of(position.dealer)};
         break;
       default: {

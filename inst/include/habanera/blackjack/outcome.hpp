@@ -99,13 +99,13 @@ inline std::vector<Word> openings() {
   return words;
 }
 
-inline std::vector<Word> values() {
+inline std::vector<Word> value_words() {
   std::vector<Word> words;
   for (int value = 1; value <= 10; ++value) words.push_back({value, kept(value_name(value))});
   return words;
 }
 
-inline std::vector<Word> results() {
+inline std::vector<Word> result_words() {
   using Outcome = BlackjackOutcome;
   return {{Outcome::loss, "loss"}, {Outcome::push, "push"}, {Outcome::win, "win"}, {Outcome::natural, "natural"},
           {Outcome::surrender, "surrender"}, {Outcome::sits_out, "sits out"}};
@@ -117,7 +117,7 @@ void add_seat(std::vector<Column<BlackjackOutcome>>& all) {
   const std::string number = "_" + std::to_string(seat + 1);
   all.push_back({kept("net" + number), [](const Outcome& o) { return o.net_of[seat]; }});
   all.push_back({kept("staked" + number), [](const Outcome& o) { return o.staked_of[seat]; }});
-  all.push_back({kept("result" + number), [](const Outcome& o) { return o.result_of[seat]; }, results()});
+  all.push_back({kept("result" + number), [](const Outcome& o) { return o.result_of[seat]; }, result_words()});
 }
 template <std::size_t... seat>
 void add_seats(std::vector<Column<BlackjackOutcome>>& all, std::index_sequence<seat...>) {
@@ -134,9 +134,9 @@ inline std::vector<Column<BlackjackOutcome>> all_columns() {
   std::vector<Column<Outcome>> all{
       {"net", [](const Outcome& o) { return o.net; }},
       {"staked", [](const Outcome& o) { return o.staked; }},
-      {"result", [](const Outcome& o) { return o.result_of[0]; }, results()},
+      {"result", [](const Outcome& o) { return o.result_of[0]; }, result_words()},
       {"first_hand", [](const Outcome& o) { return o.first_hand; }, openings()},
-      {"up_card", [](const Outcome& o) { return o.up_card; }, values()},
+      {"up_card", [](const Outcome& o) { return o.up_card; }, value_words()},
       {"player_total", [](const Outcome& o) { return o.player_total; }, totals()},
       {"dealer_total", [](const Outcome& o) { return o.dealer_total; }, totals()},
       {"hands", [](const Outcome& o) { return o.hands; }},

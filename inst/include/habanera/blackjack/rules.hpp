@@ -80,7 +80,8 @@ struct BlackjackRules {
   std::size_t cards_that_win = 0;  // 0: none
   bool told_by_cards = false;      // some player looks at the single cards of a hand
 
-  std::int64_t stake = 2, natural_pays = 3, insurance_stake = 1, insurance_pays = 2;
+  // In the smallest unit: what is staked, what a natural brings, what giving up costs, what insurance costs and brings.
+  std::int64_t stake = 2, natural_pays = 3, surrender_costs = 1, insurance_stake = 1, insurance_wins = 2;
 };
 
 // The pieces of the rules, each once: for the table, and for whoever works a game out.
@@ -168,14 +169,14 @@ class BlackjackPieces {
   }
   // Of a hand when the dealer has no natural (`dealer` need not have drawn where the hand needs no comparison).
   [[gnu::always_inline]] std::int64_t paid(const BlackjackHand& hand, const BlackjackHand& dealer) const {
-    if (hand.surrendered) return -rules_.stake / 2;
+    if (hand.surrendered) return -rules_.surrender_costs;
     if (is_bust(hand)) return -stake_of(hand);
     if (hand.counts_as_natural) return rules_.natural_pays;
     return wins_at_once(hand) ? stake_of(hand) : compared(hand, dealer);
   }
   // When the dealer has one and nobody looked for it; where only the stake is lost, that is settled for the whole seat.
   std::int64_t paid_to_natural(const BlackjackHand& hand) const {
-    if (hand.surrendered) return -rules_.stake / 2;
+    if (hand.surrendered) return -rules_.surrender_costs;
     if (hand.counts_as_natural) return rules_.ties_to_dealer ? -rules_.stake : 0;
     return wins_at_once(hand) ? stake_of(hand) : -stake_of(hand);
   }

@@ -35,8 +35,8 @@ struct UpCard {
   std::uint8_t value;
   DealerLaw law;
 
-  UpCard(const BlackjackPieces& pieces, const HandTree& tree, std::uint8_t up)
-      : pieces(pieces), tree(tree), value(up), law(pieces, up, tree.values()) {}
+  UpCard(const BlackjackPieces& by, const HandTree& hands, std::uint8_t up)
+      : pieces(by), tree(hands), value(up), law(by, up, hands.values()) {}
 
   // A natural is settled beside all else where nothing that a seat does changes what it costs.
   bool settles_natural_apart() const { return pieces.rules().hole_card != BlackjackRules::unchecked_all_lost; }

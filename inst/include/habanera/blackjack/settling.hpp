@@ -86,8 +86,7 @@ class BlackjackSettling {
       staked = rules_.stake;
     }
     if (position_.insured >> chair & 1) {
-      const std::int64_t insurance = natural ? rules_.insurance_stake * rules_.insurance_pays
-                                             : -rules_.insurance_stake;
+      const std::int64_t insurance = natural ? rules_.insurance_wins : -rules_.insurance_stake;
       outcome.insurance_net += bet * insurance;
       net += insurance;
       staked += rules_.insurance_stake;

@@ -96,7 +96,8 @@ std::vector<OpeningWorth> worth_by_opening(UpCardPlay& play, const Policy& polic
     worth.add(1, play.settled_apart(hand));
     if (offered && !(rules.surrender == BlackjackRules::early && move == BlackjackPieces::surrender)) {
       const double natural = play.alone().natural(hand), stake = play.up().in_stakes(rules.insurance_stake);
-      worth.net += stake * (natural * static_cast<double>(rules.insurance_pays) - (1 - natural));
+      const double pays = static_cast<double>(rules.insurance_wins) / static_cast<double>(rules.insurance_stake);
+      worth.net += stake * (natural * pays - (1 - natural));
       worth.staked += stake;
       worth.square = worth.won = std::numeric_limits<double>::quiet_NaN();
     }

@@ -13,6 +13,8 @@ struct CountSystem {
   enum DecksLeft { exact, half_decks, whole_decks, running_alone };
   enum Rounding { floor, truncate, nearest };
 
+  static constexpr std::int64_t parts_of_a_tag = 4;  // tags are whole in quarters
+
   std::vector<std::int64_t> tags;      // of each kind of card
   std::vector<std::int64_t> bet_tags;  // the same with what is counted apart, for bets
   std::int64_t start = 0;              // the running count of a fresh shoe

@@ -106,7 +106,7 @@ class LookaheadPlayer : public Player<typename Game::View> {
       }
       return players[at]->choose(game_.view(now, at), open, lane);
     };
-    play_out(game_, position, stock, choose, [](const Next&, const View&) {});
+    play_out(game_, position, stock, choose, [](const NextStep&, const View&) {});
     return game_.worth(position, seat);
   }
 

@@ -15,9 +15,11 @@
 namespace habanera {
 
 inline constexpr std::size_t most_players = 7;
+// What a win is in parts that any number of seats up to these can share.
+inline constexpr std::int64_t whole_win = 420;
 
 // What happens next in a position.
-struct Next {
+struct NextStep {
   enum What { deal, lay_down, look, turn, decide, over };
   What what;
   std::size_t seat = 0;   // that moves
@@ -95,19 +97,19 @@ template <class Game, class Stock, class Choose, class Told>
 void play_out(const Game& game, typename Game::Position& position, Stock& stock, Decisions& decisions, Choose&& choose,
               Told&& told) {
   for (std::uint64_t step = 0; step < most_steps; ++step) {
-    const Next next = game.next(position);
+    const NextStep next = game.next(position);
     switch (next.what) {
-      case Next::over: return;
-      case Next::deal: game.give(position, next, stock.deal()); break;
-      case Next::turn: game.give(position, next, stock.turn(next.place)); break;
-      case Next::lay_down:
+      case NextStep::over: return;
+      case NextStep::deal: game.give(position, next, stock.deal()); break;
+      case NextStep::turn: game.give(position, next, stock.turn(next.place)); break;
+      case NextStep::lay_down:
         if constexpr (lays_face_down<Game>) game.laid(position, next, stock.lay_down());
         break;
-      case Next::look:
+      case NextStep::look:
         if constexpr (lays_face_down<Game>)
           game.looked(position, next, stock.look(next.place, game.looked_for(position)));
         break;
-      case Next::decide: {
+      case NextStep::decide: {
         const Moves moves = game.moves(position);
         if (__builtin_expect(moves.empty(), 0)) refuse_no_move(next.seat);
         decisions.count(next.seat, moves);

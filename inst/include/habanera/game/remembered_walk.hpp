@@ -70,14 +70,14 @@ class RememberedWalk {
 
   template <class Ended>
   void step(const Course& course, double chance, Ended& ended) {
-    const Next next = game_.next(course.position);
+    const NextStep next = game_.next(course.position);
     switch (next.what) {
-      case Next::over: return round_over(course, chance, ended);
-      case Next::decide: return decide(course, next.seat, chance);
-      case Next::deal: return over_kinds(course, next, course.unseen.next_weights(), chance);
-      case Next::turn: return turn(course, next, chance);
-      case Next::lay_down: return lay_down(course, next, chance);
-      case Next::look: return look(course, next, chance);
+      case NextStep::over: return round_over(course, chance, ended);
+      case NextStep::decide: return decide(course, next.seat, chance);
+      case NextStep::deal: return over_kinds(course, next, course.unseen.next_weights(), chance);
+      case NextStep::turn: return turn(course, next, chance);
+      case NextStep::lay_down: return lay_down(course, next, chance);
+      case NextStep::look: return look(course, next, chance);
     }
   }
 
@@ -98,7 +98,7 @@ class RememberedWalk {
     }
   }
 
-  void turn(const Course& course, const Next& next, double chance) {
+  void turn(const Course& course, const NextStep& next, double chance) {
     if (!course.unseen.is_known(next.place))
       return over_kinds(course, next, course.unseen.weights_at(next.place), chance);
     Course after = course;
@@ -106,7 +106,7 @@ class RememberedWalk {
     reach(std::move(after), chance);
   }
 
-  void lay_down(const Course& course, const Next& next, double chance) {
+  void lay_down(const Course& course, const NextStep& next, double chance) {
     if constexpr (lays_face_down<Game>) {
       Course after = course;
       const std::size_t place = after.unseen.lay_down();
@@ -115,7 +115,7 @@ class RememberedWalk {
     }
   }
 
-  void look(const Course& course, const Next& next, double chance) {
+  void look(const Course& course, const NextStep& next, double chance) {
     if constexpr (lays_face_down<Game>) {
       const CardSet& set = game_.looked_for(course.position);
       const std::vector<double> ways = course.unseen.weights_of(next.place, set);
@@ -129,7 +129,7 @@ class RememberedWalk {
     }
   }
 
-  void over_kinds(const Course& course, const Next& next, const std::vector<double>& weights, double chance) {
+  void over_kinds(const Course& course, const NextStep& next, const std::vector<double>& weights, double chance) {
     if (std::all_of(weights.begin(), weights.end(), [](double weight) { return weight == 0; }))
       throw StockRanOut("needs more cards than there are");
     const double total = total_weight(weights);
@@ -137,7 +137,7 @@ class RememberedWalk {
       if (weights[kind] == 0) continue;
       const auto card = static_cast<Card>(kind);
       Course after = course;
-      next.what == Next::deal ? after.unseen.deal(card) : after.unseen.turn(next.place, card);
+      next.what == NextStep::deal ? after.unseen.deal(card) : after.unseen.turn(next.place, card);
       game_.give(after.position, next, card);
       reach(std::move(after), chance * weights[kind] / total);
     }

@@ -268,7 +268,7 @@ class Seated {
     if constexpr (deals_together<Game>) stock.expect(game_.cards_at_first());
     const std::uint64_t before = shoe.rounds;
     outcome_.decisions.begin(players_.size());
-    play_out(game_, shoe.position, stock, outcome_.decisions, choose, [&](const Next& next, const auto& now) {
+    play_out(game_, shoe.position, stock, outcome_.decisions, choose, [&](const NextStep& next, const auto& now) {
       if constexpr (watches<Watcher>)
         game_.tell(next, now, shoe.deck, [&](std::uint64_t round, const TableEvent& event) {
           shoe.watcher.round_begins(shoe.rounds = before + round);

@@ -81,12 +81,12 @@ class Solver {
   static constexpr std::size_t no_return = static_cast<std::size_t>(-1);
 
   Found to_come(const Position& position, const UnseenCards& unseen) {
-    const Next next = game_.next(position);
+    const NextStep next = game_.next(position);
     switch (next.what) {
-      case Next::over: return {0};
-      case Next::decide: return decision(position, unseen, next.seat);
-      case Next::deal: return over_kinds(position, unseen, next, unseen.next_weights());
-      case Next::turn:
+      case NextStep::over: return {0};
+      case NextStep::decide: return decision(position, unseen, next.seat);
+      case NextStep::deal: return over_kinds(position, unseen, next, unseen.next_weights());
+      case NextStep::turn:
         if (unseen.is_known(next.place)) return given(position, unseen, next, unseen.known(next.place));
         return over_kinds(position, unseen, next, unseen.weights_at(next.place));
       default: return hidden(position, unseen, next);
@@ -148,7 +148,7 @@ class Solver {
     return found;
   }
 
-  Found over_kinds(const Position& position, const UnseenCards& unseen, const Next& next,
+  Found over_kinds(const Position& position, const UnseenCards& unseen, const NextStep& next,
                    const std::vector<double>& weights) {
     const double total = total_weight(weights);
     const auto open = std::count_if(weights.begin(), weights.end(), [](double weight) { return weight > 0; });
@@ -157,14 +157,14 @@ class Solver {
     for (std::size_t kind = 0; kind < weights.size(); ++kind) {
       if (weights[kind] == 0) continue;
       UnseenCards left = unseen;
-      next.what == Next::deal ? left.deal(static_cast<Card>(kind)) : left.turn(next.place, static_cast<Card>(kind));
+      next.what == NextStep::deal ? left.deal(static_cast<Card>(kind)) : left.turn(next.place, static_cast<Card>(kind));
       add(sum, weights[kind] / total, given(position, left, next, static_cast<Card>(kind)));
     }
     branches_ -= open > 1;
     return sum;
   }
 
-  Found given(Position position, const UnseenCards& unseen, const Next& next, Card card) {
+  Found given(Position position, const UnseenCards& unseen, const NextStep& next, Card card) {
     const double before = game_.worth(position, seat_);
     game_.give(position, next, card);
     Found found = to_come(position, unseen);
@@ -172,7 +172,7 @@ class Solver {
     return found;
   }
 
-  Found hidden(Position position, UnseenCards unseen, const Next& next) {
+  Found hidden(Position position, UnseenCards unseen, const NextStep& next) {
     if constexpr (lays_face_down<Game>) {
       const double before = game_.worth(position, seat_);
       const auto gained = [&](const Position& now, const UnseenCards& left) {
@@ -180,7 +180,7 @@ class Solver {
         found.worth += game_.worth(now, seat_) - before;
         return found;
       };
-      if (next.what == Next::lay_down) {
+      if (next.what == NextStep::lay_down) {
         game_.laid(position, next, unseen.lay_down());
         return gained(position, unseen);
       }

@@ -126,9 +126,11 @@ class HighCard : public NobodyDecides {
   std::int64_t net_of(const Outcome& outcome, std::size_t) const { return outcome.net(); }
   std::size_t cards_at_first() const { return 2; }
 
-  [[gnu::always_inline]] Next next(const Position& position) const { return {position.over ? Next::over : Next::deal}; }
+  [[gnu::always_inline]] NextStep next(const Position& position) const {
+    return {position.over ? NextStep::over : NextStep::deal};
+  }
 
-  [[gnu::always_inline]] void give(Position& position, const Next&, Card card) const {
+  [[gnu::always_inline]] void give(Position& position, const NextStep&, Card card) const {
     if (position.drawn++ % 2 == 0) {
       position.seat_card = card;
       if (position.drawn == 1) {
@@ -173,8 +175,8 @@ class HighCard : public NobodyDecides {
   }
 
   template <class Happened>
-  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
-    if (next.what != Next::deal) return;
+  void tell(const NextStep& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what != NextStep::deal) return;
     const bool seat = position.drawn % 2 == 1;
     const Card* card = &deck[position.first_place + position.drawn - 1];
     happened(1, TableEvent{seat ? 0 : no_seat, seat ? seat_draws : bank_draws, card, 1});

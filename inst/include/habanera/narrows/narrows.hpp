@@ -54,17 +54,17 @@ class Narrows : public OneRound {
   std::uint32_t likeness(Card card) const { return static_cast<std::uint32_t>(rules_.rank[card]); }
 
   Position start(std::size_t) const { return {}; }
-  Next next(const Position& position) const {
-    if (position.drawn < 2) return {Next::deal};
-    if (!position.decided) return {Next::decide, 0};
-    return {position.on && position.drawn < 4 ? Next::deal : Next::over};
+  NextStep next(const Position& position) const {
+    if (position.drawn < 2) return {NextStep::deal};
+    if (!position.decided) return {NextStep::decide, 0};
+    return {position.on && position.drawn < 4 ? NextStep::deal : NextStep::over};
   }
   Moves moves(const Position&) const { return Moves::below(2); }
   void move(Position& position, std::size_t move) const {
     position.decided = true;
     position.on = move == go_on;
   }
-  void give(Position& position, const Next&, Card card) const { position.cards[position.drawn++] = card; }
+  void give(Position& position, const NextStep&, Card card) const { position.cards[position.drawn++] = card; }
   View view(const Position& position, std::size_t) const { return gap(position, 0); }
 
   Outcome outcome(const Position& position) const {
@@ -88,10 +88,10 @@ class Narrows : public OneRound {
     return place >= position.drawn ? 0 : place < 2 ? 2 : 1;
   }
   template <class Happened>
-  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
-    if (next.what == Next::decide) {
+  void tell(const NextStep& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what == NextStep::decide) {
       happened(1, TableEvent{0, position.on ? goes_on : gives_up});
-    } else if (next.what == Next::deal) {
+    } else if (next.what == NextStep::deal) {
       const bool own = position.drawn <= 2;
       happened(1, TableEvent{own ? 0 : no_seat, own ? player_gets : house_gets, &deck[position.drawn - 1], 1});
     }

@@ -17,12 +17,12 @@ namespace habanera {
 
 // What comes next in a game of one's own: the top card of the deck goes to a pile, of a seat or of nobody; a seat
 // decides; or it is over.
-inline Next deal_to(std::size_t pile, std::size_t seat = no_seat) { return {Next::deal, seat, pile}; }
-inline Next decision(std::size_t seat) { return {Next::decide, seat}; }
-inline Next game_over() { return {Next::over}; }
+inline NextStep deal_to(std::size_t pile, std::size_t seat = no_seat) { return {NextStep::deal, seat, pile}; }
+inline NextStep decision(std::size_t seat) { return {NextStep::decide, seat}; }
+inline NextStep game_over() { return {NextStep::over}; }
 
 // Where a card lies: a pile, and whose, where each seat has one.
-struct Place {
+struct CardPlace {
   std::size_t pile;
   std::size_t seat = no_seat;
 };
@@ -47,7 +47,7 @@ using Shown = std::vector<Shows>;
 
 // The values of outcomes, in the order in which they are stated.
 template <class... Value>
-std::array<std::int64_t, sizeof...(Value)> values(const Value&... value) {
+std::array<std::int64_t, sizeof...(Value)> outcome_values(const Value&... value) {
   return {static_cast<std::int64_t>(value)...};
 }
 
@@ -83,6 +83,12 @@ std::string key_of(const Part&... part) {
 //   worth(outcome, seat) what the values of its outcomes are worth to a seat, for players who weigh moves; else the
 //                        win, where an outcome is a seat, or its money, where there is one such outcome for each seat
 struct OwnGame {
+  // The words of a game of one's own.
+  using Next = NextStep;
+  using Place = CardPlace;
+  template <class... Value>
+  static std::array<std::int64_t, sizeof...(Value)> values(const Value&... value) { return outcome_values(value...); }
+
   static constexpr std::array<OwnRule, 0> rules{};
   static constexpr std::array piles{pile_hidden("stock"), pile_open("shown")};  // the first is the deck
   static constexpr std::array<const char*, 0> move_names{};                     // by number, from 0

@@ -50,8 +50,8 @@ class HidingTest : public Player<typename Own<G>::View> {
                                                    [&](std::uint64_t size) { return other.below(size); });
     const std::optional<View> again = game_.replayed(view, seat, deck);
     if (!again) return;
-    const Next next = game_.next(*again);
-    if (next.what != Next::decide || next.seat != seat || game_.moves(*again).bits() != moves.bits()) return;
+    const NextStep next = game_.next(*again);
+    if (next.what != NextStep::decide || next.seat != seat || game_.moves(*again).bits() != moves.bits()) return;
     ++found_.asked;
     const bool same = game_.game().shown(view.own, seat) == game_.game().shown(again->own, seat) &&
                       chosen(view, moves) == chosen(*again, moves);

@@ -18,6 +18,7 @@
 #include "habanera/game/vocabulary.hpp"
 #include "habanera/own/course.hpp"
 #include "habanera/own/game.hpp"
+#include "habanera/own/requirements.hpp"
 
 namespace habanera {
 
@@ -40,6 +41,8 @@ inline constexpr bool tells_worth<G, std::void_t<decltype(&G::worth)>> = true;
 // have not seen, and deals that fit.
 template <class G>
 class Own : public OneRound {
+  static_assert(OwnRequirements<G>::check());
+
  public:
   struct Rules {
     std::shared_ptr<const Setting> setting;
@@ -51,8 +54,7 @@ class Own : public OneRound {
   using View = Position;
 
   static constexpr std::size_t own_outcomes = G::outcomes.size();
-  // What each seat has of the win, in parts that any number of seats can share, comes after the game's own outcomes.
-  static constexpr std::int64_t whole_score = 420;
+  // What each seat has of the win comes after the game's own outcomes.
   struct Outcome {
     std::array<std::int64_t, own_outcomes> own{};
     std::array<std::int64_t, most_players> score{};
@@ -87,9 +89,10 @@ class Own : public OneRound {
     Position position;  // braces would set all the room of its lists to zero
     return position;
   }
-  Next next(const Position& position) const {
-    const Next next = game_.next(position.own);
-    if (next.what == Next::decide ? next.seat >= seats_ : next.what != Next::deal && next.what != Next::over)
+  NextStep next(const Position& position) const {
+    const NextStep next = game_.next(position.own);
+    if (next.what == NextStep::decide ? next.seat >= seats_
+                                      : next.what != NextStep::deal && next.what != NextStep::over)
       refuse_next(next);
     return next;
   }
@@ -98,7 +101,7 @@ class Own : public OneRound {
     position.course.make(move);
     game_.move(position.own, move);
   }
-  void give(Position& position, const Next& next, Card card) const {
+  void give(Position& position, const NextStep& next, Card card) const {
     position.course.deal(card, zone_of_pile(next.place, next.seat));
     game_.give(position.own, next, card);
   }
@@ -115,19 +118,19 @@ class Own : public OneRound {
     if constexpr (first_of(OwnOutcome::seat) < own_outcomes) {
       const auto winner = static_cast<std::size_t>(own[first_of(OwnOutcome::seat)]);
       for (std::size_t seat = 0; seat < seats_; ++seat)
-        outcome.score[seat] = winner == 0 ? whole_score / static_cast<std::int64_t>(seats_)
-                                          : (winner == seat + 1 ? whole_score : 0);
+        outcome.score[seat] = winner == 0 ? whole_win / static_cast<std::int64_t>(seats_)
+                                          : (winner == seat + 1 ? whole_win : 0);
     }
     return outcome;
   }
 
   // Of a game that is over, what it was worth to a seat.
   double worth(const Position& position, std::size_t seat) const {
-    if (next(position).what != Next::over) return 0;
+    if (next(position).what != NextStep::over) return 0;
     const Outcome all = outcome(position);
     if constexpr (tells_worth<G>) return game_.worth(all.own, seat);
     if constexpr (first_of(OwnOutcome::seat) < own_outcomes)
-      return static_cast<double>(all.score[seat]) / static_cast<double>(whole_score);
+      return static_cast<double>(all.score[seat]) / static_cast<double>(whole_win);
     if constexpr (first_of(OwnOutcome::money) < own_outcomes) {
       const std::size_t money = money_of(seat);
       return static_cast<double>(all.own[money]) * G::outcomes[money].coin;
@@ -140,8 +143,8 @@ class Own : public OneRound {
 
   // Cards that the seat which decides has not seen: all are, but those in open piles and in its own.
   UnseenCards unseen(const Position& position) const {
-    const Next now = next(position);
-    return unseen_by(position, now.what == Next::decide ? now.seat : no_seat);
+    const NextStep now = next(position);
+    return unseen_by(position, now.what == NextStep::decide ? now.seat : no_seat);
   }
   static constexpr bool hides_cards() {
     for (std::size_t pile = 1; pile < G::piles.size(); ++pile)
@@ -153,8 +156,8 @@ class Own : public OneRound {
   std::optional<Position> redealt(const Position& seen, std::size_t seat, const std::vector<Card>& deck) const {
     std::optional<Position> again = replayed(seen, seat, deck);
     if (!again) return again;
-    const Next now = next(*again);
-    const bool fits = now.what == Next::decide && now.seat == seat && moves(*again).bits() == moves(seen).bits() &&
+    const NextStep now = next(*again);
+    const bool fits = now.what == NextStep::decide && now.seat == seat && moves(*again).bits() == moves(seen).bits() &&
                       game_.shown(again->own, seat) == game_.shown(seen.own, seat);
     if (!fits) again.reset();
     return again;
@@ -164,12 +167,12 @@ class Own : public OneRound {
     const Course& wanted = seen.course;
     const Course& course = again->course;
     while (course.dealt.size() < wanted.dealt.size() || course.moves.size() < wanted.moves.size()) {
-      const Next now = next(*again);
+      const NextStep now = next(*again);
       const std::size_t dealt = course.dealt.size(), made = course.moves.size();
-      if (now.what == Next::deal && dealt < wanted.dealt.size() &&
+      if (now.what == NextStep::deal && dealt < wanted.dealt.size() &&
           zone_of_pile(now.place, now.seat) == wanted.dealt[dealt].zone) {
         give(*again, now, has_seen(seat, seen, dealt) ? wanted.dealt[dealt].card : deck[dealt]);
-      } else if (now.what == Next::decide && made < wanted.moves.size() && moves(*again).has(wanted.moves[made])) {
+      } else if (now.what == NextStep::decide && made < wanted.moves.size() && moves(*again).has(wanted.moves[made])) {
         move(*again, wanted.moves[made]);
       } else {
         return std::nullopt;
@@ -200,7 +203,7 @@ class Own : public OneRound {
   std::size_t zone_of(const Position& position, std::size_t place) const {
     if (place >= position.course.dealt.size()) return 0;
     if constexpr (moves_cards_on<G>) {
-      const Place now = game_.lies(position.own, place);
+      const CardPlace now = game_.lies(position.own, place);
       return zone_of_pile(now.pile, now.seat);
     }
     return position.course.dealt[place].zone;
@@ -218,11 +221,11 @@ class Own : public OneRound {
     return all;
   }
   template <class Happened>
-  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+  void tell(const NextStep& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
     const Course& course = position.course;
-    if (next.what == Next::deal)
+    if (next.what == NextStep::deal)
       happened(1, TableEvent{next.seat, static_cast<int>(next.place), &deck[course.dealt.size() - 1], 1});
-    else if (next.what == Next::decide && course.whole)
+    else if (next.what == NextStep::decide && course.whole)
       happened(1, TableEvent{next.seat, first_move + course.moves[course.moves.size() - 1]});
   }
   TableEvent ending(const Outcome&) const { return {no_seat, ends}; }
@@ -252,7 +255,7 @@ class Own : public OneRound {
   // How many values an outcome has, counted from 0; 0 where it can be any number.
   std::int64_t values_of(const OwnOutcome& outcome) const {
     if (outcome.type == OwnOutcome::seat) return static_cast<std::int64_t>(seats_) + 1;
-    return static_cast<std::int64_t>(listed(outcome.choices).size());
+    return static_cast<std::int64_t>(detail::listed(outcome.choices).size());
   }
 
   std::size_t zone_of_pile(std::size_t pile, std::size_t seat) const {
@@ -266,8 +269,8 @@ class Own : public OneRound {
   [[noreturn]] static void refuse_pile(std::size_t pile) {
     throw std::domain_error("there is no pile " + std::to_string(pile));
   }
-  [[noreturn]] static void refuse_next(const Next& next) {
-    throw std::domain_error(next.what == Next::decide
+  [[noreturn]] static void refuse_next(const NextStep& next) {
+    throw std::domain_error(next.what == NextStep::decide
                                 ? "there is no seat " + std::to_string(next.seat) + ", counted from 0, to decide"
                                 : "next() gives deal_to(), decision() or game_over(), and nothing else");
   }
@@ -319,9 +322,10 @@ class Own : public OneRound {
   template <std::size_t... column>
   static void add_own(std::vector<Column<Outcome>>& all, std::index_sequence<column...>) {
     const auto words = [](const OwnOutcome& outcome) {
-      std::vector<Word> words;
-      for (const std::string& word : listed(outcome.choices)) words.push_back({static_cast<int>(words.size()), word});
-      return words;
+      std::vector<Word> all_words;
+      for (const std::string& word : detail::listed(outcome.choices))
+        all_words.push_back({static_cast<int>(all_words.size()), word});
+      return all_words;
     };
     (all.push_back({G::outcomes[column].name, [](const Outcome& o) { return o.own[column]; },
                     words(G::outcomes[column]), G::outcomes[column].type == OwnOutcome::seat}),

@@ -75,6 +75,7 @@ struct OwnPlayer {
 };
 
 // What stands between commas, without the blanks around it.
+namespace detail {
 inline std::vector<std::string> listed(const std::string& text) {
   std::vector<std::string> parts;
   for (std::size_t at = 0; at <= text.size();) {
@@ -86,5 +87,6 @@ inline std::vector<std::string> listed(const std::string& text) {
   }
   return parts;
 }
+}  // namespace detail
 
 }  // namespace habanera

@@ -111,10 +111,10 @@ class Pairs : public OneRound {
     return position;
   }
 
-  Next next(const Position& position) const {
-    if (position.lying.empty()) return {Next::over, 0, 0};
-    if (position.chosen != most_places) return {Next::turn, position.seat, position.chosen};
-    return {Next::decide, position.seat};
+  NextStep next(const Position& position) const {
+    if (position.lying.empty()) return {NextStep::over, 0, 0};
+    if (position.chosen != most_places) return {NextStep::turn, position.seat, position.chosen};
+    return {NextStep::decide, position.seat};
   }
 
   Moves moves(const Position& position) const {
@@ -126,7 +126,7 @@ class Pairs : public OneRound {
   void move(Position& position, std::size_t place) const { position.chosen = place; }
 
   // The card that was chosen is turned.
-  void give(Position& position, const Next& next, Card card) const {
+  void give(Position& position, const NextStep& next, Card card) const {
     position.chosen = most_places;
     position.seen[next.place] = rules_.mates[card];
     position.when[next.place] = ++position.sightings;
@@ -199,8 +199,8 @@ class Pairs : public OneRound {
   std::size_t zone_of(const Position& position, std::size_t place) const { return position.won_by[place]; }
 
   template <class Happened>
-  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
-    if (next.what != Next::turn) return;
+  void tell(const NextStep& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what != NextStep::turn) return;
     const bool first = position.second_card();
     const auto round = static_cast<std::uint64_t>(position.turns + first);
     happened(round, TableEvent{next.seat, first ? turns_first : turns_second, &deck[next.place], 1});

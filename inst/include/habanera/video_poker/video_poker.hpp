@@ -84,10 +84,10 @@ class VideoPoker : public OneRound {
   std::uint32_t likeness(Card card) const { return card; }
 
   Position start(std::size_t) const { return {}; }
-  Next next(const Position& position) const {
-    if (position.drawn < size_) return {Next::deal};
-    if (!position.decided) return {Next::decide, 0};
-    return {position.drawn < 2 * size_ - kept_count(position) ? Next::deal : Next::over};
+  NextStep next(const Position& position) const {
+    if (position.drawn < size_) return {NextStep::deal};
+    if (!position.decided) return {NextStep::decide, 0};
+    return {position.drawn < 2 * size_ - kept_count(position) ? NextStep::deal : NextStep::over};
   }
   Moves moves(const Position&) const { return Moves::below(std::size_t{1} << size_); }
   void move(Position& position, std::size_t kept) const {
@@ -97,7 +97,7 @@ class VideoPoker : public OneRound {
     for (std::size_t i = 0; i < size_; ++i)
       if (kept >> i & 1) position.kept_cards[at++] = position.dealt[i];
   }
-  void give(Position& position, const Next&, Card card) const {
+  void give(Position& position, const NextStep&, Card card) const {
     if (position.drawn < size_) position.dealt[position.drawn] = position.hand[position.drawn] = card;
     else position.hand[dropped_place(position, position.drawn - size_)] = card;
     ++position.drawn;
@@ -143,7 +143,7 @@ class VideoPoker : public OneRound {
   // The position in which these cards of the deck are dealt.
   Position dealt(const KeepBook::Hand& hand) const {
     Position position;
-    for (std::size_t i = 0; i < size_; ++i) give(position, {Next::deal}, rules_.worth->deck()[hand[i]]);
+    for (std::size_t i = 0; i < size_; ++i) give(position, {NextStep::deal}, rules_.worth->deck()[hand[i]]);
     return position;
   }
 
@@ -163,10 +163,10 @@ class VideoPoker : public OneRound {
   }
 
   template <class Happened>
-  void tell(const Next& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
-    if (next.what == Next::decide) {
+  void tell(const NextStep& next, const Position& position, const std::vector<Card>& deck, Happened&& happened) const {
+    if (next.what == NextStep::decide) {
       happened(1, TableEvent{0, keeps, position.kept_cards.data(), kept_count(position)});
-    } else if (next.what == Next::deal) {
+    } else if (next.what == NextStep::deal) {
       const std::size_t place = position.drawn - 1;
       happened(1, TableEvent{0, place < size_ ? gets : draws, &deck[place], 1});
     }

@@ -1,0 +1,49 @@
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <cstdint>
+#include <type_traits>
+#include <utility>
+
+#include "habanera/game/play_out.hpp"
+#include "habanera/own/setting.hpp"
+#include "habanera/own/stated.hpp"
+
+namespace habanera {
+
+// What a game of one's own must have, each told by its name where it is missing, of the game itself.
+template <class G>
+class OwnRequirements {
+  template <template <class> class Part, class = void>
+  struct Has : std::false_type {};
+  template <template <class> class Part>
+  struct Has<Part, std::void_t<Part<G>>> : std::true_type {};
+
+  template <class T> using Name = decltype(static_cast<const char*>(T::name));
+  template <class T> using Summary = decltype(static_cast<const char*>(T::summary));
+  template <class T> using Outcomes = decltype(static_cast<const OwnOutcome&>(T::outcomes[0]));
+  template <class T> using Position = decltype(typename T::Position{});
+  template <class T> using Made = decltype(T(std::declval<const Setting&>()));
+  template <class T> using Comes =
+      decltype(static_cast<NextStep>(std::declval<const T&>().next(std::declval<const typename T::Position&>())));
+  template <class T> using Give = decltype(std::declval<const T&>().give(
+      std::declval<typename T::Position&>(), std::declval<const NextStep&>(), Card{}));
+  template <class T> using Result =
+      decltype(std::declval<const T&>().outcome(std::declval<const typename T::Position&>()));
+
+ public:
+  static constexpr bool check() {
+    static_assert(Has<Name>::value, "Game needs `static constexpr const char* name`");
+    static_assert(Has<Summary>::value, "Game needs `static constexpr const char* summary`");
+    static_assert(Has<Outcomes>::value, "Game needs `static constexpr std::array outcomes{...}`");
+    static_assert(Has<Position>::value, "Game needs a struct `Position`, made without arguments");
+    static_assert(Has<Made>::value, "Game needs a constructor `explicit Game(const Setting&)`");
+    static_assert(Has<Comes>::value, "Game needs `Next next(const Position&) const`");
+    static_assert(Has<Give>::value, "Game needs `void give(Position&, const Next&, Card) const`");
+    static_assert(Has<Result>::value, "Game needs `auto outcome(const Position&) const`, which returns values(...)");
+    return true;
+  }
+};
+
+}  // namespace habanera
