@@ -152,7 +152,7 @@ common_units <- function(experiment) {
 pairs_in_r <- function(experiment, seed, first, count) {
   trials <- first - 1 + seq_len(count)
   values <- lapply(experiment[c("x", "y")], function(game) {
-    if (runs_in_r(game)) return(play_in_r_alone(game, seed, trials)$rows)
+    if (runs_in_r(game)) return(plays_of(game)$trials(game, seed, trials)$rows)
     until_the_end(game, seed, core_trial_game(game_machine(game), game$spec, seed, trials))$rows
   })
   about <- pair_columns(experiment)

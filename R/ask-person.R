@@ -51,8 +51,10 @@ play_sitting <- function(sitting) {
   keep <- function(over) write_sitting(utils::modifyList(sitting, list(moves = state$moves, over = over)))
   asked <- function(view, moves, choice) {
     if (choice <= length(state$moves)) return(kept_move(state$moves[choice], moves, choice, sitting$file))
-    state$moves[choice] <- asked_move(kind_of(sitting$game)$view_words(sitting$game$rules, view), moves,
-                                       kind_of(sitting$game)$move_words)
+    kind <- kind_of(sitting$game)
+    # Moves of a game in R are told in its own words, choice by choice.
+    words <- if (is.null(attr(moves, "words"))) kind$move_words else attr(moves, "words")
+    state$moves[choice] <- asked_move(kind$view_words(sitting$game$rules, view), as.vector(moves), words)
     keep(FALSE)
     state$moves[choice]
   }

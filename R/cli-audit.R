@@ -132,7 +132,7 @@ run_mixing <- function(options, arguments) {
   if (!length(arguments)) refuse_usage(mixing_command(), "say one procedure or several, such as riffle \"strip, cut\".")
   by <- option_word(options, "by", c("repeats", "seconds"))
   found <- mixing(as.list(arguments), option_range(options$times, "times", "0:12"), deck_from(options$deck),
-                  option_number(options, "trials"), option_number(options, "seed"), option_number(options, "distance"),
-                  option_number(options, "gain"), option_number(options, "threads"))
+                  option_number(options, "trials"), option_number(options, "seed"), option_number(options, "threads"),
+                  option_number(options, "distance"), option_number(options, "gain"))
   write_found(found, options, by = by)
 }

@@ -52,12 +52,10 @@ capabilities <- function() list(
   in_r = new_capability("is not played by an R function", "are", c(
     play = "the function", outcomes = "its outcomes, see outcome_whole()", piles = "what is seen of its piles",
     decks = "how many cards each of its decks holds", worth = "the function that tells what outcomes are worth",
-    words = "function(game): as core_game_words()", trials = "function(game, seed, trials): rows of outcomes",
-    replay = "function(game, deck, seed, trial, kept): as core_replay_game()",
-    walk = "function(game, most, call): every course with its chance", of_cards = "cards told apart in a check"),
+    of_cards = "cards told apart in a check"),
     "game_custom()"),
   compiled = new_capability("is not compiled from a file", "are", c(
-    file = "the file", code = "its lines", failing_step = "function(game, seed, trial): the step at which it fails"),
+    file = "the file", failing_step = "function(game, seed, trial): the step at which it fails"),
     "game_cpp()")
 )
 

@@ -9,11 +9,7 @@ experiment_code.habanera_game <- function(experiment) {
   if (!is.null(experiment$piles)) rules[kind$can$takes_piles$told] <- NULL
   file <- kind$can$compiled$file
   settings <- paste(c(if (!is.null(file)) as_code(file), game_r_settings(experiment, rules, deck)), collapse = ", ")
-  # A game of one's own is what its maker has called it.
-  if (is_own_game(experiment)) {
-    return(list(r = if (nzchar(settings)) sprintf("change_rules(%s, %s)", kind$name, settings) else kind$name))
-  }
-  list(r = sprintf("%s(%s)", kind$constructor, settings), shell = game_shell(experiment, kind, rules))
+  list(r = kind$made_by(kind, settings), shell = game_shell(experiment, kind, rules))
 }
 
 game_r_settings <- function(game, rules, deck) {

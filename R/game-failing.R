@@ -43,3 +43,10 @@ fails_in_core <- function(code) {
     FALSE
   }, error = function(cnd) TRUE)
 }
+
+# Plays a trial in which R functions may decide: their luck is the trial's, and what they do wrong is told with it.
+in_trial <- function(game, seed, trial, code) {
+  if (!runs_in_r(game)) return(with_failing_trial(game, seed, code, function() trial))
+  tryCatch(with_trial_generator(seed, trial, player_lane, until_the_end(game, seed, code)),
+           habanera_error_function = function(cnd) refuse_in_trial(cnd, game, seed, trial))
+}

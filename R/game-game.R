@@ -44,7 +44,7 @@ new_game <- function(kind, given, settings, call) {
   )
   game$record <- checked_record(game, kind$title, call)
   game$spec <- game_spec(kind, game, fit$kept, call)
-  game$words <- if (is.null(kind$can$in_r)) game_words(kind, game$spec$rules) else kind$can$in_r$words(game)
+  game$words <- plays_of(game)$words(game)
   do.call(new_experiment, c(list(class = "habanera_game"), game))
 }
 

@@ -71,6 +71,9 @@ usual_kind <- function() list(
   out_of_reach = function(rules, deck) NULL,
   # What makes fewer deals, for when there are too many.
   fewer_deals = "a smaller deck",
+  # How it is played, where that is not by the core: see game-plays.R. The user's own code, as text by name; and the R
+  # code that makes it, with these settings.
+  plays = NULL, code = NULL, made_by = function(kind, settings) sprintf("%s(%s)", kind$constructor, settings),
   # Examples for the shell, by command.
   examples = list()
 )
@@ -123,9 +126,6 @@ refuse_unsolved <- function(cnd) {
   refuse(sprintf("Best play is out of reach here: %s. Take fewer cards, or other players beside it.",
                  conditionMessage(cnd)), "work", call = NULL)
 }
-
-# How its words stand in the core: see core_game_words().
-game_words <- function(kind, rules) core_game_words(kind$machine(rules))
 
 category_words <- function(game, name) {
   if (name %in% game$words$seats) return(c("nobody", game$seat_names))

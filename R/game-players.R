@@ -41,9 +41,7 @@ refuse_other_number <- function(players, seats, call) {
 has_r_function <- function(game) has_function(game$shuffle) || runs_in_r(game)
 
 # Whether the game itself or a player of it is an R function.
-runs_in_r <- function(game) is_own_game(game) || has_function_player(game)
-
-is_own_game <- function(game) !is.null(able(game, "in_r"))
+runs_in_r <- function(game) isTRUE(kind_of(game)$plays$in_r) || has_function_player(game)
 
 has_function_player <- function(game) any(vapply(game$rules$players, decides_in_r, NA))
 

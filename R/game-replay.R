@@ -35,10 +35,7 @@ replay.habanera_game <- function(x, seed, trial = 1, ...) {
 }
 
 # As the core plays it once more, with where the cards lay after step `kept`.
-replayed_game <- function(game, deck, seed, trial, kept = 0) {
-  if (is_own_game(game)) return(able(game, "in_r")$replay(game, deck, seed, trial, kept))
-  in_trial(game, seed, trial, core_replay_game(game_machine(game), deck, seed, trial, kept))
-}
+replayed_game <- function(game, deck, seed, trial, kept = 0) plays_of(game)$replay(game, deck, seed, trial, kept)
 
 #' @rdname replay_game
 #' @export

@@ -35,7 +35,7 @@ value_counts <- function(game) vapply(game$record, function(name) length(categor
 run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
   if (has_r_function(experiment)) {
     trials <- first - 1 + seq_len(count)
-    played <- play_in_r_alone(experiment, seed, trials)
+    played <- plays_of(experiment)$trials(experiment, seed, trials)
     rows <- recorded_rows(played$rows, experiment$record)
     tally <- tally_of_rows(rows, rep(trials, times = played$each))
     if (holds_rounds(experiment)) {
@@ -56,7 +56,7 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
 sums_in_r <- function(games, seed, first, count, families = NULL) {
   trials <- first - 1 + seq_len(count)
   totals <- lapply(games, function(game) {
-    played <- if (has_r_function(game)) play_in_r_alone(game, seed, trials) else {
+    played <- if (has_r_function(game)) plays_of(game)$trials(game, seed, trials) else {
       until_the_end(game, seed, core_trial_game(game_machine(game), game$spec, seed, trials))
     }
     round_totals(game, recorded_rows(played$rows, game$record), played$each)
@@ -94,8 +94,6 @@ counted_rows <- function(tally, names) {
   tally
 }
 
-recorded_rows <- function(columns, names) as.data.frame(rlang::set_names(columns, names), optional = TRUE)
-
 # Trials played one by one, their like rows put together.
 tally_of_rows <- function(rows, trials) {
   found <- gathered_rows(rows)
@@ -111,15 +109,6 @@ counted_outcomes.habanera_game <- function(experiment, tally) {
 in_text_order <- function(outcomes, tally) {
   rows <- gathered_rows(outcomes)
   list(outcomes = rows$outcomes, n = rows$sum(tally$n), example_trial = rows$least(tally$example_trial))
-}
-
-# Whole numbers of the core as text and numbers, money in stakes.
-game_outcomes <- function(game, rows) {
-  for (name in names(rows)) {
-    words <- category_words(game, name)
-    rows[[name]] <- if (is.null(words)) rows[[name]] / unit_of(game, name) else words[rows[[name]] + 1]
-  }
-  rows
 }
 
 #' @export
@@ -145,7 +134,7 @@ half_widths.habanera_game <- function(experiment, tally, done, wanted) {
 
 #' @export
 play_trials.habanera_game <- function(experiment, seed, trials) {
-  played <- if (has_r_function(experiment)) play_in_r_alone(experiment, seed, trials) else {
+  played <- if (has_r_function(experiment)) plays_of(experiment)$trials(experiment, seed, trials) else {
     with_failing_trial(experiment, seed, core_trial_game(game_machine(experiment), experiment$spec, seed, trials),
                        function() first_failing_of(experiment, seed, trials))
   }
@@ -153,47 +142,15 @@ play_trials.habanera_game <- function(experiment, seed, trials) {
         game_outcomes(experiment, recorded_rows(played$rows, experiment$record)))
 }
 
-# One trial after the other, each with R's generator set from its address.
-play_in_r_alone <- function(game, seed, trials) {
-  if (is_own_game(game)) return(able(game, "in_r")$trials(game, seed, trials))
-  machine <- game_machine(game)
-  played <- lapply(trials, function(trial) {
-    deck <- matrix(game_deck(game, seed, trial), nrow = 1)
-    in_trial(game, seed, trial, core_trial_game_on(machine, game$spec, seed, trial, deck))
-  })
-  list(rows = lapply(seq_along(game$record), function(column) {
-    unlist(lapply(played, function(trial) trial$rows[[column]]))
-  }), each = vapply(played, `[[`, 0, "each"))
-}
-
-# Plays a trial in which R functions may decide: their luck is the trial's, and what they do wrong is told with it.
-in_trial <- function(game, seed, trial, code) {
-  if (!runs_in_r(game)) return(with_failing_trial(game, seed, code, function() trial))
-  tryCatch(with_trial_generator(seed, trial, player_lane, until_the_end(game, seed, code)),
-           habanera_error_function = function(cnd) refuse_in_trial(cnd, game, seed, trial))
-}
-
-# The kinds of the deck as trials deal it, from the top: a column for each; of one trial a vector.
-game_decks <- function(game, seed, trials) {
-  if (!has_function(game$shuffle)) return(core_game_decks(game$spec, seed, trials))
-  codes <- kinds_of(game$deck)$codes
-  vapply(trials, function(trial) {
-    match(codes_of(shuffled_cards(game$deck, game$shuffle, seed, trial, NULL)), codes)
-  }, integer(length(game$deck)))
-}
-
-game_deck <- function(game, seed, trial) as.vector(game_decks(game, seed, trial))
-
 #' @export
 as_plain.habanera_game <- function(experiment) {
   settings <- experiment$settings
+  code <- kind_of(experiment)$code
   list(kind = "game", game = experiment$game, deck = plain_deck(experiment$rules$deck),
        rules = plain_given(experiment$given), shuffle = procedure_text(experiment$shuffle),
        piles = if (!is.null(experiment$piles)) lapply(experiment$piles, as.character),
        seat_names = experiment$seat_names, record = experiment$record,
-       play = if (is_own_game(experiment)) paste(deparse(able(experiment, "in_r")$play), collapse = "\n"),
-       code = if (!is.null(able(experiment, "compiled"))) paste(able(experiment, "compiled")$code, collapse = "\n"),
-       has_function = if (has_r_function(experiment) || !is.null(able(experiment, "compiled"))) TRUE,
+       code = code, has_function = if (has_r_function(experiment) || !is.null(code)) TRUE,
        named = !is.null(settings$seat_names))
 }
 

@@ -121,7 +121,7 @@ checked_expecting <- function(game, expecting, call) {
 sound_expected <- function(game, expected, number, seed) {
   test <- sprintf("expected result %d", number)
   kinds <- match(codes_of(expected$deck), kinds_of(game$deck)$codes)
-  found <- tryCatch(outcome_of_deck(game, kinds, names(expected$outcome), seed),
+  found <- tryCatch(plays_of(game)$outcome(game, kinds, names(expected$outcome), seed),
                     habanera_error = function(cnd) rlang::cnd_message(cnd))
   if (is.character(found)) return(sound_row(test, FALSE, sub("\n.*", "", found)))
   for (name in names(expected$outcome)) {
@@ -132,17 +132,6 @@ sound_expected <- function(game, expected, number, seed) {
     }
   }
   sound_row(test, TRUE)
-}
-
-# The outcomes of a game on a deck that lies so, its players' luck that of trial 1.
-outcome_of_deck <- function(game, kinds, names, seed) {
-  if (is_own_game(game)) {
-    values <- custom_trial(game, seed, 1, custom_runner(game), kinds)
-    return(game_outcomes(game, as.data.frame(as.list(values))))
-  }
-  game <- recording(game, names)
-  played <- in_trial(game, seed, 1, core_trial_game_on(game_machine(game), game$spec, seed, 1, t(kinds)))
-  game_outcomes(game, recorded_rows(played$rows, names))
 }
 
 #' @export

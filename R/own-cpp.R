@@ -53,7 +53,7 @@ kind_in_cpp <- function(file, call) {
   new_kind(
     stated$name, gsub("_", " ", sentence(stated$name)), "game_cpp", stated$summary, cpp_rules(stated), columns,
     names_of(stated$outcomes), function(spec) made_machine(part("machine"), spec, file),
-    can = cpp_capabilities(stated, part, file, code, winner),
+    can = cpp_capabilities(stated, part, file, winner), code = paste(code, collapse = "\n"),
     settled = function(rules, piles, changed, call) {
       refuse_other_number(rules$players, seats_of(rules), call)
       refuse_unweighed(stated, rules$players, seats_of(rules), call)
@@ -71,9 +71,9 @@ kind_in_cpp <- function(file, call) {
   )
 }
 
-cpp_capabilities <- function(stated, part, file, code, winner) {
+cpp_capabilities <- function(stated, part, file, winner) {
   c(list(
-    compiled = list(file = file, code = code, failing_step = function(game, seed, trial) {
+    compiled = list(file = file, failing_step = function(game, seed, trial) {
       part("failing_step")(game$spec$rules, game_deck(game, seed, trial), seed, trial)
     }),
     searches = list(solve = function(player) cpp_solved(part("solved")(player), winner)),
@@ -172,12 +172,6 @@ cpp_spec <- function(stated, rules, cards) {
   c(table, list(players = core_players(
     seated_players(rules$players, seats_of(rules)), table, shown_words, if (length(stated$moves)) stated$moves
   )))
-}
-
-# What a person in a seat is shown, a line for each thing.
-shown_words <- function(view) {
-  values <- vapply(view, function(each) paste(format_statistic(each), collapse = ", "), "")
-  c("", sprintf("%s: %s", names(view), values))
 }
 
 refuse_unweighed <- function(stated, players, seats, call) {

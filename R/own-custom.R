@@ -78,29 +78,43 @@ game_custom <- function(name, deck, play, outcomes, piles = c(stock = "hidden", 
 }
 
 custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth) {
-  own <- list(play = play, outcomes = outcomes, piles = piles, decks = lengths(decks), worth = worth,
-              words = custom_words, trials = custom_trials, replay = custom_replay, walk = custom_walk)
+  own <- list(play = play, outcomes = outcomes, piles = piles, decks = lengths(decks), worth = worth)
   whole <- do.call(c, unname(decks))
   winner <- winner_among(outcomes)
-  columns <- c(outcome_columns(outcomes), if (!is.na(winner)) score_columns(seats))
+  # A rule of this name may say how many play.
+  seats_by <- function(rules) if (is.null(rules$seats)) seats else rules$seats
+  columns <- function(seats) c(outcome_columns(outcomes), if (!is.na(winner)) score_columns(seats))
   coins <- vapply(outcomes, function(outcome) if (is.null(outcome$coin)) NA_real_ else outcome$coin, 0)
   new_kind(
     name, gsub("_", " ", sentence(name)), "game_custom", "a game of one's own.",
     c(list(rule_deck("the cards", whole, "as given"),
-           rule_players(c("random", "with", "lookahead"), "who decides for the seats")), rules),
-    columns, names(outcomes), NULL,
+           rule_players(c("random", "with", "lookahead", "person"), "who decides for the seats")), rules),
+    columns(seats), names(outcomes), NULL,
     can = c(list(in_r = own, hides = list(leak = first_leak)),
-            if (!is.na(winner)) list(scores = list(columns = function(rules) score_names(seats), of = "the win"))),
-    seats = function(rules) seats,
-    fitted = function(rules, call) list(units = c(as.list(1 / coins[!is.na(coins)]), score_units())),
+            if (!is.na(winner)) {
+              list(scores = list(columns = function(rules) score_names(seats_by(rules)), of = "the win"))
+            }),
+    plays = list(in_r = TRUE, words = custom_words, trials = custom_trials, replay = custom_replay, walk = custom_walk,
+                 outcome = custom_outcome),
+    code = paste(deparse(play), collapse = "\n"),
+    # It is what its maker has called it.
+    made_by = function(kind, settings) {
+      if (nzchar(settings)) sprintf("change_rules(%s, %s)", kind$name, settings) else kind$name
+    },
+    seats = seats_by,
+    fitted = function(rules, call) {
+      list(columns = columns(seats_by(rules)), units = c(as.list(1 / coins[!is.na(coins)]), score_units()))
+    },
     settled = function(rules, piles, changed, call) {
-      refuse_other_number(rules$players, seats, call)
-      refuse_worthless(own, rules, seats, call)
+      check_whole(seats_by(rules), 1, most_custom_seats(), "seats", call)
+      refuse_other_number(rules$players, seats_by(rules), call)
+      refuse_worthless(own, rules, seats_by(rules), call)
       rules
     },
     limits = function(rules) score_limits(), winner = if (!is.na(winner)) winner,
     end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")[names(outcomes)]),
-    step_words = c(deal = "shuffled"), core = function(rules, cards, dealing) NULL,
+    view_words = function(rules, view) shown_words(view), step_words = c(deal = "shuffled"),
+    core = function(rules, cards, dealing) NULL,
     fewer_deals = "a smaller deck, or coarser cards"
   )
 }

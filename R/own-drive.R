@@ -89,3 +89,8 @@ count_of_courses <- function(game) {
   }, 0)
   mean(with_own_errors(with_trial_generator(1, 1, 0, dives()), game, 0, function() NULL, play))
 }
+
+custom_outcome <- function(game, kinds, names, seed) {
+  values <- custom_trial(game, seed, 1, custom_runner(game), kinds)
+  game_outcomes(game, as.data.frame(as.list(values)))
+}

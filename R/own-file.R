@@ -55,3 +55,13 @@ write_game_template <- function(name, dir = ".", cpp = FALSE) {
   write_lines_whole(test, files[2], call)
   invisible(files)
 }
+
+# What a person in a seat is shown, a line for each thing.
+shown_words <- function(view) {
+  plain <- is.list(view) && length(view) && !is.null(names(view)) && all(vapply(view, is.atomic, NA))
+  if (!plain) return(c("", utils::capture.output(print(view))))
+  values <- vapply(view, function(each) {
+    paste(if (is.numeric(each)) format_statistic(each) else as.character(each), collapse = ", ")
+  }, "")
+  c("", sprintf("%s: %s", names(view), values))
+}

@@ -38,7 +38,7 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   players <- seated_players(game$rules$players, setting$seats)
   # Whose function is being asked, if it fails.
   asked <- 0
-  functions <- lapply(players, function(player) player$f)
+  functions <- lapply(players, function(player) if (player$name == "person") asked_in_r(player) else player$f)
   usual <- function(seat, view, moves) {
     if (length(moves) == 1) return(1)
     f <- functions[[seat]]
@@ -69,6 +69,20 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   structure(play, step = here$step, asked = function() asked)
 }
 
+# A person chooses by the places of moves, which may be anything, and is told them in words.
+asked_in_r <- function(player) {
+  choices <- 0
+  asked <- if (!is.null(player$asked)) player$asked else function(view, moves, choice) {
+    tryCatch(asked_move(shown_words(view), as.vector(moves), attr(moves, "words")),
+             habanera_stopped = function(cnd) rlang::interrupt())
+  }
+  function(view, moves) {
+    choices <<- choices + 1
+    words <- vapply(seq_along(moves), function(i) paste(format(moves[[i]]), collapse = " "), "")
+    moves[[asked(view, structure(seq_along(moves), words = words), choices)]]
+  }
+}
+
 # The place of the move that a player has answered with, of moves that are no plain vector.
 place_of_move <- function(answer, seat, moves) {
   chosen <- which(vapply(seq_along(moves), function(i) identical_move(moves[[i]], answer), NA))
@@ -92,7 +106,10 @@ custom_trial <- function(game, seed, trial, play, deck) {
 with_own_errors <- function(code, game, seed, trial, play) {
   tryCatch(code, error = function(cnd) {
     ours <- inherits(cnd, "habanera_error")
-    if (inherits(cnd, "habanera_far_enough") || (ours && !inherits(cnd, "habanera_error_function"))) stop(cnd)
+    # What ends a game by intent, and what is said of more than the user's code.
+    passes <- inherits(cnd, c("habanera_far_enough", "habanera_stopped")) ||
+      (ours && !inherits(cnd, "habanera_error_function"))
+    if (passes) stop(cnd)
     asked <- if (is.null(attr(play, "asked"))) 0 else attr(play, "asked")()
     said <- if (ours) rlang::cnd_message(cnd) else {
       sprintf("%s failed: %s.", if (asked > 0) sprintf("The player of seat %d", asked) else "Your play()",

@@ -6,135 +6,162 @@
 # `seats`. The piles lie in the core; a verb is called for every move of every trial, and calls it without the function
 # that wraps the call, which would take as long again.
 new_table <- function(setting, luck, choose, watch) {
-  piles <- core_table(setting$piles)
-  walks <- luck$walks
-  watched <- !is.null(watch)
-  bags <- list()
-  money <- numeric()
-  steps <- 0
+  state <- table_state(setting, luck, watch)
   verb <- new.env(parent = emptyenv())
-
-  # A card below 0 is not settled: any of those that are left in the bag of this number, each as likely.
-  settled <- function(cards) {
-    for (i in which(cards < 0)) {
-      bag <- -cards[i]
-      kind <- luck$weighed(bags[[bag]])
-      bags[[bag]][kind] <<- bags[[bag]][kind] - 1
-      cards[i] <- kind
-    }
-    cards
-  }
-  settle_pile <- function(pile, n, at) {
-    cards <- core_table_cards(piles, pile, NULL)
-    at <- if (is.null(at)) seq_len(min(n, length(cards))) else intersect(at, seq_along(cards))
-    if (any(cards[at] < 0)) core_table_put(piles, pile, replace(cards, at, settled(cards[at])))
-  }
-  told <- function(action, seat, cards = integer()) watch(action, seat, cards, lying())
-  lying <- function() {
-    lapply(rlang::set_names(setting$piles), function(pile) core_table_cards(piles, pile, NULL))
-  }
-  # Of how many things that happened; a game that does not end is stopped.
-  goes_on <- function() {
-    steps <<- steps + 1
-    if (steps > most_custom_steps) {
-      refuse(sprintf("The game does not end in %s steps.", format_count(most_custom_steps)), "function", NULL)
-    }
-  }
-
   verb$of <- setting$of
   verb$seats <- setting$seats
+  add_looking_verbs(verb, state)
+  add_moving_verbs(verb, state)
+  add_luck_verbs(verb, state)
+  add_seat_verbs(verb, state, choose)
+  list(verbs = verb, begin = table_beginner(state), piles = function() lying(state), step = function() state$steps)
+}
+
+# What changes while a trial is played, and what it goes by.
+table_state <- function(setting, luck, watch) {
+  rlang::env(setting = setting, names = setting$piles, luck = luck, watch = watch, watched = !is.null(watch),
+             walks = luck$walks, piles = core_table(setting$piles), bags = list(), money = numeric(), steps = 0)
+}
+
+# Begins a trial: `lies_in` are the cards of each pile that has some, by the place of the pile; of a pile that is not
+# settled, how many of each (`bag`).
+table_beginner <- function(state) {
+  empty <- rep(list(integer()), length(state$names))
+  function(lies_in, at, bag) {
+    empty[at] <- lies_in
+    .Call(`_habanera_core_table_lay`, state$piles, empty)
+    state$bags <- if (is.null(bag)) list() else list(bag)
+    state$money <- numeric(state$setting$seats)
+    state$steps <- 0
+  }
+}
+
+# A card below 0 is not settled: any of those that are left in the bag of this number, each as likely.
+settled <- function(state, cards) {
+  for (i in which(cards < 0)) {
+    bag <- -cards[i]
+    kind <- state$luck$weighed(state$bags[[bag]])
+    state$bags[[bag]][kind] <- state$bags[[bag]][kind] - 1
+    cards[i] <- kind
+  }
+  cards
+}
+
+settle_pile <- function(state, pile, n, at) {
+  cards <- core_table_cards(state$piles, pile, NULL)
+  at <- if (is.null(at)) seq_len(min(n, length(cards))) else intersect(at, seq_along(cards))
+  if (any(cards[at] < 0)) core_table_put(state$piles, pile, replace(cards, at, settled(state, cards[at])))
+}
+
+lying <- function(state) {
+  lapply(rlang::set_names(state$names), function(pile) core_table_cards(state$piles, pile, NULL))
+}
+
+told <- function(state, action, seat, cards = integer()) state$watch(action, seat, cards, lying(state))
+
+# Of how many things that happened; a game that does not end is stopped.
+goes_on <- function(state) {
+  if ((state$steps <- state$steps + 1) > most_custom_steps) {
+    refuse(sprintf("The game does not end in %s steps.", format_count(most_custom_steps)), "function", NULL)
+  }
+}
+
+add_looking_verbs <- function(verb, state) {
   verb$size <- function(pile) {
-    size <- .Call(`_habanera_core_table_size`, piles, pile)
-    if (is.null(size)) refuse_pile(setting$piles, pile) else size
+    size <- .Call(`_habanera_core_table_size`, state$piles, pile)
+    if (is.null(size)) refuse_pile(state$names, pile) else size
   }
   verb$cards <- function(pile) {
-    if (walks) settle_pile(pile, verb$size(pile), NULL)
-    cards <- .Call(`_habanera_core_table_cards`, piles, pile, NULL)
-    if (is.null(cards)) refuse_pile(setting$piles, pile) else cards
-  }
-  # The top card of a pile is its first; cards that come go on top, or beneath.
-  verb$move <- function(from, to, n = 1, at = NULL, beneath = FALSE) {
-    if ((steps <<- steps + 1) > most_custom_steps) goes_on()
-    if (walks && from %in% setting$piles && to %in% setting$piles) settle_pile(from, n, at)
-    cards <- .Call(`_habanera_core_table_move`, piles, from, to, n, at, beneath)
-    if (is.null(cards)) {
-      refuse_pile(setting$piles, from)
-      refuse_pile(setting$piles, to)
-      refuse_cards(from, verb$size(from), n, at)
-    }
-    if (watched) told(paste(from, "to", to), setting$owner[[from]], cards)
-    cards
-  }
-  verb$deal <- function(from, to, n = 1) {
-    for (round in seq_len(n)) for (pile in to) verb$move(from, pile)
-    invisible()
+    if (state$walks) settle_pile(state, pile, verb$size(pile), NULL)
+    cards <- .Call(`_habanera_core_table_cards`, state$piles, pile, NULL)
+    if (is.null(cards)) refuse_pile(state$names, pile) else cards
   }
   verb$look <- function(pile, at = 1) {
-    if (walks && pile %in% setting$piles) settle_pile(pile, 1, at)
-    cards <- .Call(`_habanera_core_table_cards`, piles, pile, at)
+    if (state$walks && pile %in% state$names) settle_pile(state, pile, 1, at)
+    cards <- .Call(`_habanera_core_table_cards`, state$piles, pile, at)
     if (is.null(cards)) {
-      refuse_pile(setting$piles, pile)
+      refuse_pile(state$names, pile)
       refuse_cards(pile, verb$size(pile), 1, at)
     }
     cards
   }
   verb$turn <- function(pile, at = 1) {
     cards <- verb$look(pile, at)
-    if (watched) told(paste("turns", pile), setting$owner[[pile]], cards)
+    if (state$watched) told(state, paste("turns", pile), state$setting$owner[[pile]], cards)
     cards
   }
+}
+
+add_moving_verbs <- function(verb, state) {
+  names <- state$names
+  owner <- state$setting$owner
+  # The top card of a pile is its first; cards that come go on top, or beneath.
+  verb$move <- function(from, to, n = 1, at = NULL, beneath = FALSE) {
+    goes_on(state)
+    if (state$walks && from %in% names && to %in% names) settle_pile(state, from, n, at)
+    cards <- .Call(`_habanera_core_table_move`, state$piles, from, to, n, at, beneath)
+    if (is.null(cards)) {
+      refuse_pile(names, from)
+      refuse_pile(names, to)
+      refuse_cards(from, verb$size(from), n, at)
+    }
+    if (state$watched) told(state, paste(from, "to", to), owner[[from]], cards)
+    cards
+  }
+  verb$deal <- function(from, to, n = 1) {
+    for (round in seq_len(n)) for (pile in to) verb$move(from, pile)
+    invisible()
+  }
+}
+
+add_luck_verbs <- function(verb, state) {
+  luck <- state$luck
   verb$shuffle <- function(pile) {
-    goes_on()
+    goes_on(state)
     size <- verb$size(pile)
-    cards <- core_table_cards(piles, pile, NULL)
-    core_table_put(piles, pile, if (walks) {
-      bags[[length(bags) + 1]] <<- tabulate(settled(cards), length(setting$faces))
-      rep(-length(bags), size)
+    cards <- core_table_cards(state$piles, pile, NULL)
+    core_table_put(state$piles, pile, if (state$walks) {
+      state$bags[[length(state$bags) + 1]] <- tabulate(settled(state, cards), length(state$setting$faces))
+      rep(-length(state$bags), size)
     } else luck$shuffled(cards))
-    if (watched) told(paste("shuffles", pile), 0)
+    if (state$watched) told(state, paste("shuffles", pile), 0)
     invisible()
   }
   verb$random <- function(n) {
-    goes_on()
+    goes_on(state)
     luck$below(n)
   }
   verb$any <- function(from, to) verb$move(from, to, at = luck$below(verb$size(from)))
+}
+
+add_seat_verbs <- function(verb, state, choose) {
+  choice_told <- function(seat, move) told(state, paste("chooses", paste(format(move), collapse = " ")), seat)
   verb$ask <- function(seat, view, moves) {
-    if ((steps <<- steps + 1) > most_custom_steps) goes_on()
+    goes_on(state)
     chosen <- if (length(moves)) choose(seat, view, moves) else refuse_moveless(seat)
-    if (watched) told(paste("chooses", paste(format(moves[[chosen]]), collapse = " ")), seat)
+    if (state$watched) choice_told(seat, moves[[chosen]])
     moves[[chosen]]
   }
   # In secret: no seat sees what another has chosen.
   verb$ask_all <- function(seats, views, moves) {
     chosen <- Map(function(seat, view, open) choose(seat, view, open), seats, views, moves)
     Map(function(seat, open, at) {
-      if (watched) told(paste("chooses", paste(format(open[[at]]), collapse = " ")), seat)
+      if (state$watched) choice_told(seat, open[[at]])
       open[[at]]
     }, seats, moves, chosen)
   }
   verb$note <- function(text, seat = 0) {
-    if (watched) told(as.character(text), seat)
+    if (state$watched) told(state, as.character(text), seat)
     invisible()
   }
   verb$pay <- function(seat, amount) {
-    money[seat] <<- money[seat] + amount
-    if (watched) told(sprintf("%s %s", if (amount < 0) "pays" else "gets", format_money(abs(amount))), seat)
+    state$money[seat] <- state$money[seat] + amount
+    if (state$watched) {
+      told(state, sprintf("%s %s", if (amount < 0) "pays" else "gets", format_money(abs(amount))), seat)
+    }
     invisible()
   }
-  verb$money <- function(seat) money[seat]
-
-  empty <- rep(list(integer()), length(setting$piles))
-  # Begins a trial: `lies_in` are the cards of each pile that has some, by the place of the pile; of a pile that is not
-  # settled, how many of each.
-  begin <- function(lies_in, at, bag) {
-    empty[at] <- lies_in
-    .Call(`_habanera_core_table_lay`, piles, empty)
-    bags <<- if (is.null(bag)) list() else list(bag)
-    money <<- numeric(setting$seats)
-    steps <<- 0
-  }
-  list(verbs = verb, begin = begin, piles = lying, step = function() steps)
+  verb$money <- function(seat) state$money[seat]
 }
 
 most_custom_steps <- 200000

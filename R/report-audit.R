@@ -67,11 +67,11 @@ procedure_source <- function(x) {
   # The function itself is not kept: `f` stands for it.
   own <- if (has_function(made$procedure)) "shuffle_with(f)" else sprintf("procedure(%s)", as_code(text))
   list(r = c(own, sprintf("deck = %s", deck_code(x$plan$deck)), sprintf("nsim = %s", whole_code(made$asked)),
-             sprintf("seed = %s", whole_code(made$seed)), if (made$start != "fresh") sprintf("start = %s",
-                                                                                             quoted(made$start))),
+             sprintf("seed = %s", whole_code(made$seed)), if (made$each != "fresh") sprintf("each = %s",
+                                                                                            quoted(made$each))),
        shell = if (!is.null(deck) && !has_function(made$procedure)) {
          paste0(shQuote(text), deck, " --trials ", whole_code(made$asked), " --seed ", whole_code(made$seed),
-                if (made$start != "fresh") paste(" --start", made$start))
+                if (made$each != "fresh") paste(" --each", made$each))
        })
 }
 

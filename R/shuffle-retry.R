@@ -20,7 +20,7 @@ simulate.habanera_procedure <- function(object, nsim = 1e5, seed = NULL, ..., de
                          "simulate positions(deck, procedure)."), quoted(format(object))))
   }
   deck_size <- counted_deck(deck, 0, most_cards, rlang::current_env())
-  simulate(new_experiment("habanera_retry_cost", shuffle = object, deck = deck_size), nsim, seed, ...)
+  simulate(new_experiment("habanera_retry_cost", shuffle = object, deck_size = deck_size), nsim, seed, ...)
 }
 
 #' @export

@@ -25,7 +25,10 @@ from_plain.default <- function(plain, game) {
 #' in_words(house_edge(game_high_card()))
 #' in_words(game_war())
 #' @export
-in_words <- function(x, ...) UseMethod("in_words")
+in_words <- function(x, ...) {
+  check_given()
+  UseMethod("in_words")
+}
 
 #' @export
 in_words.default <- function(x, ...) refuse(sprintf("`x` must be a result or an experiment, not %s.", said(x)))

@@ -58,7 +58,11 @@ split_row <- function(line, separator) {
 
 # A table as CSV; fwrite() minds the quotes.
 csv_table_lines <- function(table) {
-  lines_printed(function() data.table::fwrite(table, quote = "auto", na = "", showProgress = FALSE))
+  # To the console it would take a % in a text for a format.
+  file <- tempfile(fileext = ".csv")
+  on.exit(unlink(file))
+  data.table::fwrite(table, file, quote = "auto", na = "", showProgress = FALSE)
+  readLines(file, encoding = "UTF-8", warn = FALSE)
 }
 
 json_table_lines <- function(table) {

@@ -1,5 +1,5 @@
-# Lints, runs testthat's tests, files side by side, then the core's own, and ends with the number of tests that passed, failed
-# and were skipped. Exit status 1 if any failed.
+# Lints, runs testthat's tests, files side by side, then the core's own, and ends with the number of tests that passed,
+# failed and were skipped. Exit status 1 if any failed.
 #
 #   make test              all
 #   make test FILE=hand    the files with this in their names, and nothing of the core

@@ -104,7 +104,8 @@ test_that("in the core each folder includes those before its own, and the header
   expect_equal(sprintf("%s -> %s", rep(headers, lengths(included))[wrong], to[wrong]), character())
   all <- grep("^#include \"habanera/", readLines(file.path(sources, "inst/include/habanera/habanera.hpp")),
               value = TRUE)
-  expect_setequal(setdiff(sub("^.*habanera/(.*)\"$", "\\1", all), c("own.hpp", "simulate.hpp")), sub("^.*include/habanera/", "", headers))
+  expect_setequal(setdiff(sub("^.*habanera/(.*)\"$", "\\1", all), c("own.hpp", "simulate.hpp")),
+                  sub("^.*include/habanera/", "", headers))
 })
 
 test_that("bindings and tests bear the names of rooms", {

@@ -33,7 +33,7 @@ test_that("audit over sizes, grids and chains", {
   sizes <- run_words("audit", "naive_swap", "--sizes", "0:3", "--trials", "5000", "--seed", "1", "--expect", "fair")
   expect_equal(sizes$status, 1)
   expect_match(paste(sizes$out, collapse = "\n"), "the smallest deck is one of 3 cards")
-  grid <- run_words("audit", "uniform", "--grid", "4x13", "--start", "continued", "--trials", "2000", "--format",
+  grid <- run_words("audit", "uniform", "--grid", "4x13", "--each", "continued", "--trials", "2000", "--format",
                     "json")
   expect_equal(grid$status, 0)
   expect_true("alike_suit" %in% jsonlite::fromJSON(paste(grid$out, collapse = "\n"))$term)

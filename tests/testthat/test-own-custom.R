@@ -292,7 +292,7 @@ test_that("a file holds what was counted and its words, never the code, which ca
   expect_equal(with_code, counts)
   expect_equal(c(with_code, simulate(aces, 500, seed = 3, first_trial = 501)), simulate(aces, 1000, seed = 3))
   expect_refusals(list(
-    list(quote(read_result(file, kings)), "file", "its `play` differs"),
+    list(quote(read_result(file, kings)), "file", "its `code` differs"),
     list(quote(simulate(kept$provenance$experiment, 10)), "file", "give it, as in read_result(file, game = ...)")
   ))
   both <- round_robin(game_custom("higher", deck_standard(), function(table, rules, players) {
@@ -302,4 +302,35 @@ test_that("a file holds what was counted and its words, never the code, which ca
   write_result(both, file)
   expect_error(read_result(file), "give it", class = "habanera_error_file")
   expect_equal(read_result(file, both$provenance$experiment$game), both)
+})
+
+test_that("a person sits at it, is told the moves in words, and a rule says how many play", {
+  guess <- game_custom("guess", deck_standard(), function(table, rules, players) {
+    said <- vapply(seq_len(table$seats), function(seat) {
+      seen <- table$move("stock", "shown")
+      table$ask(seat, list(seen = table$of$card[seen]), c("higher", "lower")) == "higher"
+    }, NA)
+    list(winner = if (any(said)) which(said)[1] else 0)
+  }, list(winner = outcome_seat("who says higher first")), rules = list(rule_whole("seats", 2, 1, 4, "how many play")))
+  three <- change_rules(guess, seats = 3)
+  expect_equal(three$seat_names, c("1", "2", "3"))
+  # Each says higher with chance 1/2; the first who does wins.
+  law <- as.data.frame(exact(change_rules(three, deck = deck_numbered(3))))
+  expect_equal(law$probability[match(c("1", "2", "3", "nobody"), law$winner)], c(1 / 2, 1 / 4, 1 / 8, 1 / 8))
+  met <- round_robin(three, list(one = player_random(), other = player_random()), 20, seed = 1)
+  expect_gt(nrow(tidy(met)), 0)
+  expect_error(change_rules(guess, seats = 5), "`seats` must be a whole number", class = "habanera_error_input")
+  told <- character()
+  asked <- function(view, moves, choice) {
+    told <<- c(told, attr(moves, "words"), view$seen)
+    2
+  }
+  seated <- with_player_in(guess, 1, player_asked(asked))
+  trace <- replay(seated, seed = 1)
+  expect_equal(told[1:2], c("higher", "lower"))
+  expect_true("chooses lower" %in% trace$action)
+  stopped <- with_player_in(guess, 1, player_asked(function(view, moves, choice) {
+    rlang::abort("stopped", class = "habanera_stopped")
+  }))
+  expect_error(replay(stopped, seed = 1), class = "habanera_stopped")
 })

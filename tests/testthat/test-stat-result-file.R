@@ -110,8 +110,16 @@ test_that("other results are written as plain tables", {
     file <- withr::local_tempfile(fileext = ".csv")
     write_result(x, file)
     expect_gt(nrow(utils::read.csv(file)), 1)
+    # What is read back says what the result says.
+    again <- read_result(file)
+    expect_equal(plain_table(again), as.data.frame(tidy(x)), ignore_attr = TRUE)
+    expect_match(capture.output(print(again))[1], substr(in_words(x), 1, 30), fixed = TRUE)
   }
-  expect_error(write_result(varied, "x.parquet"), "must end in .csv or .json", class = "habanera_error_file")
+  json <- withr::local_tempfile(fileext = ".json")
+  write_result(varied, json)
+  writeLines(sub("0.", "1.", readLines(json), fixed = TRUE), json)
+  expect_error(read_result(json), "changed since it was written", class = "habanera_error_file")
+  expect_error(write_result(varied, "x.txt"), "must end in .csv, .json or .parquet", class = "habanera_error_file")
 })
 
 test_that("a file that was edited is refused by the part that was, and one without digests is read with a warning", {

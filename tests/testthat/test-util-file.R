@@ -104,3 +104,8 @@ test_that("YAML and JSON that would fill the memory are refused, and plain words
   words <- write(".yaml", "- card: N", "  note: 'a *b'", "- card: yes", "  note: \"&c\"")
   expect_equal(as.character(deck_from(words)), c("N", "yes"))
 })
+
+test_that("a table goes to CSV as it is, whatever its texts hold", {
+  table <- data.frame(said = c("6.5% of 3", "%s %n %d", "a, \"b\"", "caf\u00e9", NA), n = c(1, NA, 1e-300, 0.5, 3))
+  expect_equal(utils::read.csv(text = csv_table_lines(table), na.strings = ""), table)
+})

@@ -21,8 +21,7 @@ test_that("questions, levels, counts and rules that cannot be meant are refused"
     list(quote(copies_curve(ask, "AS", 2^53)), "input", "`copies` must be whole numbers from 0 to 65,535"),
     list(quote(rule_whole("a", 1, 5, 2, "x")), "input", "`to` must be a whole number of 5 or more"),
     list(quote(rule_fraction("a", 1, 0, 1i, "x")), "input", "`to` must be a number"),
-    list(quote(restore_period(shuffle_faro(), deck_standard())), "input",
-         "numbers of cards, such as 52, not the cards"),
+    list(quote(restore_period(shuffle_faro(), "52")), "input", "`deck` must be cards, or numbers of them"),
     list(quote(replay(shuffle_riffle(), deck = deck_standard())), "input", "`seed` is missing"),
     list(quote(showdown()), "input", "`seats` is missing"),
     list(quote(hand_strength("\xff")), "notation", "is not UTF-8 text"),
@@ -41,10 +40,10 @@ test_that("what is refused is refused for what is missing", {
   }
   told <- plain(list(a = outcome_whole("a")))
   expect_refusals(list(
-    list(quote(round_robin(told, c("random", "random"))), "input", "does not say who wins"),
-    list(quote(best_play(told)), "input", "is not gone through by best_play()"),
+    list(quote(round_robin(told, c("random", "random"))), "input", "does not say what each seat has of the win"),
+    list(quote(best_play(told)), "input", "is not gone through position by position"),
     list(quote(best_play(game_war())), "input", "nobody decides anything"),
-    list(quote(card_impact(told)), "input", "deals by its own code"),
+    list(quote(card_impact(told)), "input", "deals no hands before it is played"),
     list(quote(game_custom("x", deck_standard(), function(table, rules, players) 1,
                            outcomes = list(a = outcome_whole("a")),
                            rules = new.env())), "input", "`rules` must be a list")
@@ -112,7 +111,7 @@ test_that("every exported function says which argument is missing", {
     setdiff(names(Filter(function(given) is.symbol(given) && !nzchar(as.character(given)), formals)), "...")
   }
   # Those of other packages; an expression that is only kept; and what is no more than a name for another call.
-  foreign <- c("tidy", "autoplot", "simulate", "keep_where")
+  foreign <- c("tidy", "glance", "autoplot", "simulate", "keep_where")
   for (name in setdiff(getNamespaceExports("habanera"), foreign)) {
     if (!length(needed(name))) next
     expect_error(do.call(name, list(), envir = asNamespace("habanera")), "^`[a-z_]+` is missing",

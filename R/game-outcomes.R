@@ -1,0 +1,12 @@
+# Outcomes as results hold them, out of the whole numbers of the core.
+
+recorded_rows <- function(columns, names) as.data.frame(rlang::set_names(columns, names), optional = TRUE)
+
+# Whole numbers of the core as text and numbers, money in stakes.
+game_outcomes <- function(game, rows) {
+  for (name in names(rows)) {
+    words <- category_words(game, name)
+    rows[[name]] <- if (is.null(words)) rows[[name]] / unit_of(game, name) else words[rows[[name]] + 1]
+  }
+  rows
+}
