@@ -5,7 +5,7 @@
 #'
 #' @param game A game with decisions, such as [game_pairs()].
 #' @param seat The seat that plays best; the others must decide by what lies on the table alone (full_memory, careful,
-#'   random).
+#'   random), at a game of [game_custom()] at random.
 #' @return A `habanera_best_play`: a list of `worth` (of several seats, the seat's expected share of the win; of pairs
 #'   alone, minus the expected number of turns), `positions` (how many were told apart), `seat` and `game` (in words).
 #' @section Errors: `habanera_error_input` for a game without decisions; `habanera_error_rules` for other seats that
@@ -21,13 +21,9 @@ best_play <- function(game, seat = 1) {
   checked_game(game)
   refuse_without_decisions(game, call)
   searches <- capability(game, "searches", call, best_play_instead(game))
-  seats <- game_seats(game)
-  check_whole(seat, 1, seats)
-  players <- seated_players(game$rules$players, seats)
-  players[[seat]] <- player_solved()
-  solved <- change_game(game, list(players = players), call)
-  found <- tryCatch(searches$solve(solved$spec$rules$players[[seat]]), `habanera::OutOfReach` = refuse_unsolved)
-  structure(c(found, list(seat = seat, game = in_words(solved))), class = result_class("habanera_best_play"))
+  check_whole(seat, 1, game_seats(game))
+  found <- tryCatch(searches$solve(game, seat, call), `habanera::OutOfReach` = refuse_unsolved)
+  structure(c(found, list(seat = seat)), class = result_class("habanera_best_play"))
 }
 
 best_play_instead <- function(game) {

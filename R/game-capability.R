@@ -35,8 +35,8 @@ capabilities <- function() list(
     cells = "function(game, call): what moves are worth in shoes of fractions, by cells",
     departures = "function(game, found, run, call): what departing in cells brings in simulated shoes")),
   searches = new_capability("is not gone through position by position", "are", c(
-    solve = "function(player): of a solved player as the core has it, a list of `worth`, `positions` and `words`"),
-    "game_cpp()"),
+    solve = "function(game, seat, call): what best play of a seat is worth, a list of `worth`, `positions`, `words`"),
+    "game_custom() or game_cpp()"),
   judges = new_capability("does not judge moves that were made", "do", c(
     judge = paste("function(rules, seat, moves, deck, seed, trial): for each choice a list of the `moves` open and",
                   "their `worth` by the seat's player"))),

@@ -30,4 +30,3 @@ walked_distribution <- function(x, walked) {
   new_distribution(result_kind(x), rows$outcomes, rows$sum(walked$probability),
                    new_provenance(x, entries_per_trial(x), source = "exact"))
 }
-

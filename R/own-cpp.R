@@ -76,7 +76,9 @@ cpp_capabilities <- function(stated, part, file, winner) {
     compiled = list(file = file, failing_step = function(game, seed, trial) {
       part("failing_step")(game$spec$rules, game_deck(game, seed, trial), seed, trial)
     }),
-    searches = list(solve = function(player) cpp_solved(part("solved")(player), winner)),
+    searches = list(solve = function(game, seat, call) {
+      solved_in_seat(game, seat, call, function(player) cpp_solved(part("solved")(player), winner))
+    }),
     hides = list(leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed))
   ), if (!is.na(winner)) list(scores = list(
     columns = function(rules) sprintf("score_%d", seq_len(seats_of(rules))), of = "the win"

@@ -27,10 +27,10 @@
 #'   each seat, seen by it, as `hand_1`, `hand_2`.
 #' @param rules A list: defaults by name (a number, TRUE or FALSE, or a text, whose type a value must have), or rules
 #'   made by [rule_whole()] and its kin. `play()` is handed them as a list.
-#' @param seats How many play.
+#' @param seats How many play; a rule called `seats` among `rules` says so in its place.
 #' @param players Who decides for the seats: [player_random()], [player_with()] of a function of `view` and `moves` that
 #'   returns one of `moves`; one for all, or a list with one for each seat. [player_lookahead()] tries each move in
-#'   deals that fit all that its seat could see (in open piles, its own, and of what was turned).
+#'   deals that fit all that its seat could see (in open piles, its own, and of what was turned); [player_person()] is you.
 #' @param worth For [player_lookahead()]: a function of a list of outcomes and a seat that gives what they are worth to
 #'   it; `NULL`: the win, where an outcome is a seat, or its money, where there is one such outcome for each seat.
 #' @param record The outcomes that are counted; `NULL`: all.
@@ -90,7 +90,7 @@ custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth)
     c(list(rule_deck("the cards", whole, "as given"),
            rule_players(c("random", "with", "lookahead", "person"), "who decides for the seats")), rules),
     columns(seats), names(outcomes), NULL,
-    can = c(list(in_r = own, hides = list(leak = first_leak)),
+    can = c(list(in_r = own, hides = list(leak = first_leak), searches = list(solve = custom_solved)),
             if (!is.na(winner)) {
               list(scores = list(columns = function(rules) score_names(seats_by(rules)), of = "the win"))
             }),

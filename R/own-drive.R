@@ -48,11 +48,7 @@ custom_replay <- function(game, deck, seed, trial, kept) {
 # Every course with its chance: rows of the recorded outcomes, and their probability.
 custom_walk <- function(game, most, call) {
   if (!is_uniform(game$shuffle)) refuse("Courses are walked from a uniform shuffle; simulate().", "work", call)
-  about <- count_of_courses(game)
-  if (about > most) {
-    refuse(sprintf("There are about %s courses of the game to walk; at most %s are. Take %s, or simulate().",
-                   format_number(about, 2), format_count(most), kind_of(game)$fewer_deals), "work", call)
-  }
+  refuse_courses(game, most, call)
   luck <- walked_luck()
   play <- custom_player(game, luck)
   rows <- list()
@@ -68,6 +64,13 @@ custom_walk <- function(game, most, call) {
     if (!luck$next_one()) break
   }
   list(rows = lapply(seq_along(game$record), function(i) vapply(rows, `[[`, 0, i)), probability = chances)
+}
+
+refuse_courses <- function(game, most, call) {
+  about <- count_of_courses(game)
+  if (about <= most) return(invisible())
+  refuse(sprintf("There are about %s courses of the game to walk; at most %s are. Take %s, or simulate().",
+                 format_number(about, 2), format_count(most), kind_of(game)$fewer_deals), "work", call)
 }
 
 # About how many courses there are: the mean of the product of the choices on the way of courses taken at random (Knuth

@@ -41,6 +41,8 @@ walked_luck <- function() {
       chance <<- chance / n
       choice(n)
     },
+    # One of so many that nobody's luck decides.
+    free = choice,
     weighed = function(weights) {
       open <- which(weights > 0)
       kind <- open[choice(length(open))]

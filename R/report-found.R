@@ -70,5 +70,5 @@ found_table <- function(x) {
   table[] <- lapply(table, function(column) {
     ifelse(is.na(column), "", if (is.numeric(column)) format_statistic(column) else as.character(column))
   })
-  if (nrow(table)) report_table(table, "A row for each thing found.", text = text)
+  if (nrow(table)) report_table(table, "What tidy() gives.", text = text)
 }

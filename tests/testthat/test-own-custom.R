@@ -334,3 +334,33 @@ test_that("a person sits at it, is told the moves in words, and a rule says how 
   }))
   expect_error(replay(stopped, seed = 1), class = "habanera_stopped")
 })
+
+test_that("best play of a seat is made of all that it was shown, and of nothing else", {
+  # A card each, hidden from the other; seat 1 says whether its own is the higher, then may take it back once.
+  higher <- game_custom("higher", deck_numbered(4), function(table, rules, players) {
+    own <- table$move("stock", "hand_1")
+    other <- table$move("stock", "hand_2")
+    said <- table$ask(1, list(own = own), c("higher", "lower"))
+    if (table$random(2) == 1) said <- table$ask(1, list(own = own, said = said), c("higher", "lower"))
+    list(winner = if ((own > other) == (said == "higher")) 1 else 2)
+  }, list(winner = outcome_seat("who is right")), piles = c(stock = "hidden", hand = "own"), seats = 2)
+  best <- best_play(higher)
+  # The card is 1 or 4: surely right; 2 or 3: in two of three deals.
+  expect_equal(best$worth, (1 + 2 / 3 + 2 / 3 + 1) / 4)
+  # 4 cards at the first choice; each again after either word.
+  expect_equal(best$positions, 4 + 8)
+  expect_output(print(best), "Seat 1: 83.333% of the win, exactly; 12 positions")
+  # Who sees nothing is right in half of the deals.
+  blind <- game_custom("blind", deck_numbered(4), function(table, rules, players) {
+    own <- table$move("stock", "hand_1")
+    other <- table$move("stock", "hand_2")
+    list(winner = if ((own > other) == (table$ask(1, list(), c("higher", "lower")) == "higher")) 1 else 2)
+  }, list(winner = outcome_seat("who is right")), piles = c(stock = "hidden", hand = "own"), seats = 2)
+  expect_equal(best_play(blind)$worth, 1 / 2)
+  # Who looks ahead, past whose move all is at random, is right more often than who guesses.
+  ahead <- change_rules(higher, players = list(player_lookahead(20), player_random()))
+  counts <- simulate(ahead, 300, seed = 1)
+  expect_gt(sum(counts$n[counts$outcomes$winner == "1"]) / 300, 0.5 + standard_errors * sqrt(0.25 / 300))
+  expect_error(best_play(change_rules(higher, players = player_with(function(view, moves) moves[1])), seat = 2),
+               "must play at random", class = "habanera_error_rules")
+})

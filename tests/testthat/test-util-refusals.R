@@ -41,7 +41,8 @@ test_that("what is refused is refused for what is missing", {
   told <- plain(list(a = outcome_whole("a")))
   expect_refusals(list(
     list(quote(round_robin(told, c("random", "random"))), "input", "does not say what each seat has of the win"),
-    list(quote(best_play(told)), "input", "is not gone through position by position"),
+    list(quote(best_play(told)), "rules", "Best play must know what outcomes are worth"),
+    list(quote(best_play(game_high_card())), "input", "a game of one's own comes by it with game_custom()"),
     list(quote(best_play(game_war())), "input", "nobody decides anything"),
     list(quote(card_impact(told)), "input", "deals no hands before it is played"),
     list(quote(game_custom("x", deck_standard(), function(table, rules, players) 1,
