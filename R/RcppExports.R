@@ -344,4 +344,3 @@ core_keep_mistakes <- function(spec, described) {
 core_war <- function(spec) {
     .Call(`_habanera_core_war`, spec)
 }
-

@@ -14,7 +14,8 @@
 #' @section Errors: `habanera_error_language` for a condition that cannot be understood; `habanera_error_input`
 #'   when it never holds.
 #' @examples
-#' x <- draws(deck_standard(), 5, aces = count(rank == "A"), red = count(suit %in% c("hearts", "diamonds")))
+#' x <- draws(deck_standard(), 5, aces = count(rank == "A"),
+#'            red = count(suit %in% c("hearts", "diamonds")))
 #' summary(exact(x), given = aces >= 1)
 #' @name summary.habanera_counts_outcomes
 NULL

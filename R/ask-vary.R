@@ -28,8 +28,10 @@
 #'   `habanera_error_language` for a wish that cannot be understood; before anything is played.
 #' @seealso The figure is [autoplot.habanera_varied()]; each rule alone: [rule_effects()].
 #' @examples
-#' vary_rules(game_war(cards_each = 5), face_down = 0:2, nsim = 500, seed = 1, want = "rounds_p90 <= 20")
-#' vary_rules(game_high_card(), ties = c("bank", "half_back"), packs = c(1, 6), of = "edge", want = "edge < 0.04")
+#' vary_rules(game_war(cards_each = 5), face_down = 0:2, nsim = 500, seed = 1,
+#'            want = "rounds_p90 <= 20")
+#' vary_rules(game_high_card(), ties = c("bank", "half_back"), packs = c(1, 6), of = "edge",
+#'            want = "edge < 0.04")
 #' @export
 vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL,
                        of = c("outcomes", "edge"), progress = NULL) {

@@ -37,7 +37,8 @@
 #' @seealso [house_edge()], [removal_effects()], [edge_table()].
 #' @examples
 #' house_edge(game_baccarat())
-#' tidy(house_edge(game_baccarat(side_bets = list(pair = c("opening(player, largest_group(rank) == 2)" = 12)))))
+#' pair <- c("opening(player, largest_group(rank) == 2)" = 12)
+#' tidy(house_edge(game_baccarat(side_bets = list(pair = pair))))
 #' rules(game_baccarat())$third_card
 #' @export
 game_baccarat <- function(..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL, record = NULL) {

@@ -34,7 +34,8 @@
 #' @seealso [sessions()] for the house, [stake_fraction()], [rounds_to_show()].
 #' @examples
 #' bankroll(money_distribution(c(-1, 1), c(0.52, 0.48)), start = 20, rounds = 500, goal = 40)
-#' bankroll(game_high_card(), start = 50, rounds = 200, bets = bet_progression(after_loss = 2, limit = 16))
+#' doubling <- bet_progression(after_loss = 2, limit = 16)
+#' bankroll(game_high_card(), start = 50, rounds = 200, bets = doubling)
 #' @export
 bankroll <- function(x, start, rounds, goal = NULL, bets = NULL, bet = 1) {
   check_given()

@@ -64,7 +64,7 @@ read_takings <- function(file, game, call) {
     kind <- "input"
   } else {
     table <- read_csv_columns(file, columns, call, optional = c("night", "seat"))
-    place <- function(line) sprintf("%s, line %s", file_name(file), format_count(line))
+    place <- function(row) sprintf("%s, line %s", file_name(file), format_count(row))
     kind <- "file"
   }
   table[["rounds"]] <- numbers_of_column(table, "rounds", place, kind, call, 0, whole = TRUE)

@@ -106,11 +106,13 @@ counted_rounds <- function(rounds, system, game, call) {
 }
 
 named_codes <- function(words, places, deck, call) {
-  tryCatch(codes_of(as_cards(words, deck)), habanera_error_notation = function(cnd) {
-    known <- kinds_of(deck)$cards
-    bad <- which(!words %in% known)
+  refuse_unnamed <- function(cnd) {
+    bad <- which(!words %in% kinds_of(deck)$cards)
     refuse(sprintf("%s: %s is no card of the shoe.", places[bad[1]], quoted(words[bad[1]])), call = call)
-  })
+  }
+  codes <- tryCatch(codes_of(as_cards(words, deck)), habanera_error_notation = refuse_unnamed)
+  # Two cards without a space between them are none.
+  if (length(codes) == length(words)) codes else refuse_unnamed(NULL)
 }
 
 # No shoe has shown more of a card than it holds.

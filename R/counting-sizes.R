@@ -20,7 +20,8 @@
 #' @section Errors: `habanera_error_input` for a bankroll below the least bet, and limits that cross.
 #' @examples
 #' counter <- player_counting(bets = c("0" = 1, "1" = 2))
-#' found <- by_true_count(simulate(game_blackjack(players = counter, cut_after = 0.75), nsim = 2000, seed = 1))
+#' shoes <- simulate(game_blackjack(players = counter, cut_after = 0.75), nsim = 2000, seed = 1)
+#' found <- by_true_count(shoes)
 #' bet_sizes(found, bankroll = 400)
 #' @export
 bet_sizes <- function(x, bankroll, fraction = 1, limits = c(1, 12), steps = 1) {

@@ -23,6 +23,7 @@
 #'
 #' @param object Counts of [draws()] or [positions()], or of draws made elsewhere.
 #' @param group `NULL` for a row per card, or the name of an attribute for a row per value.
+#' @param x What `summary()` gave.
 #' @param ... Not used.
 #' @return A `habanera_draw_summary`: a list with `table` (data frame: `card` or the attribute,
 #'   `position` for positions; `count`, `percent` of all entries, `expected`, `deviation`, `z`; a row

@@ -32,7 +32,8 @@
 #' @seealso [game_custom()] for a game as an R function; [check_game()].
 #' @examples
 #' \donttest{
-#' lift <- game_cpp(system.file("examples", "lift.cpp", package = "habanera"), players = list("daring", "random"))
+#' lift <- game_cpp(system.file("examples", "lift.cpp", package = "habanera"),
+#'                  players = list("daring", "random"))
 #' simulate(lift, nsim = 10000, seed = 1)
 #' replay(lift, seed = 1)
 #' }

@@ -51,7 +51,8 @@
 #'     turned <- turned + 1
 #'     if (table$of$rank[table$move("stock", "shown")] == rules$rank) return(list(turned = turned))
 #'   }
-#' }, outcomes = list(turned = outcome_whole("cards turned")), piles = c(stock = "hidden", shown = "open"),
+#' }, outcomes = list(turned = outcome_whole("cards turned")),
+#'    piles = c(stock = "hidden", shown = "open"),
 #' rules = list(rank = "A"))
 #' simulate(to_the_ace, nsim = 200, seed = 1)
 #' replay(change_rules(to_the_ace, rank = "K"), seed = 1)

@@ -27,7 +27,8 @@
 #'   the game going.
 #' @seealso [by_true_count()] for what comes of it, [find_deviations()], [counter_gain()].
 #' @examples
-#' counter <- player_counting(system = "level one balanced", bets = c("0" = 1, "1" = 2, "2" = 4, "3" = 8))
+#' counter <- player_counting(system = "level one balanced",
+#'                            bets = c("0" = 1, "1" = 2, "2" = 4, "3" = 8))
 #' shoes <- simulate(game_blackjack(players = counter, cut_after = 0.75), nsim = 500, seed = 1)
 #' by_true_count(shoes)
 #' @export

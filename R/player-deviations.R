@@ -12,8 +12,8 @@
 #'   there are none) the game refuses with `habanera_error_rules`.
 #' @seealso [player_counting()], [find_deviations()].
 #' @examples
-#' deviations(data.frame(hand = c("hard 16", "hard 12"), up_card = c("10", "3"), from = c(0, 2), below = NA,
-#'                       move = "stand"))
+#' deviations(data.frame(hand = c("hard 16", "hard 12"), up_card = c("10", "3"), from = c(0, 2),
+#'                       below = NA, move = "stand"))
 #' @export
 deviations <- function(x) {
   check_given()

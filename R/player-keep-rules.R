@@ -24,7 +24,8 @@
 #' @examples
 #' careful <- keep_rules("full house", "three of a kind", "two pair", "four to a flush", "any pair",
 #'                       "two suited cards of J or better", "one card of J or better")
-#' house_edge(game_video_poker(deck = deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))), careful)
+#' house_edge(game_video_poker(deck = deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))),
+#'            careful)
 #' @export
 keep_rules <- function(...) {
   call <- rlang::current_env()

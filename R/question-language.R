@@ -26,7 +26,8 @@
 #'
 #' @examples
 #' wanted <- c("A", "K")
-#' x <- draws(deck_standard(), 5, high = count(rank %in% wanted), share = high / 5, better = high >= 2 | share == 1)
+#' x <- draws(deck_standard(), 5, high = count(rank %in% wanted), share = high / 5,
+#'            better = high >= 2 | share == 1)
 #' exact(x)
 #' exact(draws(deck_standard(), 5, good = category() >= "two pair"))
 #' @name question_language

@@ -28,7 +28,8 @@ check_rule_words <- function(name, meaning, without, call) {
 #' @param tries Values that are tried where each rule is changed alone.
 #' @return A rule, a list.
 #' @examples
-#' list(rule_whole("cards", 5, 1, 10, "cards dealt to each seat"), rule_flag("partners", FALSE, "two and two together"),
+#' list(rule_whole("cards", 5, 1, 10, "cards dealt to each seat"),
+#'      rule_flag("partners", FALSE, "two and two together"),
 #'      rule_choice("trump", c("spades", "none"), "the suit that beats all others"))
 #' @name own_rules
 NULL

@@ -21,7 +21,7 @@
 #'   far its log-likelihood is behind the best) and `fits` (logical; `NA` for those of the first round only).
 #' @section Errors: `habanera_error_input` for something that is no audit.
 #' @examples
-#' diagnose(audit(shuffle_naive_swap(skip_last = 1), nsim = 2e4, seed = 1))
+#' diagnose(audit(shuffle_naive_swap(skip_last = 1), deck_numbered(20), nsim = 5000, seed = 1))
 #' @export
 diagnose <- function(audit, candidates = NULL, nsim = 2e4, seed = 1) {
   check_given()

@@ -34,10 +34,10 @@ generics::glance
 #'   interrupted).
 #' @examples
 #' glance(simulate(game_war(), nsim = 100, seed = 1))
-#' @name glance
+#' @name glance.habanera_counts
 NULL
 
-#' @rdname glance
+#' @rdname glance.habanera_counts
 #' @rawNamespace S3method(generics::glance, habanera_counts)
 glance.habanera_counts <- function(x, ...) {
   from <- x$provenance
@@ -47,7 +47,7 @@ glance.habanera_counts <- function(x, ...) {
              seed = or_none(from$seed), entries = or_none(from$entries), interrupted_of = or_none(from$interrupted_of))
 }
 
-#' @rdname glance
+#' @rdname glance.habanera_counts
 #' @rawNamespace S3method(generics::glance, habanera_distribution)
 glance.habanera_distribution <- function(x, ...) {
   data.frame(what = in_words(x$provenance$experiment), outcomes = as.double(nrow(x$outcomes)))

@@ -14,7 +14,7 @@ tell <- function(x, ...) UseMethod("tell")
 #'
 #' What is simulated, worked out or judged is a result, and all results are read with the same verbs: `print()` and
 #' `format()` (the lines that it prints), `summary()`, [in_words()] (its first answer), `tidy()` and `as.data.frame()`
-#' (tables), [glance()] (the headline of a run), `autoplot()` and `plot()` (the figure, where one says more than the
+#' (tables), [glance()][glance.habanera_counts] (the headline of a run), `autoplot()` and `plot()` (the figure, where one says more than the
 #' table), [report()] (a page), [write_result()] and [read_result()].
 #'
 #' @param x,object A result.

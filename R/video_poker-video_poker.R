@@ -29,7 +29,8 @@
 #' @seealso [best_strategy()], [advise()], [mistakes()], [keep_rules()], [price_for()].
 #' @examples
 #' small <- deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))
-#' house_edge(game_video_poker(c("royal flush" = 60, "straight flush" = 20, "four of a kind" = 10, "full house" = 3,
+#' house_edge(game_video_poker(c("royal flush" = 60, "straight flush" = 20, "four of a kind" = 10,
+#'                               "full house" = 3,
 #'                               "flush" = 5, "straight" = 2, "three of a kind" = 1), deck = small))
 #' @export
 game_video_poker <- function(pays = NULL, ..., rules = NULL, shuffle = NULL, piles = NULL, seat_names = NULL,

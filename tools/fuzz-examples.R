@@ -106,7 +106,7 @@ example_calls <- unlist(lapply(topics, function(topic) unlist(lapply(topic$expre
   lapply(places_of_calls(expr), function(at) list(expr = expr, at = at, where = topic$where))
 }), recursive = FALSE)), recursive = FALSE)
 # Generics of other packages are theirs to guard.
-foreign <- c("tidy", "autoplot", "simulate")
+foreign <- c("tidy", "glance", "autoplot", "simulate")
 name_of_call <- function(case) as.character((if (length(case$at)) case$expr[[case$at]] else case$expr)[[1]])
 by_name <- split(example_calls, vapply(example_calls, name_of_call, ""))
 by_name <- by_name[setdiff(names(by_name), foreign)]

@@ -289,6 +289,8 @@ test_that("what makes no sense to a counter is refused", {
     list(quote(counter_gain(game_blackjack())), "input", "Nobody counts"),
     list(quote(find_deviations(game_high_card())), "input", "no table"),
     list(quote(find_deviations(game_blackjack(), range = c(1, 3))), "input", "whole counts"),
+    list(quote(bets_follow(game_blackjack(), data.frame(shoe = rep(1:6, 2), bet = 1, cards = "ASKD"))), "input",
+         "row 1: \"ASKD\" is no card of the shoe"),
     list(quote(bets_follow(game_blackjack(), bets)), "input", "line 3: \"XX\" is no card"),
     list(quote(bets_follow(game_blackjack(), few)), "input", "There is 1 shoe"),
     list(quote(bets_follow(game_blackjack(), uneven)), "file", "line 2: it has not the 3 fields of the heading")

@@ -54,7 +54,7 @@ test_that("links are followed, odd names are kept, and what killed runs left is 
   write_result(exact(draws(deck_numbered(4), 1)), link)
   expect_equal(nrow(read_result(real)$outcomes), 4)
   expect_equal(Sys.readlink(link), real)
-  dead <- processx::run("sh", c("-c", "echo $$"))$stdout
+  dead <- system2("sh", c("-c", shQuote("echo $$")), stdout = TRUE)
   left <- file.path(folder, paste0(habanera:::partial_mark(), trimws(dead), "-abc"))
   ours <- file.path(folder, paste0(habanera:::partial_mark(), Sys.getpid(), "-abc"))
   file.create(left, ours)
