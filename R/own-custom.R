@@ -30,7 +30,8 @@
 #' @param seats How many play; a rule called `seats` among `rules` says so in its place.
 #' @param players Who decides for the seats: [player_random()], [player_with()] of a function of `view` and `moves` that
 #'   returns one of `moves`; one for all, or a list with one for each seat. [player_lookahead()] tries each move in
-#'   deals that fit all that its seat could see (in open piles, its own, and of what was turned); [player_person()] is you.
+#'   deals that fit all that its seat could see (in open piles, its own, and of what was turned); [player_person()] is
+#'   you.
 #' @param worth For [player_lookahead()]: a function of a list of outcomes and a seat that gives what they are worth to
 #'   it; `NULL`: the win, where an outcome is a seat, or its money, where there is one such outcome for each seat.
 #' @param record The outcomes that are counted; `NULL`: all.

@@ -30,7 +30,8 @@ kind_of_pairs <- function() {
   new_kind(
     "pairs", "Pairs", "game_pairs", "pairs lie face down, two cards are turned a turn; who remembers most wins.",
     pairs_rules(), pairs_columns(), c("winner", "turns"), core_pairs,
-    can = list(searches = list(solve = function(game, seat, call) solved_in_seat(game, seat, call, solve_pairs)), judges = list(judge = core_judge_pairs),
+    can = list(searches = list(solve = function(game, seat, call) solved_in_seat(game, seat, call, solve_pairs)),
+               judges = list(judge = core_judge_pairs),
                scores = list(columns = function(rules) sprintf("score_%d", seq_len(rules$seats)), of = "the win")),
     fitted = function(rules, call) list(units = pairs_units(rules)), settled = settled_pairs, deck = pairs_deck,
     cards = function(rules, deck, record, kept, call) pair_classes(deck[!duplicated(deck)], rules$match_by),

@@ -14,8 +14,8 @@ tell <- function(x, ...) UseMethod("tell")
 #'
 #' What is simulated, worked out or judged is a result, and all results are read with the same verbs: `print()` and
 #' `format()` (the lines that it prints), `summary()`, [in_words()] (its first answer), `tidy()` and `as.data.frame()`
-#' (tables), [glance()][glance.habanera_counts] (the headline of a run), `autoplot()` and `plot()` (the figure, where one says more than the
-#' table), [report()] (a page), [write_result()] and [read_result()].
+#' (tables), [glance()][glance.habanera_counts] (the headline of a run), `autoplot()` and `plot()` (the figure, where
+#' one says more than the table), [report()] (a page), [write_result()] and [read_result()].
 #'
 #' @param x,object A result.
 #' @param row.names,optional As in [as.data.frame()]; not used.

@@ -94,7 +94,9 @@ quick_exports <- strsplit("
 # Runs a call in a process of its own, interrupts it, and tells how it ended: "nothing" was kept, a "part", or it was
 # "done"; and how long it went on after the signal.
 interrupted_call <- function(call, after = 0.3, most = 20) {
+  begun_file <- tempfile()
   call <- bquote({
+    file.create(.(begun_file))
     part <- FALSE
     ended <- tryCatch(withCallingHandlers({
       eval(.(call))
@@ -106,6 +108,8 @@ interrupted_call <- function(call, after = 0.3, most = 20) {
     if (part && ended == "done") "part" else ended
   })
   job <- parallel::mcparallel(eval(call), silent = TRUE)
+  # A process that has not begun yet hears nothing.
+  for (i in 1:200) if (!file.exists(begun_file)) Sys.sleep(0.05)
   Sys.sleep(after)
   begun <- proc.time()[["elapsed"]]
   tools::pskill(job$pid, tools::SIGINT)
