@@ -8,6 +8,9 @@ new_kept <- function(plain) {
 # `given` where it is that of which the file tells, `plain`; NULL: what is known without it.
 experiment_as_kept <- function(plain, given) {
   if (is.null(given)) return(new_kept(plain))
+  if (!inherits(given, "habanera_experiment")) {
+    refuse(sprintf("`game` must be the game that was counted, not %s.", said(given)))
+  }
   now <- from_json(to_json(as_plain(given)))
   then <- from_json(to_json(plain[names(plain) != "words"]))
   parts <- union(names(now), names(then))

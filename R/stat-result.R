@@ -29,9 +29,8 @@ generics::glance
 #' @param x Counts or a distribution.
 #' @param ... Not used.
 #' @return A data frame of one row: `what` (the experiment in words), `outcomes` (different ones), and of counts
-#' `trials`,
-#'   `seed`, `entries` (per trial; NA where that varies), `interrupted_of` (the trials asked for, of a run that was
-#'   interrupted).
+#'   `trials`, `seed`, `entries` (per trial; NA where that varies), `interrupted_of` (the trials asked for, of a run
+#'   that was interrupted).
 #' @examples
 #' glance(simulate(game_war(), nsim = 100, seed = 1))
 #' @name glance.habanera_counts
@@ -62,6 +61,6 @@ estimate_columns <- c("term", "estimate", "std.error", "conf.low", "conf.high")
 in_tidy_order <- function(table) {
   first <- intersect(estimate_columns, names(table))
   if (!length(first)) return(table)
-  keys <- names(table)[seq_len(match(first, names(table))[which.min(match(first, names(table)))] - 1)]
+  keys <- names(table)[seq_len(min(match(first, names(table))) - 1)]
   table[c(keys, first, setdiff(names(table), c(keys, first)))]
 }

@@ -1,6 +1,6 @@
 # The contract of results: whatever a user gets from us and keeps is a `habanera_result` that prints by format(), is
 # told in words, and is a table, a figure, a page, a file. A class of its own writes tell(), which says it on the
-# terminal, and tidy(), and more only where there is more; tests/testthat/test-architecture.R holds every class to it.
+# terminal, and tidy(), and more only where there is more; test-architecture-results.R holds every class to it.
 
 result_class <- function(...) c(..., "habanera_result")
 

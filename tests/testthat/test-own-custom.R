@@ -293,6 +293,7 @@ test_that("a file holds what was counted and its words, never the code, which ca
   expect_equal(c(with_code, simulate(aces, 500, seed = 3, first_trial = 501)), simulate(aces, 1000, seed = 3))
   expect_refusals(list(
     list(quote(read_result(file, kings)), "file", "its `code` differs"),
+    list(quote(read_result(file, "lucky")), "input", "`game` must be the game that was counted"),
     list(quote(simulate(kept$provenance$experiment, 10)), "file", "give it, as in read_result(file, game = ...)")
   ))
   both <- round_robin(game_custom("higher", deck_standard(), function(table, rules, players) {
