@@ -344,3 +344,4 @@ core_keep_mistakes <- function(spec, described) {
 core_war <- function(spec) {
     .Call(`_habanera_core_war`, spec)
 }
+

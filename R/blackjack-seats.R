@@ -35,12 +35,6 @@ core_counting <- function(player, nested, rules, call) {
   list(name = "counting", players = lapply(players, nested), from = from, insures_from = settings$insurance_at)
 }
 
-core_mixture <- function(player, nested) {
-  weights <- as.numeric(strsplit(player$settings$weights, "+", fixed = TRUE)[[1]])
-  list(name = "mixture", players = lapply(player$settings$players, nested),
-       up_to = weights / rev(cumsum(rev(weights))))
-}
-
 # What the dealer does on totals of 0 to 31.
 dealer_entries <- function(rules, soft) {
   on <- rules$dealer_stands_on

@@ -37,6 +37,9 @@ capabilities <- function() list(
   searches = new_capability("is not gone through position by position", "are", c(
     solve = "function(game, seat, call): what best play of a seat is worth, a list of `worth`, `positions`, `words`"),
     "game_custom() or game_cpp()"),
+  plays_soundly = new_capability("is not made of what its seats see", "are", c(
+    solve = "function(game, gap, seconds, call): sound play of two seats, as equilibrium() takes it"),
+    "game_cpp()"),
   judges = new_capability("does not judge moves that were made", "do", c(
     judge = paste("function(rules, seat, moves, deck, seed, trial): for each choice a list of the `moves` open and",
                   "their `worth` by the seat's player"))),

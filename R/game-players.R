@@ -54,7 +54,7 @@ refuse_unsolvable <- function(players, call) {
 
 # The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.
 core_players <- function(players, table, view_words, words = NULL) {
-  specs <- lapply(players, core_player, view_words, words)
+  specs <- lapply(seq_along(players), function(seat) core_player(players[[seat]], view_words, words, seat = seat))
   for (seat in which(vapply(players, function(player) player$name == "solved", NA))) {
     against <- players[[seat]]$settings$against
     beside <- if (is.null(against)) specs else {
@@ -68,11 +68,12 @@ core_players <- function(players, table, view_words, words = NULL) {
 
 # A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
 # `words` names the moves, where they have names; `where(view)` says more of a choice than its number.
-core_player <- function(player, view_words = NULL, words = NULL, where = function(view) "") {
+core_player <- function(player, view_words = NULL, words = NULL, where = function(view) "", seat = 1) {
+  nested <- function(inner) core_player(inner, view_words, words, where, seat)
   if (player$name == "person") return(core_person(player, view_words, words))
-  settings <- lapply(player$settings, function(value) {
-    if (inherits(value, "habanera_player")) core_player(value) else value
-  })
+  if (player$name == "table") return(core_chance_table(player, seat, words))
+  if (player$name == "mixture") return(core_mixture(player, nested))
+  settings <- lapply(player$settings, function(value) if (inherits(value, "habanera_player")) nested(value) else value)
   spec <- c(list(name = player$name), settings)
   if (is.null(player$f)) return(spec)
   c(spec, f = function(view, moves, choice) {
@@ -85,12 +86,31 @@ core_player <- function(player, view_words = NULL, words = NULL, where = functio
   })
 }
 
+core_mixture <- function(player, nested) {
+  weights <- as.numeric(strsplit(player$settings$weights, "+", fixed = TRUE)[[1]])
+  list(name = "mixture", players = lapply(player$settings$players, nested),
+       up_to = weights / rev(cumsum(rev(weights))))
+}
+
 # A person is asked at the console, or by the function that the player brings (see sit_in()).
 core_person <- function(player, view_words, words = NULL) {
   asked <- if (!is.null(player$asked)) player$asked else function(view, moves, choice) {
     tryCatch(asked_move(view_words(view), moves, words), habanera_stopped = function(cnd) rlang::interrupt())
   }
   list(name = "with", f = asked)
+}
+
+# What is worth to a seat, where it is a share of the win or else what the game says.
+worth_in_words <- function(worth, of_win) {
+  if (of_win) sprintf("%s of the win", format_percent(worth, 5)) else format_number(worth, 4)
+}
+
+worth_on_average <- function(worth, of_win) sprintf("%s on average", worth_in_words(worth, of_win))
+
+# Whether the chance of each of a player's moves can be had from what it sees.
+has_chances <- function(player) {
+  if (player$name == "mixture") return(all(vapply(player$settings$players, has_chances, NA)))
+  is.null(player$f) && !player$name %in% c("lookahead", "person", "solved")
 }
 
 refuse_without_decisions <- function(game, call) {

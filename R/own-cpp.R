@@ -78,7 +78,11 @@ cpp_capabilities <- function(stated, part, file, winner) {
       part("failing_step")(game$spec$rules, game_deck(game, seed, trial), seed, trial)
     }),
     searches = list(solve = function(game, seat, call) {
-      solved_in_seat(game, seat, call, function(player) cpp_solved(part("solved")(player), winner))
+      if (stated$hides_cards) return(cpp_best_answer(game, seat, part, stated, call))
+      solved_in_seat(game, seat, call, function(player) cpp_solved(part("solved")(player), stated))
+    }),
+    plays_soundly = list(solve = function(game, gap, seconds, call) {
+      cpp_sound(game, gap, seconds, part("sound"), stated, call)
     }),
     hides = list(leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed))
   ), if (!is.na(winner)) list(scores = list(
@@ -133,7 +137,7 @@ names_of_settings <- c("deck", "players", "game", "file", "rules", "shuffle", "p
 
 cpp_rules <- function(stated) {
   c(list(rule_deck("the cards"),
-         rule_players(c("random", "lookahead", "solved", "person"), "who decides for the seats",
+         rule_players(c("random", "lookahead", "solved", "table", "mixture", "person"), "who decides for the seats",
                       names_of(stated$players))),
     lapply(stated$rules, function(rule) {
       switch(rule$type, whole = rule_whole(rule$name, rule$default, rule$from, rule$to, rule$meaning),
@@ -172,29 +176,71 @@ cpp_spec <- function(stated, rules, cards) {
     if (is.logical(value)) as.double(value) else value
   })
   table <- list(setting = c(list(rules = values), cards))
-  c(table, list(players = core_players(
-    seated_players(rules$players, seats_of(rules)), table, shown_words, if (length(stated$moves)) stated$moves
-  )))
+  words <- if (length(stated$moves)) stated$moves
+  c(table, list(players = core_players(seated_players(rules$players, seats_of(rules)), table, shown_words, words)))
 }
 
-refuse_unweighed <- function(stated, players, seats, call) {
+refuse_unweighed <- function(stated, players, seats, call, hides = stated$hides_cards) {
   sits <- function(name) any(vapply(players, function(player) player$name == name, NA))
   types <- vapply(stated$outcomes, `[[`, "", "type")
   if ((sits("lookahead") || sits("solved")) && !stated$has_worth && !tells_worth_to_all(types, seats)) {
     refuse(paste("These players must know what outcomes are worth: an outcome that is a seat, money for each seat, or",
                  "a `worth()`."), "rules", call)
   }
-  if (sits("solved") && stated$hides_cards) {
-    refuse("`player_solved()` is of games in which every seat sees all cards that were dealt; player_lookahead().",
-           "rules", call)
+  if (sits("solved") && hides) {
+    refuse(paste("`player_solved()` is of games in which every seat sees all cards that were dealt; here",
+                 "player_by_table(best_play()) and player_lookahead()."), "rules", call)
   }
 }
 
-cpp_solved <- function(found, winner) {
-  words <- if (is.na(winner)) sprintf("%s on average", format_number(found$worth, 6)) else {
-    sprintf("%s of the win", format_percent(found$worth, 5))
+cpp_solved <- function(found, stated) c(found, list(words = worth_on_average(found$worth, of_win(stated))))
+
+# Whether what outcomes are worth is a share of the win.
+of_win <- function(stated) !stated$has_worth && length(names_where(stated$outcomes, "type", "seat")) > 0
+
+# Best play of a seat that does not see all cards, by what it sees; and what it gains on who sits there.
+cpp_best_answer <- function(game, seat, part, stated, call) {
+  refuse_unweighed(stated, list(new_player("solved")), game_seats(game), call, hides = FALSE)
+  open <- opened_seats(game, seat)
+  found <- part("best_answer")(open, seat)
+  if (is.null(found)) refuse_forgetting(game, seat, call)
+  now <- if (has_chances(seated_players(game$rules$players, game_seats(game))[[seat]])) {
+    part("values")(game$spec$rules)[seat]
   }
-  c(found, list(words = words))
+  list(worth = found$worth, gain = found$worth - now, positions = found$positions,
+       words = worth_on_average(found$worth, of_win(stated)), game = in_words(game),
+       rows = rows_of_moves(found$rows, stated))
+}
+
+cpp_sound <- function(game, gap, seconds, sound, stated, call) {
+  refuse_unweighed(stated, list(new_player("solved")), 2, call, hides = FALSE)
+  found <- tryCatch(sound(opened_seats(game, 1:2), gap, seconds), `std::invalid_argument` = function(cnd) {
+    refuse(sprintf("%s cannot be played soundly: %s.", kind_of(game)$title, conditionMessage(cnd)), "rules", call)
+  })
+  if (!is.null(found$forgets)) refuse_forgetting(game, found$forgets, call)
+  found$rows <- rows_of_moves(found$rows, stated)
+  c(found, list(wanted = gap, of_win = of_win(stated), game = in_words(game)))
+}
+
+# The game as the core takes it, with nobody in some seats.
+opened_seats <- function(game, seats) {
+  spec <- game$spec$rules
+  spec$players[seats] <- list(list(name = "nobody"))
+  spec
+}
+
+rows_of_moves <- function(rows, stated) {
+  rows <- as.data.frame(rows)
+  if (length(stated$moves)) rows$move <- ifelse(rows$move <= length(stated$moves), stated$moves[rows$move], rows$move)
+  rows <- rows[order(rows$seat, in_natural_order(rows$sees)), ]
+  rownames(rows) <- NULL
+  rows
+}
+
+refuse_forgetting <- function(game, seat, call) {
+  refuse(c(sprintf(paste("In %s the view of seat %s tells less than what it saw and did before, so that its best play",
+                         "is not to be had of it."), kind_of(game)$title, format_count(seat)),
+           i = "A View that holds the seat's own cards and all moves so far tells enough."), "rules", call)
 }
 
 cpp_leak <- function(game, hiding, nsim, seed) {

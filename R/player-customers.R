@@ -141,4 +141,4 @@ blackjack_players <- c("basic", "strategy", "as_dealer", "never_busts", "stands_
                        "mixture", "random", "counting", "person")
 
 # Those who can be a part of another.
-seated_by_rule <- setdiff(blackjack_players, c("counting", "person"))
+seated_by_rule <- c(setdiff(blackjack_players, c("counting", "person")), "table")

@@ -124,12 +124,14 @@ player_makers <- function() {
        basic = player_basic, strategy = strategy_from_cells, as_dealer = player_as_dealer,
        never_busts = player_never_busts, stands_on = player_stands_on, regular = player_regular, errs = player_errs,
        insures = player_insures, mixture = player_mixture, counting = player_counting, flat = player_flat,
-       keep = keep_rules)
+       keep = keep_rules, table = table_from_text)
 }
 
 player_from_text <- function(text, call) {
   check_string(text, "players", call)
-  if (grepl("[.]csv$", text, ignore.case = TRUE)) return(strategy_table(text))
+  if (grepl("[.]csv$", text, ignore.case = TRUE)) {
+    return(if (holds_chances(text)) player_by_table(text) else strategy_table(text))
+  }
   if (grepl("[.]txt$", text, ignore.case = TRUE)) return(keep_rules(text))
   parts <- split_outside(text, ":")
   name <- parts[1]

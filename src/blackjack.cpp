@@ -12,6 +12,7 @@
 #include "habanera/blackjack/players.hpp"
 #include "habanera/game/choices.hpp"
 #include "habanera/game/counting.hpp"
+#include "habanera/game/mixed_player.hpp"
 #include "habanera/game/seated.hpp"
 
 namespace {
@@ -83,21 +84,21 @@ habanera::BlackjackRules to_blackjack_rules(const Rcpp::List& spec) {
 namespace {
 
 // What a seat sees when it decides, as R has it: see player_with() there.
-struct BlackjackView {
+struct HandsView {
   PiecesPointer pieces;
 
   Rcpp::List operator()(const View& view) const {
-    const auto& hand = view.hand[view.at];
+    const auto& hand = view.hand();
     Rcpp::IntegerVector totals;
-    for (std::size_t i = 0; i < view.hands; ++i) totals.push_back(pieces->total(view.hand[i]));
+    for (std::size_t i = 0; i < view.hands(); ++i) totals.push_back(pieces->total(view.hand(i)));
     return Rcpp::List::create(
-        Rcpp::Named("seat") = static_cast<int>(view.seat_of(hand.chair)) + 1, Rcpp::Named("hand") = static_cast<int>(view.at) + 1,
+        Rcpp::Named("seat") = static_cast<int>(view.seat()) + 1, Rcpp::Named("hand") = static_cast<int>(view.at()) + 1,
         Rcpp::Named("total") = pieces->total(hand), Rcpp::Named("soft") = pieces->is_soft(hand),
         Rcpp::Named("pair") = hand.pair && hand.cards == 2, Rcpp::Named("first") = static_cast<int>(hand.first),
         Rcpp::Named("cards") = static_cast<int>(hand.cards),
-        Rcpp::Named("up_card") = static_cast<int>(pieces->rules().points[view.up]),
-        Rcpp::Named("hands") = static_cast<int>(view.hands_of[hand.chair]), Rcpp::Named("totals") = totals,
-        Rcpp::Named("cards_gone") = static_cast<double>(view.first_place + view.used));
+        Rcpp::Named("up_card") = static_cast<int>(pieces->rules().points[view.up()]),
+        Rcpp::Named("hands") = static_cast<int>(view.own_hands()), Rcpp::Named("totals") = totals,
+        Rcpp::Named("cards_gone") = static_cast<double>(view.cards_gone()));
   }
 };
 
@@ -149,7 +150,7 @@ SeatPlayer to_player(const Rcpp::List& spec, const PiecesPointer& pieces) {
   const std::string name = Rcpp::as<std::string>(spec["name"]);
   if (name == "strategy") return std::make_shared<habanera::TablePlayer>(pieces, to_strategy_table(spec));
   if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
-  if (name == "with") return function_player<View>(spec["f"], BlackjackView{pieces});
+  if (name == "with") return function_player<View>(spec["f"], HandsView{pieces});
   if (name == "errs")
     return std::make_shared<habanera::ErringPlayer>(*to_player(spec["player"], pieces),
                                                     Rcpp::as<double>(spec["how_often"]));
@@ -164,7 +165,7 @@ SeatPlayer to_player(const Rcpp::List& spec, const PiecesPointer& pieces) {
   if (name != "mixture") Rcpp::stop("internal error: no player is called \"%s\"", name);
   std::vector<SeatPlayer> players;
   for (const Rcpp::List player : Rcpp::List(spec["players"])) players.push_back(to_player(player, pieces));
-  return std::make_shared<habanera::MixedPlayer>(players, Rcpp::as<std::vector<double>>(spec["up_to"]));
+  return std::make_shared<habanera::MixedPlayer<View>>(players, Rcpp::as<std::vector<double>>(spec["up_to"]));
 }
 
 }  // namespace

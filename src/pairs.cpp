@@ -11,7 +11,7 @@
 namespace {
 
 // What a seat sees of the table, as R has it: see player_with() there.
-struct PairsView {
+struct TableView {
   std::size_t places;
 
   Rcpp::List operator()(const habanera::Pairs::View& view) const {
@@ -20,15 +20,15 @@ struct PairsView {
     Rcpp::LogicalVector lies(size);
     for (std::size_t place = 0; place < places; ++place) {
       const auto at = static_cast<R_xlen_t>(place);
-      const std::uint16_t known = view.seen[place];
+      const std::uint16_t known = view.seen(place);
       seen[at] = known == habanera::Pairs::nobody_knows ? NA_INTEGER : known + 1;
-      when[at] = static_cast<int>(view.when[place]);
+      when[at] = static_cast<int>(view.when(place));
       lies[at] = view.lies(place);
     }
     return Rcpp::List::create(Rcpp::Named("seen") = seen, Rcpp::Named("when") = when, Rcpp::Named("lies") = lies,
-                              Rcpp::Named("first") = view.second_card() ? static_cast<int>(view.first) + 1 : NA_INTEGER,
-                              Rcpp::Named("seat") = static_cast<int>(view.seat) + 1,
-                              Rcpp::Named("pairs") = Rcpp::IntegerVector(view.won.begin(), view.won.end()));
+                              Rcpp::Named("first") = view.second_card() ? static_cast<int>(view.first()) + 1 : NA_INTEGER,
+                              Rcpp::Named("seat") = static_cast<int>(view.seat()) + 1,
+                              Rcpp::Named("pairs") = Rcpp::IntegerVector(view.won().begin(), view.won().end()));
   }
 };
 
@@ -69,7 +69,7 @@ SeatPlayer to_player(const Rcpp::List& spec, const Table::Rules& rules) {
   if (name == "careful") return std::make_shared<habanera::RememberingPlayer>(habanera::PairsMemory(), true);
   if (name == "forgetful") return to_forgetful(spec);
   if (name == "random") return std::make_shared<habanera::RandomPlayer<Table::View>>();
-  if (name == "with") return function_player<Table::View>(spec["f"], PairsView{2 * rules.pairs});
+  if (name == "with") return function_player<Table::View>(spec["f"], TableView{2 * rules.pairs});
   if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Table>>(to_solver(spec));
   if (name != "lookahead") Rcpp::stop("internal error: no player is called \"%s\"", name);
   const auto samples = static_cast<std::size_t>(to_count(spec["samples"]));

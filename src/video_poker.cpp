@@ -59,9 +59,10 @@ habanera::KeepList to_keep_list(const Rcpp::List& specs, const Rules& rules) {
 // The hand as R has it.
 struct HandView {
   std::size_t size;
-  Rcpp::IntegerVector operator()(const VideoPoker::View& view) const {
+  Rcpp::IntegerVector operator()(const VideoPoker::View& view) const { return hand(view.dealt()); }
+  Rcpp::IntegerVector hand(const std::array<habanera::Card, habanera::most_kept>& dealt) const {
     Rcpp::IntegerVector kinds;
-    for (std::size_t i = 0; i < size; ++i) kinds.push_back(view.dealt[i] + 1);
+    for (std::size_t i = 0; i < size; ++i) kinds.push_back(dealt[i] + 1);
     return kinds;
   }
 };
@@ -122,7 +123,7 @@ Rcpp::List core_keep_mistakes(Rcpp::List spec, Rcpp::List described) {
     loss.push_back(mistake.loss);
     kept.push_back(static_cast<double>(mistake.example.kept));
     should.push_back(static_cast<double>(mistake.best));
-    hands.push_back(HandView{rules.worth->size()}(mistake.example));
+    hands.push_back(HandView{rules.worth->size()}.hand(mistake.example.dealt));
   }
   return Rcpp::List::create(Rcpp::Named("played") = played, Rcpp::Named("best") = best,
                             Rcpp::Named("how_often") = how_often, Rcpp::Named("loss") = loss,

@@ -87,10 +87,14 @@ results <- package_results(files)
 tests <- do.call(rbind, lapply(results, `[[`, "tests"))
 tell_slowest(tests, sum(vapply(results, `[[`, 0, "processor")))
 total <- colSums(tests[c("passed", "failed", "skipped")])
+failed <- sprintf("%s: %s", tests$file, tests$test)[tests$failed]
 if (!nzchar(only)) {
   utils::write.csv(tests[c("file", "test", "seconds")], "build/test-seconds.csv", row.names = FALSE)
-  total <- total + linted + core_results()
+  core <- core_results()
+  total <- total + linted + core
+  failed <- c(failed, if (linted[["failed"]] > 0) "make lint", if (core[["failed"]] > 0) "the core's tests")
 }
+if (length(failed)) cat("\nFailed:", failed, sep = "\n  ")
 cat(sprintf("\n%d passed, %d failed, %d skipped\n", total[["passed"]], total[["failed"]],
             total[["skipped"]]))
 quit(status = if (total[["failed"]] > 0 || total[["passed"]] == 0) 1 else 0)

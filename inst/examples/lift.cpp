@@ -53,13 +53,15 @@ class Game : public OwnGame {
     return values(alone ? most - now.points.begin() + 1 : 0, now.turned);
   }
 
-  // What R's players are shown, and what the player of this file does.
-  Shown shown(const Position& now, std::size_t seat) const {
-    return {shows("points", now.points), shows("in_turn", now.in_turn), shows("seat", seat + 1)};
-  }
-  std::size_t choose(std::size_t, const Position& now, std::size_t, Moves, PlayerChance&) const {
-    return now.in_turn < 15 ? 1 : 0;
-  }
+  // What a seat sees, and all that a player gets.
+  struct View : Sight<View> {
+    std::array<std::int64_t, 4> points{};
+    std::int64_t in_turn = 0;
+    std::size_t seat = 0;
+    Shown shown() const { return {shows("points", points), shows("in_turn", in_turn), shows("seat", seat + 1)}; }
+  };
+  View view(const Position& now, std::size_t seat) const { return {{}, now.points, now.in_turn, seat}; }
+  std::size_t choose(std::size_t, const View& seen, Moves, PlayerChance&) const { return seen.in_turn < 15 ? 1 : 0; }
   // Exact answers and best play take positions of one key as one, and cards that are alike.
   std::string key(const Position& now) const { return key_of(now.points, now.in_turn, now.seat, now.may_stop); }
   std::uint32_t likeness(Card card) const { return static_cast<std::uint32_t>(std::min(rank_[card], court_)); }

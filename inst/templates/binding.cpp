@@ -15,6 +15,12 @@ Rcpp::NumericVector likeness(Rcpp::List spec) { return habanera_r::own_likeness<
 // [[Rcpp::export]]
 Rcpp::List solved(Rcpp::List spec) { return habanera_r::own_solved<Game>(spec); }
 // [[Rcpp::export]]
+Rcpp::List sound(Rcpp::List spec, double gap, double seconds) { return habanera_r::own_sound<Game>(spec, gap, seconds); }
+// [[Rcpp::export]]
+SEXP best_answer(Rcpp::List spec, double seat) { return habanera_r::own_best_answer<Game>(spec, seat); }
+// [[Rcpp::export]]
+Rcpp::NumericVector values(Rcpp::List spec) { return habanera_r::own_values<Game>(spec); }
+// [[Rcpp::export]]
 double failing_step(Rcpp::List spec, Rcpp::IntegerVector deck, double seed, double trial) {
   return habanera_r::own_failing_step<Game>(spec, deck, seed, trial);
 }

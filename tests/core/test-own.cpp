@@ -40,9 +40,12 @@ class Bluff : public habanera::OwnGame {
   auto outcome(const Position& now) const {
     return values((now.card[0] > now.card[1]) == now.higher ? 1 : 2);
   }
-  habanera::Shown shown(const Position& now, std::size_t seat) const {
-    return {habanera::shows("own", now.card[seat]), habanera::shows("table", now.card[2])};
-  }
+  struct View : habanera::Sight<View> {
+    View(habanera::Card of_seat, habanera::Card on_table) : own(of_seat), table(on_table) {}
+    habanera::Card own, table;
+    habanera::Shown shown() const { return {habanera::shows("own", own), habanera::shows("table", table)}; }
+  };
+  View view(const Position& now, std::size_t seat) const { return {now.card[seat], now.card[2]}; }
 };
 
 using Game = habanera::Own<Bluff>;
@@ -72,17 +75,19 @@ TEST_CASE("a game of one's own keeps where its cards lie, and who has seen them"
   CHECK(game.zone_of(position, 2) == 3);
   CHECK(game.zone_of(position, 3) == 0);
   // Seat 1 has seen its own card and the open one: 0 and 3 are left.
-  CHECK(game.unseen(position).counts() == std::vector<double>{1, 0, 0, 1});
+  CHECK(game.unseen(position, 0).counts() == std::vector<double>{1, 0, 0, 1});
+  // Seat 2 holds the 0, whoever moves.
+  CHECK(game.unseen(position, 1).counts() == std::vector<double>{0, 0, 1, 1});
 }
 
 TEST_CASE("a position is dealt anew with what the seat has seen") {
   const Game game(four_cards());
   const Game::Position position = dealt(game, {2, 0, 1});
-  const auto again = game.redealt(position, 0, {2, 3, 1, 0});
+  const auto again = game.redealt(game.view(position, 0), {2, 3, 1, 0});
   REQUIRE(again);
   CHECK(again->own.card == std::array<habanera::Card, 3>{2, 3, 1});
   // No seat but the one that decides here can be asked.
-  CHECK(!game.redealt(position, 1, {2, 3, 1, 0}));
+  CHECK(!game.redealt(game.view(position, 1), {2, 3, 1, 0}));
 }
 
 TEST_CASE("the law of a game of one's own is that of counting by hand") {
@@ -106,9 +111,10 @@ TEST_CASE("who looks ahead says what is likelier of hidden cards, and knows no m
   std::vector<habanera::Card> deck{0, 1, 2, 3};
   do {
     const Game::Position position = dealt(game, {deck[0], deck[1], deck[2]});
+    ahead.begins();
     habanera::RandomChance chance(7, all, habanera::lane::game);
     habanera::SharedLuck<habanera::RandomChance>::Lane luck(chance);
-    const bool higher = ahead.choose(position, game.moves(position), luck) == 1;
+    const bool higher = ahead.choose(game.view(position, 0), game.moves(position), luck) == 1;
     // Two cards are left: it is sure of 0 and 3, and of 1 and 2 where the open card leaves both on one side.
     const bool sure = deck[0] == 0 || deck[0] == 3 || (deck[0] == 1 && deck[2] == 0) || (deck[0] == 2 && deck[2] == 3);
     if (sure) CHECK(higher == (deck[0] > deck[1]));

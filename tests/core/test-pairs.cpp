@@ -83,7 +83,9 @@ TEST_CASE("a careful player shows nothing new with its second card") {
     Pairs::Position position = game.start();
     std::vector<std::size_t> places;
     play_out(game, position, stock,
-             [&](std::size_t, const Pairs::Position& now, Moves moves) { return player.choose(now, moves, luck); },
+             [&](std::size_t seat, const Pairs::Position& now, Moves moves) {
+               return player.choose(game.view(now, seat), moves, luck);
+             },
              [&](const NextStep& next, const Pairs::Position&) {
                if (next.what == NextStep::turn) places.push_back(next.place);
              });
@@ -98,24 +100,25 @@ TEST_CASE("what is remembered stays so when it is seen again") {
   // Kept at the first sighting; at the second the chance says no; then it is dropped by its span.
   PairsMemory memory(0.5, 3);
   memory.begins();
-  Pairs::Position view = Pairs(table(2, {remembering()}).game).start();
+  const Pairs game(table(2, {remembering()}).game);
+  Pairs::Position now = game.start();
   Moves all;
   for (std::size_t place = 0; place < 4; ++place) all.add(place);
   const auto look = [&](std::vector<std::uint64_t> choices) {
     GivenChance chance(std::move(choices));
     SharedLuck<GivenChance>::Lane luck(chance);
-    memory.look(view, all, luck);
+    memory.look(game.view(now, 0), all, luck);
     return memory.known().has(0);
   };
-  view.seen[0] = 0;
-  view.when[0] = view.sightings = 1;
+  now.seen[0] = 0;
+  now.when[0] = now.sightings = 1;
   CHECK(look({0}));  // the first of two branches: it happens
-  view.when[0] = view.sightings = 2;
+  now.when[0] = now.sightings = 2;
   CHECK(look({1}));
   CHECK(look({}));  // a sighting is decided on once
-  view.sightings = 4;
+  now.sightings = 4;
   CHECK(look({}));
-  view.sightings = 5;
+  now.sightings = 5;
   CHECK_FALSE(look({}));
 }
 
@@ -132,7 +135,7 @@ TEST_CASE("an unseen stock gives the law of a shuffled one") {
   const auto choose_with = [&](auto& players, EveryChance& chance) {
     return [&](std::size_t seat, const Pairs::Position& now, Moves moves) {
       SharedLuck<EveryChance>::Lane luck(chance);
-      return players[seat].choose(now, moves, luck);
+      return players[seat].choose(game.view(now, seat), moves, luck);
     };
   };
   const auto shuffled = count([&](EveryChance& chance) {
@@ -301,13 +304,13 @@ TEST_CASE("who looks ahead takes what is known, and never peeks") {
   const auto worth = [&](std::shared_ptr<const PairsPlayer> playing, const std::vector<Card>& deck,
                          std::vector<std::size_t> turned, std::uint64_t trial) {
     LookaheadPlayer<Pairs> player(game, 40, playing);
-    Pairs::Position view = game.start();
+    Pairs::Position now = game.start();
     for (const std::size_t place : turned) {
-      game.move(view, place);
-      game.give(view, game.next(view), deck[place]);
+      game.move(now, place);
+      game.give(now, game.next(now), deck[place]);
     }
-    SeatLanes::Lane luck(1, trial, view.seat);
-    return player.worth_of_moves(view, game.moves(view), luck);
+    SeatLanes::Lane luck(1, trial, now.seat);
+    return player.worth_of_moves(game.view(now, now.seat), game.moves(now), luck);
   };
   const std::vector<Card> deck{0, 1, 2, 4, 3, 5, 6, 7}, other{0, 1, 2, 4, 7, 6, 5, 3};
   int mates = 0, others = 0;

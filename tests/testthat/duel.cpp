@@ -73,18 +73,29 @@ class Game : public OwnGame {
     const auto [one, other] = now.tricks;
     return values(slip_ == "outcome" ? 3 : one == other ? 0 : one > other ? 1 : 2, one, now.last, one == other);
   }
-  Shown shown(const Position& now, std::size_t seat) const {
-    Shown all{shows("hand", now.hand[seat]), shows("laid", now.laid)};
-    if (slip_ == "shows") all.push_back(shows("other", now.hand[1 - seat]));
-    return all;
+  // A slip: what is seen holds more than what it tells, and a player looks at it.
+  struct View : Sight<View> {
+    std::array<std::int64_t, 6> hand{};
+    std::array<std::int64_t, 2> laid{};
+    std::int64_t other = 0;
+    bool tells = false;
+    Shown shown() const {
+      Shown all{shows("hand", hand), shows("laid", laid)};
+      if (tells) all.push_back(shows("other", other));
+      return all;
+    }
+  };
+  static constexpr bool view_forgets = true;
+  View view(const Position& now, std::size_t seat) const {
+    return {{}, now.hand[seat], now.laid, now.hand[1 - seat][0], slip_ == "shows"};
   }
-  std::size_t choose(std::size_t player, const Position& now, std::size_t seat, Moves open, PlayerChance&) const {
+  std::size_t choose(std::size_t player, const View& seen, Moves open, PlayerChance&) const {
     if (slip_ == "move") return 63;
     std::size_t best = open.first();
     open.each([&](std::size_t i) {
-      if (now.hand[seat][i] < now.hand[seat][best]) best = i;
+      if (seen.hand[i] < seen.hand[best]) best = i;
     });
-    if (player == 1 && now.hand[1 - seat][0] > 3) return open.first();
+    if (player == 1 && seen.other > 3) return open.first();
     return best;
   }
 

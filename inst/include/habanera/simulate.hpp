@@ -91,7 +91,7 @@ GameCounts simulate(OwnTable table, const std::vector<Card>& deck, std::uint64_t
   const auto player = [&](std::size_t seat) -> std::shared_ptr<const Player<typename Game::View>> {
     const std::string& name = table.players[seat % table.players.size()];
     for (std::size_t i = 0; i < G::players.size(); ++i)
-      if (name == G::players.begin()[i].name) return std::make_shared<OwnGamePlayer<G>>(G(*setting), i, seat);
+      if (name == G::players.begin()[i].name) return std::make_shared<OwnGamePlayer<G>>(G(*setting), i);
     if (name == "random") return std::make_shared<RandomPlayer<typename Game::View>>();
     throw std::invalid_argument("there is no player called \"" + name + "\"");
   };

@@ -10,6 +10,7 @@
 
 #include "habanera/game/choices.hpp"
 #include "habanera/game/lookahead.hpp"
+#include "habanera/game/mixed_player.hpp"
 #include "habanera/game/playable.hpp"
 #include "habanera/game/seated.hpp"
 #include "habanera/game/solver.hpp"
@@ -18,6 +19,7 @@
 #include "habanera/watcher/step_counter.hpp"
 #include "habanera_r/convert.hpp"
 #include "habanera_r/function_player.hpp"
+#include "habanera_r/information.hpp"
 
 namespace habanera_r {
 
@@ -104,11 +106,12 @@ class OwnPlayers {
  private:
   // What the seat that decides is shown.
   struct ToView {
-    Game game;
     Rcpp::List operator()(const View& view) const {
       Rcpp::List all;
-      for (const habanera::Shows& shown : game.game().shown(view.own, game.next(view).seat))
-        all.push_back(Rcpp::NumericVector(shown.values.begin(), shown.values.end()), shown.name);
+      for (const habanera::Shows& shown : view.shown()) {
+        if (shown.in_words) all.push_back(Rcpp::CharacterVector(shown.words.begin(), shown.words.end()), shown.name);
+        else all.push_back(Rcpp::NumericVector(shown.values.begin(), shown.values.end()), shown.name);
+      }
       return all;
     }
   };
@@ -117,17 +120,26 @@ class OwnPlayers {
     const std::string name = Rcpp::as<std::string>(spec["name"]);
     for (std::size_t i = 0; i < G::players.size(); ++i)
       if (name == G::players.begin()[i].name)
-        return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i, seat);
+        return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i);
     if (name == "nobody") return nullptr;
     if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
-    if (name == "with") return function_player<View>(spec["f"], ToView{Game(rules_)});
+    if (name == "table") return std::make_shared<habanera::ChanceTablePlayer<View>>(to_chance_table(spec));
+    if (name == "mixture") return mixture(spec, seat);
+    if (name == "with") return function_player<View>(spec["f"], ToView{});
     if constexpr (Game::can_be_weighed()) {
       if (name == "lookahead")
         return std::make_shared<habanera::LookaheadPlayer<Game>>(
-            Game(rules_), static_cast<std::size_t>(to_count(spec["samples"])), one(spec["playing"], seat));
+            Game(rules_), static_cast<std::size_t>(to_count(spec["samples"])), one(spec["playing"], seat),
+            spec.containsElementNamed("assumed") ? one(spec["assumed"], seat) : nullptr);
       if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Game>>(own_solver<G>(spec));
     }
     Rcpp::stop("internal error: no player is called \"%s\"", name);
+  }
+
+  SeatPlayer mixture(const Rcpp::List& spec, std::size_t seat) const {
+    std::vector<SeatPlayer> players;
+    for (const Rcpp::List player : Rcpp::List(spec["players"])) players.push_back(one(player, seat));
+    return std::make_shared<habanera::MixedPlayer<View>>(players, Rcpp::as<std::vector<double>>(spec["up_to"]));
   }
 
   typename Game::Rules rules_;
@@ -163,6 +175,32 @@ Rcpp::List own_solved(const Rcpp::List& spec) {
   const double worth = solver.worth(habanera::Own<G>(to_own_rules<G>(game)).start(0));
   return Rcpp::List::create(Rcpp::Named("worth") = worth,
                             Rcpp::Named("positions") = static_cast<double>(solver.positions()));
+}
+
+// The tree of a game by what its seats see; a seat of "nobody" is open.
+template <class G>
+habanera::InformationTree own_tree(const Rcpp::List& spec) {
+  const auto rules = to_own_rules<G>(spec);
+  const habanera::Own<G> game(rules);
+  return habanera::TreeBuilder<habanera::Own<G>>(game, OwnPlayers<G>(rules).all(spec["players"]), pause_for_user)();
+}
+
+template <class G>
+Rcpp::List own_sound(const Rcpp::List& spec, double gap, double seconds) {
+  return sound_play(own_tree<G>(spec), gap, seconds);
+}
+
+// What the one open seat does best; NULL where its view forgets.
+template <class G>
+SEXP own_best_answer(const Rcpp::List& spec, double seat) {
+  return best_answer(own_tree<G>(spec), static_cast<std::size_t>(to_count(seat)) - 1);
+}
+
+// What a game is worth to each seat by the chances of its players.
+template <class G>
+Rcpp::NumericVector own_values(const Rcpp::List& spec) {
+  const std::vector<double> values = own_tree<G>(spec).values({});
+  return {values.begin(), values.end()};
 }
 
 // Plays the game of a trial, with whatever sits there and looks on.

@@ -17,6 +17,7 @@
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera/game/vocabulary.hpp"
 
 namespace habanera {
@@ -34,7 +35,7 @@ class Baccarat : public NobodyDecides {
     std::int64_t bet = 1;
     std::size_t drawn() const { return player.size() + banker.size(); }
   };
-  using View = Position;
+  using View = NothingSeen;
 
   struct Outcome {
     enum Winner : int { player, banker, tie };
@@ -121,7 +122,7 @@ class Baccarat : public NobodyDecides {
     }
     position.to = goes_to(position);
   }
-  const View& view(const Position& position, std::size_t) const { return position; }
+  View view(const Position&, std::size_t) const { return {}; }
 
   Outcome outcome(const Position& position) const {
     Outcome outcome = money(result(position), [&](std::size_t bet, const BaccaratResult& came) {

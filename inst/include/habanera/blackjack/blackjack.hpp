@@ -13,6 +13,7 @@
 #include "habanera/blackjack/position.hpp"
 #include "habanera/blackjack/rules.hpp"
 #include "habanera/blackjack/settling.hpp"
+#include "habanera/blackjack/view.hpp"
 #include "habanera/blackjack/vocabulary.hpp"
 #include "habanera/count/bettor.hpp"
 #include "habanera/game/moves.hpp"
@@ -32,7 +33,7 @@ class Blackjack : public BlackjackVocabulary {
   using Hand = BlackjackHand;
 
   using Position = BlackjackPosition;
-  using View = Position;
+  using View = BlackjackView;
 
   std::vector<Zone> zones() const { return zones_for(rules().seats); }
   std::vector<std::size_t> collected_zones() const { return collected_for(rules().seats); }
@@ -175,7 +176,7 @@ class Blackjack : public BlackjackVocabulary {
     advance(position);
   }
 
-  const View& view(const Position& position, std::size_t) const { return position; }
+  View view(const Position& position, std::size_t) const { return View(position); }
 
   Outcome outcome(const Position& position) const {
     Outcome outcome;

@@ -38,8 +38,8 @@ class ForkCounter {
 
   ForkCounter(const Draw& draw, const Plan& plan, std::uint64_t seed)
       : game_(plan.rules), bettor_(plan.bettor), plays_(plan.plays->copy()), departs_(plan.departs->copy()),
-        late_(draw), seed_(seed), count_(std::make_unique<ShoeCount>(bettor_.system, game_.cards_used())), totals_(1 + plan.cells.size()),
-        sums_(1 + plan.cells.size(), {}) {
+        late_(draw), seed_(seed), count_(std::make_unique<ShoeCount>(bettor_.system, game_.cards_used())),
+        totals_(1 + plan.cells.size()), sums_(1 + plan.cells.size(), {}) {
     for (std::size_t i = 0; i < plan.cells.size(); ++i) place_of_[plan.cells[i]] = i + 1;
     plays_->counts_by(*count_);
     departs_->counts_by(*count_);
@@ -79,7 +79,7 @@ class ForkCounter {
     forks_.clear();
     CountedStock counted(stock, *count_);
     const auto choose = [&](std::size_t, const Position& now, Moves moves) {
-      const std::size_t move = plays_->choose(now, moves, luck);
+      const std::size_t move = plays_->choose(game_.view(now, 0), moves, luck);
       if (now.stage == Position::playing) fork(now, stock, moves, move, luck);
       return move;
     };
@@ -90,7 +90,7 @@ class ForkCounter {
   }
 
   void fork(const Position& now, const ShuffledStock& stock, Moves moves, std::size_t move, PlayerChance& luck) {
-    const std::size_t other = departs_->choose(now, moves, luck);
+    const std::size_t other = departs_->choose(game_.view(now, 0), moves, luck);
     if (other == move) return;
     const auto cell = place_of_.find(cell_of(now));
     if (cell == place_of_.end()) return;
@@ -98,7 +98,9 @@ class ForkCounter {
     ShuffledStock rest = stock;
     game_.move(position, other);
     play_out(game_, position, rest,
-             [&](std::size_t, const Position& then, Moves open) { return plays_->choose(then, open, luck); },
+             [&](std::size_t, const Position& then, Moves open) {
+               return plays_->choose(game_.view(then, 0), open, luck);
+             },
              [](const auto&, const auto&) {});
     forks_.push_back({cell->second, game_.outcome(position).net});
   }

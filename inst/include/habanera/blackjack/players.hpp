@@ -10,6 +10,7 @@
 #include "habanera/blackjack/blackjack.hpp"
 #include "habanera/blackjack/strategy.hpp"
 #include "habanera/count/shoe_count.hpp"
+#include "habanera/game/choices.hpp"
 #include "habanera/game/player.hpp"
 
 namespace habanera {
@@ -29,12 +30,11 @@ class TablePlayer : public BlackjackPlayer {
 
   std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance&) override {
     using Pieces = BlackjackPieces;
-    if (view.stage == BlackjackPosition::insuring) return Pieces::decline;
-    const BlackjackHand& hand = view.hand[view.at];
-    const std::size_t up = pieces_->rules().points[view.up];
-    if (view.stage == BlackjackPosition::early)
-      return table_.surrenders_early(*pieces_, hand, view.hands_of[hand.chair], up) ? Pieces::surrender
-                                                                                   : Pieces::decline;
+    if (view.insures()) return Pieces::decline;
+    const BlackjackHand& hand = view.hand();
+    const std::size_t up = pieces_->rules().points[view.up()];
+    if (view.is_early())
+      return table_.surrenders_early(*pieces_, hand, view.own_hands(), up) ? Pieces::surrender : Pieces::decline;
     return table_.choose(*pieces_, hand, moves, up);
   }
 
@@ -62,6 +62,17 @@ class ErringPlayer : public BlackjackPlayer {
     return others.at(static_cast<std::size_t>(chance.below(others.count())));
   }
 
+  bool tells_chances() const override { return has_chances(*player_); }
+  std::vector<double> chances(const Blackjack::View& view, Moves moves,
+                              const Past<Blackjack::View>& past) const override {
+    std::vector<double> all = chances_of(*player_, view, moves, past);
+    if (all.size() == 1) return all;
+    // One move is meant, and another made of the rest, each as likely.
+    const double each = how_often_ / static_cast<double>(all.size() - 1);
+    for (double& chance : all) chance = chance * (1 - how_often_) + (1 - chance) * each;
+    return all;
+  }
+
  private:
   std::unique_ptr<BlackjackPlayer> player_;
   double how_often_;
@@ -79,48 +90,19 @@ class InsuringPlayer : public BlackjackPlayer {
   bool decides_by_view() const override { return player_->decides_by_view(); }
 
   std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance& chance) override {
-    return view.stage == BlackjackPosition::insuring ? BlackjackPieces::insure : player_->choose(view, moves, chance);
+    return view.insures() ? BlackjackPieces::insure : player_->choose(view, moves, chance);
+  }
+  bool tells_chances() const override { return has_chances(*player_); }
+  std::vector<double> chances(const Blackjack::View& view, Moves moves,
+                              const Past<Blackjack::View>& past) const override {
+    if (!view.insures()) return chances_of(*player_, view, moves, past);
+    std::vector<double> all(moves.count(), 0);
+    all[moves.place_of(BlackjackPieces::insure)] = 1;
+    return all;
   }
 
  private:
   std::unique_ptr<BlackjackPlayer> player_;
-};
-
-// A seat in which customers come and go: for each trial one of several sits down, as often as they weigh.
-class MixedPlayer : public BlackjackPlayer {
- public:
-  MixedPlayer(const std::vector<std::shared_ptr<const BlackjackPlayer>>& players, std::vector<double> up_to)
-      : up_to_(std::move(up_to)) {
-    for (const auto& player : players) players_.push_back(player->copy());
-  }
-  MixedPlayer(const MixedPlayer& other) : up_to_(other.up_to_) {
-    for (const auto& player : other.players_) players_.push_back(player->copy());
-  }
-
-  std::unique_ptr<BlackjackPlayer> copy() const override { return std::make_unique<MixedPlayer>(*this); }
-  void begins() override {
-    here_ = players_.size();
-    for (auto& player : players_) player->begins();
-  }
-  void counts_by(const ShoeCount& count) override {
-    for (auto& player : players_) player->counts_by(count);
-  }
-  // Who came first stays.
-  bool decides_by_view() const override { return false; }
-
-  std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance& chance) override {
-    if (here_ == players_.size()) {
-      here_ = 0;
-      // `up_to_` holds the chance that it is this one, given that it is none before.
-      while (here_ + 1 < players_.size() && !chance.happens(up_to_[here_])) ++here_;
-    }
-    return players_[here_]->choose(view, moves, chance);
-  }
-
- private:
-  std::vector<std::unique_ptr<BlackjackPlayer>> players_;
-  std::vector<double> up_to_;
-  std::size_t here_ = 0;
 };
 
 // Plays as one or another by the count, and insures by it.
@@ -145,7 +127,7 @@ class CountingPlayer : public BlackjackPlayer {
   bool decides_by_view() const override { return false; }
 
   std::size_t choose(const Blackjack::View& view, Moves moves, PlayerChance& chance) override {
-    if (view.stage == BlackjackPosition::insuring && insures_from_)
+    if (view.insures() && insures_from_)
       return count_->level() >= *insures_from_ ? BlackjackPieces::insure : BlackjackPieces::decline;
     return players_[now()]->choose(view, moves, chance);
   }

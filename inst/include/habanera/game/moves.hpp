@@ -22,6 +22,11 @@ class Moves {
     return static_cast<std::size_t>(__builtin_ctzll(left));
   }
 
+  // How many of them come before this one.
+  std::size_t place_of(std::size_t move) const {
+    return static_cast<std::size_t>(__builtin_popcountll(bits_ & ((std::uint64_t{1} << move) - 1)));
+  }
+
   // Calls use(move) for each, in rising order.
   template <class Use>
   void each(Use&& use) const {

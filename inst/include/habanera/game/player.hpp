@@ -1,8 +1,10 @@
 #pragma once
 
+#include <cstddef>
 #include <cstdint>
 #include <memory>
 #include <optional>
+#include <stdexcept>
 #include <vector>
 
 #include "habanera/chance/random.hpp"
@@ -25,6 +27,16 @@ class PlayerChance {
   virtual void pause() {}
 };
 
+// What a seat decided before in this game, from the first.
+template <class View>
+struct Decided {
+  View view;
+  Moves moves;
+  std::size_t move;
+};
+template <class View>
+using Past = std::vector<Decided<View>>;
+
 // Who decides for a seat. It is handed what the seat may see and what it may do, and returns one of these moves.
 template <class View>
 class Player {
@@ -38,6 +50,13 @@ class Player {
   // Whether the view alone (and luck that can be walked) decides, and nothing that the player keeps in mind beside it.
   virtual bool decides_by_view() const { return true; }
   virtual std::size_t choose(const View& view, Moves moves, PlayerChance& chance) = 0;
+
+  // The law of choose(), for who tells it: the chance of each open move, in their order, given what the seat saw and
+  // did.
+  virtual bool tells_chances() const { return false; }
+  virtual std::vector<double> chances(const View&, Moves, const Past<View>&) const {
+    throw std::logic_error("this player tells no chances");
+  }
 };
 
 // The luck of every seat, from a lane of the trial of its own.

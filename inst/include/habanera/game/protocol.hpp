@@ -18,4 +18,5 @@
 #include "habanera/game/player.hpp"
 #include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera/game/vocabulary.hpp"

@@ -20,6 +20,7 @@
 #include "habanera/game/player.hpp"
 #include "habanera/game/remembered_walk.hpp"
 #include "habanera/game/stock.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera/game/vocabulary.hpp"
 #include "habanera/watcher/silent.hpp"
 
@@ -66,6 +67,10 @@ template <class Value, class Make>
 // runs it.
 template <class Game>
 class Seated {
+  static_assert(is_view<typename Game::View>, "a game needs a type View, which is a Sight<View> with shown()");
+  static_assert(keeps_from<typename Game::View, typename Game::Position>,
+                "the View of a game must have no way to its Position");
+
  public:
   using View = typename Game::View;
   using SeatPlayer = Player<View>;

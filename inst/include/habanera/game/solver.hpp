@@ -68,6 +68,7 @@ class Solver {
   }
 
   std::size_t positions() const { return known_.size(); }
+  const Game& game() const { return game_; }
 
  private:
   // Worth, and the outermost position on the way here that it was found to lead back to: such a worth holds only there.
@@ -222,19 +223,26 @@ class Solver {
 template <class Game>
 class SolvedPlayer : public Player<typename Game::View> {
  public:
+  using View = typename Game::View;
   explicit SolvedPlayer(Solver<Game> solver) : solver_(std::move(solver)) {}
 
-  std::unique_ptr<Player<typename Game::View>> copy() const override { return std::make_unique<SolvedPlayer>(*this); }
-  std::size_t choose(const typename Game::View& view, Moves moves, PlayerChance& chance) override {
+  std::unique_ptr<Player<View>> copy() const override { return std::make_unique<SolvedPlayer>(*this); }
+  std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
     solver_.pauses_by([&chance] { chance.pause(); });
-    return moves.count() == 1 ? moves.first() : solver_.best_move(view, moves);
+    return moves.count() == 1 ? moves.first() : solver_.best_move(seen(view), moves);
   }
-  std::vector<double> worth_of_moves(const typename Game::View& view, Moves moves, PlayerChance& chance) {
+  std::vector<double> worth_of_moves(const View& view, Moves moves, PlayerChance& chance) {
     solver_.pauses_by([&chance] { chance.pause(); });
-    return solver_.worth_of_moves(view, moves);
+    return solver_.worth_of_moves(seen(view), moves);
   }
 
  private:
+  // Where seats hide nothing from each other, what one sees is the position.
+  typename Game::Position seen(const View& view) const {
+    const auto position = solver_.game().redealt(view, {});
+    if (!position) throw std::length_error("the game is too long to be followed");
+    return *position;
+  }
   Solver<Game> solver_;
 };
 

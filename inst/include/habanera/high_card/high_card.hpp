@@ -14,6 +14,7 @@
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera/game/vocabulary.hpp"
 
 namespace habanera {
@@ -48,7 +49,7 @@ class HighCard : public NobodyDecides {
     std::int64_t ties = 0, bet = 1;
     bool over = false;
   };
-  using View = Position;
+  using View = NothingSeen;
 
   // What the bets bring for each stake: the main one when the seat's card is lower, tied or higher, the others when
   // they lose and win.
@@ -146,7 +147,7 @@ class HighCard : public NobodyDecides {
     position.over = !(tied && rules_.ties == Rules::again && can_go_on);
   }
 
-  const View& view(const Position& position, std::size_t) const { return position; }
+  View view(const Position&, std::size_t) const { return {}; }
 
   Outcome outcome(const Position& position) const {
     return {&nets_, static_cast<std::size_t>(1 + higher(position)), position.colour_wins, position.suit_wins,

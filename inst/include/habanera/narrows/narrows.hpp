@@ -22,7 +22,12 @@ class Narrows : public OneRound {
     std::size_t drawn = 0;
     bool decided = false, on = false;
   };
-  using View = std::int64_t;  // the player's gap
+  // The gap of the player's own cards.
+  struct View : Sight<View> {
+    explicit View(std::int64_t of) : gap(of) {}
+    std::int64_t gap;
+    Shown shown() const { return {shows("gap", gap)}; }
+  };
 
   struct Outcome {
     enum Result : int { given_up, loss, win };
@@ -65,7 +70,7 @@ class Narrows : public OneRound {
     position.on = move == go_on;
   }
   void give(Position& position, const NextStep&, Card card) const { position.cards[position.drawn++] = card; }
-  View view(const Position& position, std::size_t) const { return gap(position, 0); }
+  View view(const Position& position, std::size_t) const { return View(gap(position, 0)); }
 
   Outcome outcome(const Position& position) const {
     const std::int64_t own = gap(position, 0);
@@ -112,8 +117,8 @@ class NarrowsPlayer : public Player<Narrows::View> {
  public:
   explicit NarrowsPlayer(std::int64_t widest) : widest_(widest) {}
   std::unique_ptr<Player> copy() const override { return std::make_unique<NarrowsPlayer>(*this); }
-  std::size_t choose(const Narrows::View& gap, Moves, PlayerChance&) override {
-    return gap <= widest_ ? Narrows::go_on : Narrows::give_up;
+  std::size_t choose(const Narrows::View& view, Moves, PlayerChance&) override {
+    return view.gap <= widest_ ? Narrows::go_on : Narrows::give_up;
   }
 
  private:

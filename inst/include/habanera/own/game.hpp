@@ -10,6 +10,7 @@
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/player.hpp"
 #include "habanera/game/table_event.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera/own/setting.hpp"
 #include "habanera/own/stated.hpp"
 
@@ -26,24 +27,6 @@ struct CardPlace {
   std::size_t pile;
   std::size_t seat = no_seat;
 };
-
-// One thing that a seat is shown, by its name.
-struct Shows {
-  std::string name;
-  std::vector<double> values;
-  bool operator==(const Shows& other) const { return name == other.name && values == other.values; }
-};
-template <class Values>
-Shows shows(const char* name, const Values& values) {
-  if constexpr (std::is_arithmetic_v<Values>) {
-    return {name, {static_cast<double>(values)}};
-  } else {
-    Shows all{name, {}};
-    for (const auto& value : values) all.values.push_back(static_cast<double>(value));
-    return all;
-  }
-}
-using Shown = std::vector<Shows>;
 
 // The values of outcomes, in the order in which they are stated.
 template <class... Value>
@@ -76,7 +59,8 @@ std::string key_of(const Part&... part) {
 //   give(position, next, card)   a card has come: the number of its kind
 //   outcome(position)    values() of the outcomes
 // and may have, beside what stands here:
-//   choose(player, position, seat, moves, chance)   where it brings players: the move of one of them
+//   View, view(position, seat)   what a seat sees, all that a player is ever handed: see below
+//   choose(player, view, moves, chance)   where it brings players: the move of one of them
 //   key(position)        a text, the same for positions from which the same can come with the same outcome (what lies
 //                        in the deck is told apart already): exact answers and best play go by it, else deal by deal
 //   lies(position, place)   the Place where the card dealt as number `place` (from 0) lies now, where cards move on
@@ -100,9 +84,17 @@ struct OwnGame {
   Moves moves(const Position&) const { return {}; }
   template <class Position>
   void move(Position&, std::size_t) const {}
-  // What players outside of the game, such as functions of R, are shown.
+  // What a seat sees. A game with players says it by a View of its own, whose shown() tells all that is in it:
+  //   struct View : Sight<View> {
+  //     std::int64_t card, pot;
+  //     Shown shown() const { return {shows("card", card), shows("pot", pot)}; }
+  //   };
+  //   View view(const Position& now, std::size_t seat) const { return {{}, now.card[seat], now.pot}; }
+  // Where seats hide cards from each other, what a seat saw and did before must be in it; or the game says that it is
+  // not: static constexpr bool view_forgets = true.
+  using View = NothingSeen;
   template <class Position>
-  Shown shown(const Position&, std::size_t) const { return {}; }
+  NothingSeen view(const Position&, std::size_t) const { return {}; }
 };
 
 }  // namespace habanera

@@ -2,7 +2,6 @@
 
 #include <cstddef>
 #include <memory>
-#include <optional>
 #include <utility>
 #include <vector>
 
@@ -38,24 +37,23 @@ class HidingTest : public Player<typename Own<G>::View> {
 
   std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
     ++choices_;
-    const std::size_t seat = game_.next(view).seat;
-    if (!found_.leaks()) test(view, moves, seat);
+    if (!found_.leaks()) test(view, moves);
     return sits_->choose(view, moves, chance);
   }
 
  private:
-  void test(const View& view, Moves moves, std::size_t seat) {
+  void test(const View& view, Moves moves) {
     RandomChance other(seed_, choices_, lane::game);
     const auto deck = game_.unseen(view).any_order(game_.cards_used(),
                                                    [&](std::uint64_t size) { return other.below(size); });
-    const std::optional<View> again = game_.replayed(view, seat, deck);
+    const auto again = game_.replayed(view, deck);
     if (!again) return;
     const NextStep next = game_.next(*again);
+    const std::size_t seat = view.seat();
     if (next.what != NextStep::decide || next.seat != seat || game_.moves(*again).bits() != moves.bits()) return;
     ++found_.asked;
-    const bool same = game_.game().shown(view.own, seat) == game_.game().shown(again->own, seat) &&
-                      chosen(view, moves) == chosen(*again, moves);
-    if (same) return;
+    const View seen = game_.view(*again, seat);
+    if (seen == view && chosen(view, moves) == chosen(seen, moves)) return;
     found_.choice = choices_;
     found_.seat = seat;
   }

@@ -15,6 +15,7 @@
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/player.hpp"
 #include "habanera/game/unseen.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera/game/vocabulary.hpp"
 #include "habanera/own/course.hpp"
 #include "habanera/own/game.hpp"
@@ -35,7 +36,29 @@ inline constexpr bool moves_cards_on<G, std::void_t<decltype(&G::lies)>> = true;
 template <class G, class = void>
 inline constexpr bool tells_worth = false;
 template <class G>
-inline constexpr bool tells_worth<G, std::void_t<decltype(&G::worth)>> = true;
+inline constexpr bool tells_worth<G, std::void_t<decltype(std::declval<const G&>().worth(
+                                          std::array<std::int64_t, G::outcomes.size()>{}, std::size_t{}))>> = true;
+
+template <class G>
+class Own;
+
+// What a seat sees of a game of one's own: the game's view of it. What it knows of the position it keeps for itself.
+template <class G>
+class OwnView : public Sight<OwnView<G>> {
+ public:
+  const typename G::View& own() const { return own_; }
+  std::size_t seat() const { return seat_; }
+  Shown shown() const { return own_.shown(); }
+
+ private:
+  friend class Own<G>;
+  using Position = typename Own<G>::Position;
+  OwnView(typename G::View own, std::size_t seat, const Position& position)
+      : own_(std::move(own)), seat_(seat), position_(&position) {}
+  typename G::View own_;
+  std::size_t seat_;
+  const Position* position_;
+};
 
 // A game of one's own as the protocol has games: it keeps the course of the game, from which come the log, what seats
 // have not seen, and deals that fit.
@@ -51,7 +74,8 @@ class Own : public OneRound {
     typename G::Position own{};
     Course course;
   };
-  using View = Position;
+  using View = OwnView<G>;
+  static constexpr bool view_forgets = habanera::view_forgets<G>;
 
   static constexpr std::size_t own_outcomes = G::outcomes.size();
   // What each seat has of the win comes after the game's own outcomes.
@@ -105,7 +129,9 @@ class Own : public OneRound {
     position.course.deal(card, zone_of_pile(next.place, next.seat));
     game_.give(position.own, next, card);
   }
-  const View& view(const Position& position, std::size_t) const { return position; }
+  View view(const Position& position, std::size_t seat) const {
+    return View(game_.view(position.own, seat), seat, position);
+  }
 
   Outcome outcome(const Position& position) const {
     const auto own = game_.outcome(position.own);
@@ -141,53 +167,47 @@ class Own : public OneRound {
     return tells_worth<G> || first_of(OwnOutcome::seat) < own_outcomes || first_of(OwnOutcome::money) < own_outcomes;
   }
 
-  // Cards that the seat which decides has not seen: all are, but those in open piles and in its own.
-  UnseenCards unseen(const Position& position) const {
-    const NextStep now = next(position);
-    return unseen_by(position, now.what == NextStep::decide ? now.seat : no_seat);
-  }
+  // Cards that a seat has not seen, whoever moves: all are, but those in open piles and in its own.
+  UnseenCards unseen(const Position& position, std::size_t seat) const { return unseen_by(position, seat); }
+  UnseenCards unseen(const View& view) const { return unseen_by(*view.position_, view.seat_); }
+  // To who sees all that is dealt.
+  UnseenCards unseen(const Position& position) const { return unseen_by(position, no_seat); }
   static constexpr bool hides_cards() {
     for (std::size_t pile = 1; pile < G::piles.size(); ++pile)
       if (G::piles[pile].sight != OwnPile::open) return true;
     return false;
   }
 
-  // The same moves on another deal, where they could be made there, and the seat would have been shown the same.
-  std::optional<Position> redealt(const Position& seen, std::size_t seat, const std::vector<Card>& deck) const {
-    std::optional<Position> again = replayed(seen, seat, deck);
+  // The same moves on another deal, where they could be made there, and the seat would have seen the same.
+  std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck) const {
+    return redealt(seen, deck, [](const Position&, std::size_t, std::size_t) {});
+  }
+  // `made(position, seat, move)` is called before each move there.
+  template <class Made>
+  std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck, Made&& made) const {
+    std::optional<Position> again = replayed(seen, deck, made);
     if (!again) return again;
     const NextStep now = next(*again);
-    const bool fits = now.what == NextStep::decide && now.seat == seat && moves(*again).bits() == moves(seen).bits() &&
-                      game_.shown(again->own, seat) == game_.shown(seen.own, seat);
+    const bool fits = now.what == NextStep::decide && now.seat == seen.seat_ &&
+                      moves(*again).bits() == moves(*seen.position_).bits() && view(*again, seen.seat_) == seen;
     if (!fits) again.reset();
     return again;
   }
-  std::optional<Position> replayed(const Position& seen, std::size_t seat, const std::vector<Card>& deck) const {
-    std::optional<Position> again{std::in_place};
-    const Course& wanted = seen.course;
-    const Course& course = again->course;
-    while (course.dealt.size() < wanted.dealt.size() || course.moves.size() < wanted.moves.size()) {
-      const NextStep now = next(*again);
-      const std::size_t dealt = course.dealt.size(), made = course.moves.size();
-      if (now.what == NextStep::deal && dealt < wanted.dealt.size() &&
-          zone_of_pile(now.place, now.seat) == wanted.dealt[dealt].zone) {
-        give(*again, now, has_seen(seat, seen, dealt) ? wanted.dealt[dealt].card : deck[dealt]);
-      } else if (now.what == NextStep::decide && made < wanted.moves.size() && moves(*again).has(wanted.moves[made])) {
-        move(*again, wanted.moves[made]);
-      } else {
-        return std::nullopt;
-      }
-    }
-    return again;
+  // The same whatever the seat would have seen.
+  std::optional<Position> replayed(const View& seen, const std::vector<Card>& deck) const {
+    return replayed(seen, deck, [](const Position&, std::size_t, std::size_t) {});
   }
 
+  // Of what a seat has seen: the same for positions that are one to it.
+  std::string key(const View& view) const {
+    if constexpr (has_own_key<G>) return view.text() + '/' + counts_key(unseen(view));
+    else return course_key(view.position_->course, [&](std::size_t place) {
+      return has_seen(view.seat_, *view.position_, place);
+    });
+  }
   std::string key(const Position& position, const UnseenCards& unseen) const {
-    if constexpr (has_own_key<G>) {
-      std::string all = game_.key(position.own) + '/';
-      for (const double count : unseen.counts()) all += std::to_string(static_cast<std::size_t>(count)) + ',';
-      return all;
-    }
-    return course_key(position.course);
+    if constexpr (has_own_key<G>) return game_.key(position.own) + '/' + counts_key(unseen);
+    return course_key(position.course, [](std::size_t) { return true; });
   }
   std::string full_key(const Position& position, const UnseenCards& unseen) const { return key(position, unseen); }
 
@@ -310,10 +330,40 @@ class Own : public OneRound {
     return G::piles[pile].sight == OwnPile::open;
   }
 
-  std::string course_key(const Course& course) const {
+  template <class Made>
+  std::optional<Position> replayed(const View& seen, const std::vector<Card>& deck, Made&& made) const {
+    std::optional<Position> again{std::in_place};
+    const Course& wanted = seen.position_->course;
+    const Course& course = again->course;
+    while (course.dealt.size() < wanted.dealt.size() || course.moves.size() < wanted.moves.size()) {
+      const NextStep now = next(*again);
+      const std::size_t dealt = course.dealt.size(), at = course.moves.size();
+      if (now.what == NextStep::deal && dealt < wanted.dealt.size() &&
+          zone_of_pile(now.place, now.seat) == wanted.dealt[dealt].zone) {
+        const bool known = has_seen(seen.seat_, *seen.position_, dealt);
+        give(*again, now, known ? wanted.dealt[dealt].card : deck[dealt]);
+      } else if (now.what == NextStep::decide && at < wanted.moves.size() && moves(*again).has(wanted.moves[at])) {
+        made(*again, now.seat, wanted.moves[at]);
+        move(*again, wanted.moves[at]);
+      } else {
+        return std::nullopt;
+      }
+    }
+    return again;
+  }
+
+  static std::string counts_key(const UnseenCards& unseen) {
+    std::string all;
+    for (const double count : unseen.counts()) all += std::to_string(static_cast<std::size_t>(count)) + ',';
+    return all;
+  }
+  // Which cards came, those of which `known(place)` is false as any, and which moves were made.
+  template <class Known>
+  std::string course_key(const Course& course, Known&& known) const {
     if (!course.whole) throw std::length_error("more than " + std::to_string(most_own_moves) + " moves to remember");
     std::string all;
-    for (std::size_t i = 0; i < course.dealt.size(); ++i) all += std::to_string(likeness(course.dealt[i].card)) + ',';
+    for (std::size_t i = 0; i < course.dealt.size(); ++i)
+      all += (known(i) ? std::to_string(likeness(course.dealt[i].card)) : "?") + ',';
     all += '/';
     for (std::size_t i = 0; i < course.moves.size(); ++i) all += std::to_string(course.moves[i]) + ',';
     return all;
@@ -352,23 +402,23 @@ class Own : public OneRound {
   std::vector<double> alike_copies_;
 };
 
-// A player that the game brings, by its place among them, in a seat.
+// A player that the game brings, by its place among them.
 template <class G>
 class OwnGamePlayer : public Player<typename Own<G>::View> {
  public:
   using View = typename Own<G>::View;
-  OwnGamePlayer(G game, std::size_t which, std::size_t seat) : game_(std::move(game)), which_(which), seat_(seat) {}
+  OwnGamePlayer(G game, std::size_t which) : game_(std::move(game)), which_(which) {}
   std::unique_ptr<Player<View>> copy() const override { return std::make_unique<OwnGamePlayer>(*this); }
   std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
     if constexpr (G::players.size() > 0)
-      return game_.choose(which_, view.own, seat_, moves, chance);
+      return game_.choose(which_, view.own(), moves, chance);
     else
       return moves.first();
   }
 
  private:
   G game_;
-  std::size_t which_, seat_;
+  std::size_t which_;
 };
 
 }  // namespace habanera

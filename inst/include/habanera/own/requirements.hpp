@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "habanera/game/play_out.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera/own/setting.hpp"
 #include "habanera/own/stated.hpp"
 
@@ -31,6 +32,8 @@ class OwnRequirements {
       std::declval<typename T::Position&>(), std::declval<const NextStep&>(), Card{}));
   template <class T> using Result =
       decltype(std::declval<const T&>().outcome(std::declval<const typename T::Position&>()));
+  template <class T> using Sees = std::enable_if_t<std::is_same_v<
+      typename T::View, decltype(std::declval<const T&>().view(std::declval<const typename T::Position&>(), 0))>>;
 
  public:
   static constexpr bool check() {
@@ -42,6 +45,9 @@ class OwnRequirements {
     static_assert(Has<Comes>::value, "Game needs `Next next(const Position&) const`");
     static_assert(Has<Give>::value, "Game needs `void give(Position&, const Next&, Card) const`");
     static_assert(Has<Result>::value, "Game needs `auto outcome(const Position&) const`, which returns values(...)");
+    static_assert(Has<Sees>::value, "Game needs `View view(const Position&, std::size_t seat) const` for its View");
+    static_assert(is_view<typename G::View>, "View needs to be a Sight<View> with `Shown shown() const`");
+    static_assert(keeps_from<typename G::View, typename G::Position>, "View must have no way to the position");
     return true;
   }
 };

@@ -4,6 +4,7 @@
 #include <array>
 #include <cstddef>
 #include <cstdint>
+#include <optional>
 #include <stdexcept>
 #include <string>
 #include <utility>
@@ -15,10 +16,9 @@
 #include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
 #include "habanera/game/vocabulary.hpp"
+#include "habanera/pairs/position.hpp"
 
 namespace habanera {
-
-inline constexpr std::size_t most_places = 52;
 
 struct PairsRules {
   std::vector<std::uint16_t> mates;  // for each kind of card its class
@@ -32,26 +32,10 @@ struct PairsRules {
 class Pairs : public OneRound {
  public:
   using Rules = PairsRules;
-  static constexpr std::uint16_t nobody_knows = 0xffff;
+  using Position = PairsPosition;
+  using View = PairsView;
+  static constexpr std::uint16_t nobody_knows = Position::nobody_knows;
   static constexpr std::int64_t whole_score = 60;  // can be shared by up to six
-
-  struct Position {
-    std::array<std::uint16_t, most_places> seen;     // the class of what lies at each place, or nobody_knows
-    std::array<std::uint32_t, most_places> when{};   // at which sighting it was last seen, from 1
-    std::array<std::uint8_t, most_places> won_by{};  // a seat from 1, or 0 while it lies on the table
-    Moves lying;                                     // places where cards lie
-    std::size_t seat = 0;                            // whose turn it is
-    std::size_t first = most_places, chosen = most_places;  // turned first, and to be turned now
-    std::uint32_t sightings = 0;
-    static constexpr std::uint32_t kept_sightings = 16;
-    std::array<std::uint8_t, kept_sightings> latest;  // where they were, by their number; of the last few
-    std::int64_t turns = 0, turns_again = 0;
-    std::array<std::int64_t, most_players> won{};
-
-    bool lies(std::size_t place) const { return lying.has(place); }
-    bool second_card() const { return first != most_places; }
-  };
-  using View = Position;  // what nobody has seen is not in it
 
   struct Outcome {
     std::int64_t turns, winner;
@@ -138,7 +122,11 @@ class Pairs : public OneRound {
     end_turn(position, next.place);
   }
 
-  const View& view(const Position& position, std::size_t) const { return position; }
+  View view(const Position& position, std::size_t) const { return View(position); }
+  // Nothing in a position is hidden from a seat, so that it is the same on any deal.
+  std::optional<Position> redealt(const View& view, const std::vector<Card>&) const { return *view.table_; }
+  UnseenCards unseen(const View& view) const { return unseen(*view.table_); }
+  std::string key(const View& view) const { return key(*view.table_, unseen(view)); }
 
   Outcome outcome(const Position& position) const {
     Outcome outcome{position.turns, 0, position.won, position.turns_again, {}};

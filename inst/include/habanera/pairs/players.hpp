@@ -36,11 +36,11 @@ class PairsMemory {
     known_ = paired_ = Moves();
     of_class_.fill(Moves());
     places.each([&](std::size_t place) {
-      if (looked_[place] != view.when[place]) {
-        if (chance_of_keeping(chance)) kept_[place] = view.when[place];
-        looked_[place] = view.when[place];
+      if (looked_[place] != view.when(place)) {
+        if (chance_of_keeping(chance)) kept_[place] = view.when(place);
+        looked_[place] = view.when(place);
       }
-      if (kept_[place] != 0 && view.sightings - kept_[place] <= span_) know(place, view.seen[place]);
+      if (kept_[place] != 0 && view.sightings() - kept_[place] <= span_) know(place, view.seen(place));
     });
   }
 
@@ -56,7 +56,7 @@ class PairsMemory {
   std::size_t pair(const Pairs::View& view, Moves places) {
     for (Moves left = paired_.both(places); !left.empty(); left.remove(left.first())) {
       const std::size_t place = left.first();
-      if (of_class_[view.seen[place]].both(places).is_many()) return place;
+      if (of_class_[view.seen(place)].both(places).is_many()) return place;
       paired_.remove(place);
     }
     return most_places;
@@ -65,14 +65,14 @@ class PairsMemory {
  private:
   // Who forgets nothing reads each sighting once.
   void read(const Pairs::View& view) {
-    if (view.sightings - read_ > Pairs::Position::kept_sightings) {
+    if (view.sightings() - read_ > Pairs::Position::kept_sightings) {
       for (std::size_t place = 0; place < most_places; ++place)
-        if (view.seen[place] != Pairs::nobody_knows) know(place, view.seen[place]);
-      read_ = view.sightings;
+        if (view.seen(place) != Pairs::nobody_knows) know(place, view.seen(place));
+      read_ = view.sightings();
     }
-    while (read_ != view.sightings) {
-      const std::size_t place = view.latest[++read_ % Pairs::Position::kept_sightings];
-      know(place, view.seen[place]);
+    while (read_ != view.sightings()) {
+      const std::size_t place = view.place_of(++read_);
+      know(place, view.seen(place));
     }
   }
 
@@ -112,7 +112,7 @@ class RememberingPlayer : public PairsPlayer {
       if (pair != most_places) return pair;
       return any_of(unknown.empty() ? moves : unknown, chance);
     }
-    const std::size_t mate = memory_.mate(view.seen[view.first], known);
+    const std::size_t mate = memory_.mate(view.seen(view.first()), known);
     if (mate != most_places) return mate;
     if (careful_ && !known.empty()) return known.first();
     return any_of(unknown.empty() ? moves : unknown, chance);

@@ -54,7 +54,7 @@ class BestKeeper : public Player<VideoPoker::View> {
 
   std::unique_ptr<Player> copy() const override { return std::make_unique<BestKeeper>(*this); }
   std::size_t choose(const VideoPoker::View& view, Moves, PlayerChance&) override {
-    const auto placed = (*places_)(view.dealt, worth_->size());
+    const auto placed = (*places_)(view.dealt(), worth_->size());
     return moved(worth_->get().best(worth_->get()(placed.hand)), placed);
   }
 
@@ -85,7 +85,7 @@ class ListKeeper : public Player<VideoPoker::View> {
  public:
   explicit ListKeeper(KeepList list) : list_(std::move(list)) {}
   std::unique_ptr<Player> copy() const override { return std::make_unique<ListKeeper>(*this); }
-  std::size_t choose(const VideoPoker::View& view, Moves, PlayerChance&) override { return list_(view.dealt).cards; }
+  std::size_t choose(const VideoPoker::View& view, Moves, PlayerChance&) override { return list_(view.dealt()).cards; }
 
  private:
   KeepList list_;

@@ -69,7 +69,7 @@ class KeepMistakes {
       const KeepWorth::AllWays ways = worth(hand);
       const std::size_t best = worth.best(ways);
       VideoPoker::Position position = game_.dealt(hand);
-      for (const auto& [kept, chance] : chances_of_moves(player, position, game_.moves(position))) {
+      for (const auto& [kept, chance] : chances_of_moves(player, game_.view(position, 0), game_.moves(position))) {
         const double cost = ways[best] - ways[kept];
         if (cost > rounding * static_cast<double>(rules_.stake))
           note(found, position, kept, best, chance * like / all, cost);

@@ -17,6 +17,7 @@
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/table_event.hpp"
 #include "habanera/game/unseen.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera/game/vocabulary.hpp"
 #include "habanera/hand/evaluator.hpp"
 #include "habanera/video_poker/like_hands.hpp"
@@ -45,7 +46,17 @@ class VideoPoker : public OneRound {
     bool decided = false;
     std::array<Card, most_kept> kept_cards{};  // in a row
   };
-  using View = Position;
+  // The hand that was dealt.
+  class View : public Sight<View> {
+   public:
+    const std::array<Card, most_kept>& dealt() const { return *dealt_; }
+    Shown shown() const { return {shows("dealt", *dealt_)}; }
+
+   private:
+    friend class VideoPoker;
+    explicit View(const std::array<Card, most_kept>& dealt) : dealt_(&dealt) {}
+    const std::array<Card, most_kept>* dealt_;
+  };
 
   struct Outcome {
     std::int64_t net = 0, category = 0, kept = 0, dealt = 0;
@@ -102,7 +113,7 @@ class VideoPoker : public OneRound {
     else position.hand[dropped_place(position, position.drawn - size_)] = card;
     ++position.drawn;
   }
-  const View& view(const Position& position, std::size_t) const { return position; }
+  View view(const Position& position, std::size_t) const { return View(position.dealt); }
 
   Outcome outcome(const Position& position) const {
     return money(evaluate_(position.hand.data(), size_).category, evaluate_(position.dealt.data(), size_).category,
@@ -123,7 +134,7 @@ class VideoPoker : public OneRound {
       work.tick();
       const Position position = dealt(hand);
       const std::size_t category = book.category(book.set_of(hand, (std::size_t{1} << size_) - 1));
-      for (const auto& [kept, chance] : chances_of_moves(*players[0], position, moves(position))) {
+      for (const auto& [kept, chance] : chances_of_moves(*players[0], view(position, 0), moves(position))) {
         std::vector<double>& law = laws[category * (size_ + 1) + KeepWorth::count_of(kept)];
         law.resize(book.lines(), 0);
         worth.add_law(hand, kept, chance * like / all, law);

@@ -1,0 +1,102 @@
+#pragma once
+
+// Play by what seats see, as R has it.
+
+#include <Rcpp.h>
+
+#include <algorithm>
+#include <chrono>
+#include <memory>
+#include <string>
+
+#include "habanera/game/chance_table.hpp"
+#include "habanera/game/information.hpp"
+#include "habanera/game/regret.hpp"
+#include "habanera_r/convert.hpp"
+
+namespace habanera_r {
+
+// A row for each move of each set of a seat, of all open ones where `seat` is none of them: what is seen, the number of
+// the move, its chance, and the chance that the set is come to.
+inline Rcpp::List pack_mix(const habanera::InformationTree& tree, const habanera::Mix& mix, std::size_t seat) {
+  Rcpp::NumericVector seats, moves, chances, reached;
+  Rcpp::CharacterVector sees;
+  const std::vector<double> reach = tree.reach(mix);
+  for (const habanera::InformationSet& set : tree.sets()) {
+    if (!tree.is_open(set.seat) || (seat < tree.seats() && set.seat != seat)) continue;
+    double comes = 0;
+    for (const std::size_t node : set.nodes) comes += reach[node];
+    for (std::size_t i = 0; i < set.moves.size(); ++i) {
+      seats.push_back(static_cast<double>(set.seat) + 1);
+      sees.push_back(set.sees);
+      moves.push_back(static_cast<double>(set.moves[i]) + 1);
+      chances.push_back(mix[set.first + i]);
+      reached.push_back(comes);
+    }
+  }
+  return Rcpp::List::create(Rcpp::Named("seat") = seats, Rcpp::Named("sees") = sees, Rcpp::Named("move") = moves,
+                            Rcpp::Named("chance") = chances, Rcpp::Named("reached") = reached);
+}
+
+// Sound play, until best answers gain no more than `gap`, or time is up; an interrupt gives what is there.
+inline Rcpp::List sound_play(const habanera::InformationTree& tree, double gap, double seconds) {
+  for (std::size_t seat = 0; seat < tree.seats(); ++seat)
+    if (tree.forgets(seat)) return Rcpp::List::create(Rcpp::Named("forgets") = static_cast<double>(seat) + 1);
+  habanera::RegretIteration iteration(tree);
+  const auto begun = std::chrono::steady_clock::now();
+  const auto in_time = [&] {
+    return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count() < seconds;
+  };
+  habanera::Mix mix;
+  habanera::RegretIteration::Proof proof;
+  bool interrupted = false;
+  // Whether the gap is reached is looked at after numbers of rounds that do not hang on the machine.
+  for (std::size_t until = 16;; until += until / 4) {
+    try {
+      while (iteration.rounds() < until && (iteration.rounds() == 0 || in_time())) {
+        iteration.round();
+        pause_for_user();
+      }
+    } catch (const Rcpp::internal::InterruptedException&) {
+      interrupted = true;
+    }
+    mix = iteration.mean();
+    proof = iteration.proof(mix);
+    if (proof.gap() <= gap || interrupted || !in_time()) break;
+  }
+  return Rcpp::List::create(
+      Rcpp::Named("value") = proof.value, Rcpp::Named("low") = proof.low, Rcpp::Named("high") = proof.high,
+      Rcpp::Named("total") = iteration.total(), Rcpp::Named("rounds") = static_cast<double>(iteration.rounds()),
+      Rcpp::Named("nodes") = static_cast<double>(tree.nodes().size()),
+      Rcpp::Named("sets") = static_cast<double>(tree.sets().size()), Rcpp::Named("interrupted") = interrupted,
+      Rcpp::Named("rows") = pack_mix(tree, mix, tree.seats()));
+}
+
+// What the open seat of a tree does best; NULL where it forgets what it saw or did.
+inline SEXP best_answer(const habanera::InformationTree& tree, std::size_t seat) {
+  if (tree.forgets(seat)) return R_NilValue;
+  habanera::Mix mix(tree.chances(), 0);
+  const habanera::BestAnswer best(tree, seat, mix);
+  double sets = 0;
+  for (std::size_t i = 0; i < tree.sets().size(); ++i) {
+    const habanera::InformationSet& set = tree.sets()[i];
+    if (set.seat != seat) continue;
+    mix[set.first + best.chosen(i)] = 1;
+    ++sets;
+  }
+  return Rcpp::List::create(Rcpp::Named("worth") = best.value(), Rcpp::Named("positions") = sets,
+                            Rcpp::Named("rows") = pack_mix(tree, mix, seat));
+}
+
+// A table as R gives it: what is seen, numbers of moves from 1, and chances, row by row.
+inline std::shared_ptr<const habanera::ChanceTable> to_chance_table(const Rcpp::List& spec) {
+  const Rcpp::CharacterVector sees = spec["sees"];
+  const Rcpp::NumericVector moves = spec["moves"], chances = spec["chances"];
+  auto table = std::make_shared<habanera::ChanceTable>();
+  for (R_xlen_t i = 0; i < sees.size(); ++i)
+    table->rows[Rcpp::as<std::string>(sees[i])].push_back(
+        {static_cast<std::size_t>(to_count(moves[i])) - 1, chances[i]});
+  return table;
+}
+
+}  // namespace habanera_r
