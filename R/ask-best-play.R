@@ -63,6 +63,9 @@ tidy.habanera_best_play <- function(x, ...) {
 }
 
 #' @export
+kept_rows.habanera_best_play <- function(x) as.data.frame(x)
+
+#' @export
 as.data.frame.habanera_best_play <- function(x, row.names = NULL, optional = FALSE, ...) {
   if (is.null(x$rows)) generics::tidy(x) else x$rows
 }
@@ -71,7 +74,7 @@ as.data.frame.habanera_best_play <- function(x, row.names = NULL, optional = FAL
 tell.habanera_best_play <- function(x, ...) {
   cat_wrapped("<best play> ", x$game)
   cat_wrapped(sprintf("Seat %s: %s, exactly%s; %s told apart.", format_count(x$seat), x$words,
-                      if (length(x$gain)) sprintf(" (%s more than now)", format_number(x$gain, 4)) else "",
+                      if (length(x$gain)) sprintf(" (%s more than who sits there now)", format_number(x$gain, 4)) else "",
                       count_of(x$positions, if (is.null(x$rows)) "position" else "view")))
   if (!is.null(x$rows)) tell_moves(x$rows, 30)
   invisible(x)

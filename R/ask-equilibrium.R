@@ -54,6 +54,9 @@ equilibrium <- function(game, gap = 1e-3, seconds = 60) {
 #' @export
 as.data.frame.habanera_equilibrium <- function(x, row.names = NULL, optional = FALSE, ...) x$rows
 
+#' @export
+kept_rows.habanera_equilibrium <- function(x) x$rows
+
 #' @rawNamespace S3method(generics::tidy, habanera_equilibrium)
 tidy.habanera_equilibrium <- function(x, ...) {
   data.frame(term = c("value_1", "value_2", "gap"), estimate = c(x$value, x$total - x$value, x$high - x$low),

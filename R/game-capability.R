@@ -51,7 +51,9 @@ capabilities <- function() list(
   takes_piles = new_capability("does not start from given `piles`", "do", c(
     told = "the rules that given piles stand for", dealt_by = "the rules that deal cards")),
   hides = new_capability("is not tested for what its seats may not see", "are", c(
-    leak = "function(game, nsim, seed): the first choice that hangs on what a seat may not see, see first_leak()")),
+    leak = "function(game, nsim, seed): the first choice that hangs on what a seat may not see, see first_leak()",
+    forgotten = paste("function(game, nsim, seed), where views hold all that was seen before: the first that does not",
+                      "(its `trial` and what it `sees`), or how many `views` were held against each other"))),
   in_r = new_capability("is not played by an R function", "are", c(
     play = "the function", outcomes = "its outcomes, see outcome_whole()", piles = "what is seen of its piles",
     decks = "how many cards each of its decks holds", worth = "the function that tells what outcomes are worth",

@@ -12,7 +12,7 @@ exact.habanera_game <- function(x, ..., most = most_paths) {
   rlang::check_dots_empty(call = call)
   check_whole(most, 1, 1e9)
   if (has_function_player(x) || has_function(x$shuffle)) refuse("exact() cannot walk an R function.", "work")
-  if (any(vapply(x$rules$players, function(player) player$name == "lookahead", NA))) {
+  if (any(vapply(x$rules$players, function(player) player$name %in% c("lookahead", "peeking"), NA))) {
     refuse("exact() cannot walk the games that player_lookahead() plays out; simulate().", "work")
   }
   told_by_trials <- intersect(x$record, x$simulated_only)

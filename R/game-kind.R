@@ -110,6 +110,7 @@ told_of_own_code <- function(game, code) {
   tryCatch(code, `C++Error` = function(cnd) {
     if (inherits(cnd, c("habanera::EndlessGame", "habanera::OutOfReach", "std::length_error"))) stop(cnd)
     said <- sub("^trial [0-9]+ ", "", conditionMessage(cnd))
+    if (inherits(cnd, "habanera::NoSuchRow")) refuse(sprintf("%s.", sentence(said)), "function", NULL)
     refuse(sprintf("%s failed: %s", basename(file), sub("[.]?[[:space:]]*$", "", said)), "function", NULL)
   })
 }

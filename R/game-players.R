@@ -22,6 +22,7 @@ rule_players <- function(known, meaning, own = character()) {
       player_from_text(player, call)
     })
     for (player in players) {
+      refuse_unknown_assumed(player, known, call)
       if (!inherits(player, "habanera_player") || !player$name %in% c(known, "with")) {
         refuse(sprintf("`players` must be %s, not %s.", allowed,
                        if (inherits(player, "habanera_player")) quoted(player$name) else said(player)), call = call)
@@ -29,6 +30,15 @@ rule_players <- function(known, meaning, own = character()) {
     }
     new_players(players)
   })
+}
+
+# Who is said to play on must be one that this game knows, and decide by what it sees.
+refuse_unknown_assumed <- function(player, known, call) {
+  playing <- if (inherits(player, "habanera_player")) player$settings[["playing"]]
+  known <- setdiff(known, c("lookahead", "peeking", "solved", "person", "forgetful"))
+  if (is.null(playing) || playing$name %in% known) return(invisible())
+  refuse(sprintf("`playing` must be a player that this game knows by what it sees (%s), not %s.",
+                 join_words(known, "or"), quoted(format(playing))), call = call)
 }
 
 refuse_other_number <- function(players, seats, call) {
@@ -54,7 +64,9 @@ refuse_unsolvable <- function(players, call) {
 
 # The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.
 core_players <- function(players, table, view_words, words = NULL) {
-  specs <- lapply(seq_along(players), function(seat) core_player(players[[seat]], view_words, words, seat = seat))
+  specs <- lapply(seq_along(players), function(seat) {
+    core_player(players[[seat]], view_words, words, seat = seat, seats = length(players))
+  })
   for (seat in which(vapply(players, function(player) player$name == "solved", NA))) {
     against <- players[[seat]]$settings$against
     beside <- if (is.null(against)) specs else {
@@ -68,22 +80,32 @@ core_players <- function(players, table, view_words, words = NULL) {
 
 # A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
 # `words` names the moves, where they have names; `where(view)` says more of a choice than its number.
-core_player <- function(player, view_words = NULL, words = NULL, where = function(view) "", seat = 1) {
-  nested <- function(inner) core_player(inner, view_words, words, where, seat)
+core_player <- function(player, view_words = NULL, words = NULL, where = function(view) "", seat = 1, seats = NULL) {
+  nested <- function(inner, of = seat) core_player(inner, view_words, words, where, of, seats)
   if (player$name == "person") return(core_person(player, view_words, words))
   if (player$name == "table") return(core_chance_table(player, seat, words))
   if (player$name == "mixture") return(core_mixture(player, nested))
+  if (player$name %in% c("lookahead", "peeking") && !is.null(seats)) return(core_ahead(player, nested, seats))
   settings <- lapply(player$settings, function(value) if (inherits(value, "habanera_player")) nested(value) else value)
   spec <- c(list(name = player$name), settings)
   if (is.null(player$f)) return(spec)
   c(spec, f = function(view, moves, choice) {
-    told <- if (is.null(words)) moves else words[moves]
+    told <- if (!is.null(attr(moves, "words"))) attr(moves, "words") else if (is.null(words)) moves else words[moves]
     move <- refuse_if_fails(player$f(view, told), sprintf("Your player failed at choice %d of its game.", choice),
                             "function", NULL)
     if (length(move) == 1 && !is.na(move) && move %in% told) return(as.double(moves[match(move, told)]))
     refuse(sprintf("Your player must return one of its moves (%s), not %s, at choice %d of its game%s.",
                    join_some(as.character(told), 8), said(move), choice, where(view)), "function", NULL)
   })
+}
+
+# Who looks ahead takes all seats to be played by somebody; that they are is evidence, unless it is anybody.
+core_ahead <- function(player, nested, seats) {
+  settings <- player$settings
+  peeks <- strsplit(if (is.null(settings$sees)) "" else settings$sees, "+", fixed = TRUE)[[1]]
+  c(list(name = "lookahead", samples = settings$samples, known = settings$playing$name != "random",
+         playing = lapply(seq_len(seats), function(seat) nested(settings$playing, seat))),
+    if (length(peeks)) list(hands = "hands" %in% peeks, `next` = "next" %in% peeks, how_often = settings$how_often))
 }
 
 core_mixture <- function(player, nested) {
@@ -110,7 +132,7 @@ worth_on_average <- function(worth, of_win) sprintf("%s on average", worth_in_wo
 # Whether the chance of each of a player's moves can be had from what it sees.
 has_chances <- function(player) {
   if (player$name == "mixture") return(all(vapply(player$settings$players, has_chances, NA)))
-  is.null(player$f) && !player$name %in% c("lookahead", "person", "solved")
+  is.null(player$f) && !player$name %in% c("lookahead", "peeking", "person", "solved")
 }
 
 refuse_without_decisions <- function(game, call) {

@@ -6,7 +6,8 @@
 #'
 #' That nothing hidden is seen is tested by dealing anew, at every choice, the cards that the seat has not seen lie in
 #' an open pile or in one of its own: what it is shown must stay the same. Where the game then comes to other choices,
-#' that one says nothing and is left out.
+#' that one says nothing and is left out. Of a game in C++ whose seats hide cards, a view must tell what its seat saw
+#' and did before, or the file says that it does not (`view_forgets`): best play is found by what is seen.
 #'
 #' @param game A game, such as [game_custom()] makes.
 #' @param nsim,seed How many trials are played, and their seed.
@@ -34,6 +35,7 @@ check_game <- function(game, nsim = 200, seed = 1, expecting = NULL, seats_alike
   if (played$passed) {
     rows <- c(rows, list(sound_repeats(game, nsim, seed), sound_conserves(game, min(nsim, 20), seed)),
               if (!is.null(able(game, "hides"))) list(sound_hides(game, min(nsim, 20), seed)),
+              if (!is.null(able(game, "hides")$forgotten)) list(sound_recalls(game, nsim, seed)),
               if (seats_alike) list(sound_seats(game, nsim, seed)),
               lapply(seq_along(expected), function(i) sound_expected(game, expected[[i]], i, seed)))
   }
@@ -84,6 +86,13 @@ sound_hides <- function(game, nsim, seed) {
     return(sound_row(test, TRUE, sprintf("%s of %s", count_of(found$asked, "choice"), count_of(nsim, "trial"))))
   }
   sound_row(test, FALSE, sprintf("at choice %d of seat %s", found$choice, found$seat), found$trial)
+}
+
+sound_recalls <- function(game, nsim, seed) {
+  found <- able(game, "hides")$forgotten(game, nsim, seed)
+  test <- "a view tells what its seat saw and did before"
+  if (is.null(found$trial)) return(sound_row(test, TRUE, count_of(found$views, "view")))
+  sound_row(test, FALSE, sprintf("not where seat %s; say so by view_forgets = true", found$sees), found$trial)
 }
 
 sound_seats <- function(game, nsim, seed) {

@@ -65,6 +65,9 @@ kind_in_cpp <- function(file, call) {
     cards = function(rules, deck, record, kept, call) cards_for_cpp(deck),
     core = function(rules, cards, dealing) cpp_spec(stated, rules, cards),
     likeness = function(game) part("likeness")(game$spec$rules), limits = function(rules) score_limits(),
+    step_notes = if (stated$has_amounts) function(game, action, value, open) {
+      ifelse(grepl("^chooses ", action) & value != 0, paste0(" ", format_count(value)), "")
+    },
     view_words = function(rules, view) shown_words(view), move_words = if (length(stated$moves)) stated$moves,
     winner = if (!is.na(winner)) winner, step_words = c(deal = "shuffled"),
     end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")[names_of(stated$outcomes)]),
@@ -84,7 +87,10 @@ cpp_capabilities <- function(stated, part, file, winner) {
     plays_soundly = list(solve = function(game, gap, seconds, call) {
       cpp_sound(game, gap, seconds, part("sound"), stated, call)
     }),
-    hides = list(leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed))
+    hides = c(list(leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed)),
+              if (stated$hides_cards && !stated$view_forgets) {
+                list(forgotten = function(game, nsim, seed) cpp_forgotten(game, part("hiding"), nsim, seed))
+              })
   ), if (!is.na(winner)) list(scores = list(
     columns = function(rules) sprintf("score_%d", seq_len(seats_of(rules))), of = "the win"
   )))
@@ -137,8 +143,8 @@ names_of_settings <- c("deck", "players", "game", "file", "rules", "shuffle", "p
 
 cpp_rules <- function(stated) {
   c(list(rule_deck("the cards"),
-         rule_players(c("random", "lookahead", "solved", "table", "mixture", "person"), "who decides for the seats",
-                      names_of(stated$players))),
+         rule_players(c("random", "lookahead", "peeking", "solved", "table", "mixture", "person"),
+                      "who decides for the seats", names_of(stated$players))),
     lapply(stated$rules, function(rule) {
       switch(rule$type, whole = rule_whole(rule$name, rule$default, rule$from, rule$to, rule$meaning),
              fraction = rule_fraction(rule$name, rule$default, rule$from, rule$to, rule$meaning),
@@ -183,7 +189,8 @@ cpp_spec <- function(stated, rules, cards) {
 refuse_unweighed <- function(stated, players, seats, call, hides = stated$hides_cards) {
   sits <- function(name) any(vapply(players, function(player) player$name == name, NA))
   types <- vapply(stated$outcomes, `[[`, "", "type")
-  if ((sits("lookahead") || sits("solved")) && !stated$has_worth && !tells_worth_to_all(types, seats)) {
+  weighs <- any(vapply(c("lookahead", "peeking", "solved"), sits, NA))
+  if (weighs && !stated$has_worth && !tells_worth_to_all(types, seats)) {
     refuse(paste("These players must know what outcomes are worth: an outcome that is a seat, money for each seat, or",
                  "a `worth()`."), "rules", call)
   }
@@ -201,15 +208,19 @@ of_win <- function(stated) !stated$has_worth && length(names_where(stated$outcom
 # Best play of a seat that does not see all cards, by what it sees; and what it gains on who sits there.
 cpp_best_answer <- function(game, seat, part, stated, call) {
   refuse_unweighed(stated, list(new_player("solved")), game_seats(game), call, hides = FALSE)
+  players <- seated_players(game$rules$players, game_seats(game))
+  unknown <- Filter(Negate(has_chances), players[-seat])
+  if (length(unknown)) {
+    refuse(sprintf(paste("Best play is found against players whose chances are known (random, a table, a mixture, or one",
+                         "of the file), not %s."), quoted(format(unknown[[1]]))), "rules", call)
+  }
   open <- opened_seats(game, seat)
   found <- part("best_answer")(open, seat)
   if (is.null(found)) refuse_forgetting(game, seat, call)
-  now <- if (has_chances(seated_players(game$rules$players, game_seats(game))[[seat]])) {
-    part("values")(game$spec$rules)[seat]
-  }
+  now <- if (has_chances(players[[seat]])) part("values")(game$spec$rules)[seat]
   list(worth = found$worth, gain = found$worth - now, positions = found$positions,
        words = worth_on_average(found$worth, of_win(stated)), game = in_words(game),
-       rows = rows_of_moves(found$rows, stated))
+       rows = rows_in_order(as.data.frame(found$rows)))
 }
 
 cpp_sound <- function(game, gap, seconds, sound, stated, call) {
@@ -218,7 +229,7 @@ cpp_sound <- function(game, gap, seconds, sound, stated, call) {
     refuse(sprintf("%s cannot be played soundly: %s.", kind_of(game)$title, conditionMessage(cnd)), "rules", call)
   })
   if (!is.null(found$forgets)) refuse_forgetting(game, found$forgets, call)
-  found$rows <- rows_of_moves(found$rows, stated)
+  found$rows <- rows_in_order(as.data.frame(found$rows))
   c(found, list(wanted = gap, of_win = of_win(stated), game = in_words(game)))
 }
 
@@ -227,14 +238,6 @@ opened_seats <- function(game, seats) {
   spec <- game$spec$rules
   spec$players[seats] <- list(list(name = "nobody"))
   spec
-}
-
-rows_of_moves <- function(rows, stated) {
-  rows <- as.data.frame(rows)
-  if (length(stated$moves)) rows$move <- ifelse(rows$move <= length(stated$moves), stated$moves[rows$move], rows$move)
-  rows <- rows[order(rows$seat, in_natural_order(rows$sees)), ]
-  rownames(rows) <- NULL
-  rows
 }
 
 refuse_forgetting <- function(game, seat, call) {
@@ -251,4 +254,18 @@ cpp_leak <- function(game, hiding, nsim, seed) {
     if (found$choice > 0) return(list(asked = asked, trial = trial, choice = found$choice, seat = found$seat))
   }
   list(asked = asked)
+}
+
+# The first trial in which a seat sees what it saw in another, but did something else before; what it sees.
+cpp_forgotten <- function(game, hiding, nsim, seed) {
+  before <- new.env()
+  for (trial in seq_len(nsim)) {
+    found <- hiding(game$spec$rules, game_deck(game, seed, trial), seed, trial)
+    for (i in seq_along(found$sees)) {
+      known <- before[[found$sees[i]]]
+      if (is.null(known)) before[[found$sees[i]]] <- found$before[i]
+      else if (known != found$before[i]) return(list(trial = trial, sees = found$sees[i]))
+    }
+  }
+  list(views = length(ls(before)))
 }

@@ -44,7 +44,7 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
     f <- functions[[seat]]
     if (is.null(f)) return(luck$below(length(moves)))
     asked <<- seat
-    answer <- f(view, moves)
+    answer <- asked_apart(f, view, moves)
     asked <<- 0
     chosen <- if (is.atomic(moves)) match(answer, moves)
     if (isTRUE(chosen > 0)) chosen else place_of_move(answer, seat, moves)
@@ -67,6 +67,11 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
     with_scores(read(own$play(here$verbs, rules, players)))
   }
   structure(play, step = here$step, asked = function() asked)
+}
+
+# A player has no way from its frame to the table.
+asked_apart <- function(f, view, moves) {
+  eval(quote(f(view, moves)), list(f = f, view = view, moves = moves), baseenv())
 }
 
 # A person chooses by the places of moves, which may be anything, and is told them in words.

@@ -69,8 +69,17 @@ checked_chances <- function(table, call) {
   if (!is.na(bad)) {
     slip(bad, sprintf("the chances for %s come to %s, not to 1", quoted(rows$sees[bad]), format_number(sums[bad], 6)))
   }
-  rows$chance <- rows$chance / sums
-  rows[order(if ("seat" %in% names(rows)) rows$seat else 1, in_natural_order(rows$sees)), , drop = FALSE]
+  # What is 1 but for rounding stays as it is, so that a table read again is the same.
+  rows$chance <- ifelse(abs(sums - 1) < 1e-12, rows$chance, rows$chance / sums)
+  rows_in_order(rows)
+}
+
+# By seat, then by what is seen.
+rows_in_order <- function(rows) {
+  seat <- if ("seat" %in% names(rows)) rows$seat else rep(1, nrow(rows))
+  rows <- rows[order(seat, in_natural_order(rows$sees)), , drop = FALSE]
+  rownames(rows) <- NULL
+  rows
 }
 
 # What is seen sorts by its words, and numbers in it by their size.
@@ -141,17 +150,17 @@ tell_moves <- function(rows, most) {
   }
 }
 
-# The rows for a seat as the core takes them, its moves being numbered by their names.
+# The rows for a seat as the core takes them. A move is told by its name, with an amount where it has one.
 core_chance_table <- function(player, seat, words) {
   rows <- player$rows
   if ("seat" %in% names(rows)) rows <- rows[rows$seat == seat, ]
-  moves <- if (is.null(words)) written_numbers(rows$move) else match(rows$move, words, written_numbers(rows$move))
-  bad <- which(is.na(moves) | moves < 1 | moves > 64 | moves != floor(moves))[1]
+  what <- sub(" -?[0-9]+$", "", rows$move)
+  bad <- if (!is.null(words)) which(!what %in% words)[1] else which(is.na(written_numbers(rows$move)))[1]
   if (!is.na(bad)) {
     refuse(sprintf("The table %s has a move %s, which the game does not know%s", quoted(player$label),
                    quoted(rows$move[bad]),
                    if (is.null(words)) ": its moves are numbers from 1." else
-                     sprintf("%s Moves: %s.", did_you_mean(rows$move[bad], words), join_words(words))), "rules", NULL)
+                     sprintf("%s Moves: %s.", did_you_mean(what[bad], words), join_words(words))), "rules", NULL)
   }
-  list(name = "table", sees = rows$sees, moves = as.double(moves), chances = rows$chance)
+  list(name = "table", sees = rows$sees, moves = rows$move, chances = rows$chance)
 }

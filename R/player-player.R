@@ -44,7 +44,7 @@ setting_text <- function(value, name) {
   if (!inherits(value, "habanera_player")) return(format(value, digits = 15))
   text <- player_text(value)
   # Who looks ahead by another names it without brackets.
-  if (name == "playing") text else sprintf("(%s)", text)
+  if (name == "playing" && !grepl(":", text, fixed = TRUE)) text else sprintf("(%s)", text)
 }
 
 player_texts <- function(players) vapply(players, player_text, "")

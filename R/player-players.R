@@ -15,7 +15,8 @@
 #' seen being dealt anew among the deals that fit, the same deals for every move, and makes the one that is best on
 #' average (of pairs: has most of the win; alone: takes fewest turns). Its judgement is that of whoever plays these
 #' games out: the random player will do for any game, a better one looks further. Comes a position again, it makes
-#' another move than before. `player_solved()` plays best: every course of the
+#' another move than before. `player_peeking()` does the same but sees more than it may, at a game of [game_cpp()], so
+#' that a peek can be priced: only this player does. `player_solved()` plays best: every course of the
 #' game is gone through, with the other seats as they are, or played as `game` or `against` says; see also
 #' [best_play()]. `player_person()` is you, at the console: for [replay()][replay_game] and [trials()] of a trial or a
 #' few; [sit_in()] keeps your moves, too.
@@ -24,8 +25,12 @@
 #' @param span After how many other cards seen it is dropped; `Inf`: never.
 #' @param name What it is called in prints and tables.
 #' @param samples How many games are played out for each move.
-#' @param playing The player who plays them out, for all seats: `player_random()`, `player_full_memory()` or
-#'   `player_careful()`.
+#' @param playing The player who plays them out, for all seats: `player_random()`, `player_full_memory()`,
+#'   `player_careful()`; of [game_cpp()] also [player_by_table()], a mixture, or the name of a player of the file. Where
+#'   seats hide cards from each other, what they did is weighed by how likely this player does it with what they may
+#'   hold (Bayes); with `player_random()`, who assumes nothing, all deals that fit are alike.
+#' @param sees What is seen beside what a seat may: `"hands"` (those of the others), `"next"` (the next card of the
+#'   stock), or both; `how_often` of its choices.
 #' @param game,against A game, or players for all its seats in their order (the solved one's own seat does not matter),
 #'   against whom best play is found; `NULL`: those who sit in the game with it.
 #' @param f An R function of `view` and `moves` that returns one of `moves`, a vector of whole numbers. Of
@@ -82,13 +87,33 @@ player_with <- function(f, name = "function") {
 #' @export
 player_lookahead <- function(samples = 20, playing = player_random()) {
   check_whole(samples, 1, 1e6)
-  if (rlang::is_string(playing)) playing <- player_from_text(playing, rlang::current_env())
-  known <- c("random", "full_memory", "careful")
-  if (!inherits(playing, "habanera_player") || !playing$name %in% known) {
-    refuse(sprintf("`playing` must be a player (%s), not %s.", join_words(known, "or"),
-                   if (inherits(playing, "habanera_player")) quoted(format(playing)) else said(playing)))
+  new_player("lookahead", samples = as.double(samples), playing = assumed_player(playing, rlang::current_env()))
+}
+
+#' @rdname players
+#' @export
+player_peeking <- function(sees = "hands", how_often = 1, samples = 20, playing = player_random()) {
+  call <- rlang::current_env()
+  if (rlang::is_string(sees)) sees <- strsplit(sees, "+", fixed = TRUE)[[1]]
+  if (!is.character(sees) || !length(sees) || !all(sees %in% c("hands", "next"))) {
+    refuse(sprintf("`sees` must be \"hands\" or \"next\", or both, not %s.", said(sees)))
   }
-  new_player("lookahead", samples = as.double(samples), playing = playing)
+  how_often <- check_number(how_often, 0, 1, "how_often", call)
+  check_whole(samples, 1, 1e6)
+  new_player("peeking", sees = paste(unique(sees), collapse = "+"), how_often = how_often,
+             samples = as.double(samples), playing = assumed_player(playing, call))
+}
+
+# Who plays the games of somebody who looks ahead out. A name that no player here has can be one of a game's own file.
+assumed_player <- function(playing, call) {
+  if (rlang::is_string(playing)) {
+    own <- grepl("^[a-z][a-z0-9_]*$", playing) && !playing %in% names(player_makers())
+    playing <- if (own) new_player(playing) else player_from_text(playing, call)
+  }
+  refused <- c("lookahead", "peeking", "solved", "person", "with", "forgetful")
+  if (inherits(playing, "habanera_player") && !playing$name %in% refused) return(playing)
+  refuse(sprintf("`playing` must be a player by what it sees (random, full_memory, careful, a table), not %s.",
+                 if (inherits(playing, "habanera_player")) quoted(format(playing)) else said(playing)), call = call)
 }
 
 #' @rdname players
@@ -120,7 +145,8 @@ player_person <- function() new_player("person")
 
 player_makers <- function() {
   list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
-       random = player_random, lookahead = player_lookahead, solved = player_solved, person = player_person,
+       random = player_random, lookahead = player_lookahead, peeking = player_peeking,
+       solved = player_solved, person = player_person,
        basic = player_basic, strategy = strategy_from_cells, as_dealer = player_as_dealer,
        never_busts = player_never_busts, stands_on = player_stands_on, regular = player_regular, errs = player_errs,
        insures = player_insures, mixture = player_mixture, counting = player_counting, flat = player_flat,

@@ -99,7 +99,7 @@ refuse_extension <- function(file, call) {
 # The table as written: what as.data.frame() gives, and last `squares` where they were counted; of another result its
 # rows.
 result_columns <- function(x) {
-  if (!is_result(x)) return(as_written(if (is.data.frame(x)) with_part(plain_table(x), x) else tidy(x)))
+  if (!is_result(x)) return(as_written(if (is.data.frame(x)) with_part(plain_table(x), x) else kept_rows(x)))
   table <- if (inherits(x, "habanera_counts")) count_table(x) else as.data.frame(x)
   if (!is.null(x[["squares"]])) table[["squares"]] <- x[["squares"]]
   table

@@ -10,6 +10,12 @@ table_class <- function(...) c(..., "habanera_table", "habanera_result", "data.f
 # Says a result on the terminal; the first line answers the question.
 tell <- function(x, ...) UseMethod("tell")
 
+# The rows of it that a file keeps, of a result that is no data frame.
+kept_rows <- function(x) UseMethod("kept_rows")
+
+#' @export
+kept_rows.default <- function(x) generics::tidy(x)
+
 #' Results
 #'
 #' What is simulated, worked out or judged is a result, and all results are read with the same verbs: `print()` and

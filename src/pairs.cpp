@@ -73,7 +73,9 @@ SeatPlayer to_player(const Rcpp::List& spec, const Table::Rules& rules) {
   if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Table>>(to_solver(spec));
   if (name != "lookahead") Rcpp::stop("internal error: no player is called \"%s\"", name);
   const auto samples = static_cast<std::size_t>(to_count(spec["samples"]));
-  return std::make_shared<habanera::LookaheadPlayer<Table>>(Table(rules), samples, to_player(spec["playing"], rules));
+  const Rcpp::List playing = spec["playing"];
+  const habanera::Assumed<Table::View> assumed{{to_player(playing[0], rules)}};
+  return std::make_shared<habanera::LookaheadPlayer<Table>>(Table(rules), samples, assumed);
 }
 
 std::vector<SeatPlayer> to_players(const Rcpp::List& spec, const Table::Rules& rules) {

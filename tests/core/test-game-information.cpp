@@ -33,11 +33,11 @@ SeatPlayer by_table(std::size_t cards, const std::function<double(std::size_t, c
   for (std::size_t card = 1; card <= cards; ++card) {
     const std::string sees = "card: " + std::to_string(card) + "; made:";
     for (const std::string made : {"", " check"})
-      table->rows[sees + made] = {{Lanterns::check, 1 - bold(card, made)}, {Lanterns::bet, bold(card, made)}};
-    for (const std::string made : {" bet", " check, bet"})
-      table->rows[sees + made] = {{Lanterns::fold, 1 - bold(card, made)}, {Lanterns::call, bold(card, made)}};
+      table->rows[sees + made] = {{"check", 1 - bold(card, made)}, {"bet 1", bold(card, made)}};
+    for (const std::string made : {" bet 1", " check, bet 1"})
+      table->rows[sees + made] = {{"fold", 1 - bold(card, made)}, {"call", bold(card, made)}};
   }
-  return std::make_shared<ChanceTablePlayer<View>>(table);
+  return std::make_shared<ChanceTablePlayer<HiddenGame>>(HiddenGame(hidden_cards(cards)), table);
 }
 
 // The game by its rules alone: what it brings seat 1 where both play by these chances to bet or call.
@@ -48,8 +48,8 @@ double by_hand(std::size_t cards, const Bold& one, const Bold& other) {
     for (std::size_t b = 1; b <= cards; ++b) {
       if (a == b) continue;
       const double higher = a > b ? 1 : -1;
-      const double bet_to = one(a, ""), called = other(b, " bet");
-      const double bet_back = other(b, " check"), calls = one(a, " check, bet");
+      const double bet_to = one(a, ""), called = other(b, " bet 1");
+      const double bet_back = other(b, " check"), calls = one(a, " check, bet 1");
       sum += bet_to * (called * 2 * higher + (1 - called)) +
              (1 - bet_to) * ((1 - bet_back) * higher + bet_back * (calls * 2 * higher - (1 - calls)));
     }
@@ -89,7 +89,12 @@ class Forgetful : public Lanterns {
     if (now.dealt < 2 || now.moves < 3) return Lanterns::next(now);
     return game_over();
   }
-  Moves moves(const Position&) const { return Moves::below(2); }
+  Moves moves(const Position&) const {
+    Moves open;
+    open.add(check);
+    open.add(bet);
+    return open;
+  }
   auto outcome(const Position&) const { return values(1, 1, -1, true); }
 };
 
@@ -178,9 +183,10 @@ TEST_CASE("sound play of three cards and one bet is worth -1/18, and its gap is 
   // with the middle one once in three; seat 1 bets the highest three times as often as the lowest.
   const Mix mix = iteration.mean();
   std::map<std::string, double> bold;
-  for (const InformationSet& set : tree.sets()) bold[std::to_string(set.seat + 1) + " " + set.sees] = mix[set.first + 1];
+  for (const InformationSet& set : tree.sets())
+    bold[std::to_string(set.seat + 1) + " " + set.sees] = mix[set.first + 1];
   CHECK(std::abs(bold["2 card: 1; made: check"] - 1.0 / 3) < 0.01);
-  CHECK(std::abs(bold["2 card: 2; made: bet"] - 1.0 / 3) < 0.01);
+  CHECK(std::abs(bold["2 card: 2; made: bet 1"] - 1.0 / 3) < 0.01);
   CHECK(std::abs(bold["1 card: 3; made:"] - 3 * bold["1 card: 1; made:"]) < 0.02);
   CHECK(bold["2 card: 3; made: check"] > 0.999);
 }
@@ -203,7 +209,7 @@ TEST_CASE("chances that are told are those of the luck that is walked") {
     game.give(now, game.next(now), static_cast<Card>(card == 0 ? 1 : 0));
     const View view = game.view(now, 0);
     const Moves moves = game.moves(now);
-    for (const Player<View>* player : {static_cast<const Player<View>*>(table.get()), static_cast<const Player<View>*>(&random)}) {
+    for (const Player<View>* player : std::initializer_list<const Player<View>*>{table.get(), &random}) {
       const auto told = player->chances(view, moves, {}), walked = walked_chances(*player, view, moves);
       REQUIRE(told.size() == walked.size());
       for (std::size_t i = 0; i < told.size(); ++i) CHECK(told[i] == doctest::Approx(walked[i]).epsilon(1e-12));
@@ -245,7 +251,7 @@ TEST_CASE("what was done weighs the deals as Bayes has it") {
   const std::size_t cards = 4;
   const HiddenGame game(hidden_cards(cards));
   const Bold bold = random_chances(5);
-  const SeatPlayer assumed = by_table(cards, bold);
+  const Assumed<View> assumed{{by_table(cards, bold)}, true};
   // Seat 2 holds the card 2, and was bet to.
   HiddenGame::Position now = game.start(0);
   for (const Card card : {3, 1}) game.give(now, game.next(now), card);
@@ -255,7 +261,7 @@ TEST_CASE("what was done weighs the deals as Bayes has it") {
   double all = 0, sum = 0;
   std::vector<Card> deck{0, 1, 2, 3};
   do {
-    const auto deal = fitting_deal(game, view, 1, deck, assumed.get());
+    const auto deal = fitting_deal(game, view, deck, &assumed, false);
     if (!deal || deck[0] == 1) continue;
     found[deal->position.own.card[0]] += deal->weight;
     all += deal->weight;
@@ -265,7 +271,7 @@ TEST_CASE("what was done weighs the deals as Bayes has it") {
   for (const auto& [card, chance] : posterior)
     CHECK(found[card] / all == doctest::Approx(chance / sum).epsilon(1e-12));
   // Nobody assumed: all that fit are alike.
-  CHECK(fitting_deal(game, view, 1, {0, 1, 2, 3}, nullptr)->weight == 1);
+  CHECK(fitting_deal(game, view, {0, 1, 2, 3}, static_cast<Assumed<View>*>(nullptr), false)->weight == 1);
 }
 
 TEST_CASE("who knows how others play calls their bluffs, and only those") {
@@ -278,8 +284,8 @@ TEST_CASE("who knows how others play calls their bluffs, and only those") {
   HiddenGame::Position now = game.start(0);
   for (const Card card : {0, 1}) game.give(now, game.next(now), card);
   game.move(now, Lanterns::bet);
-  const auto calls_against = [&](SeatPlayer assumed) {
-    LookaheadPlayer<HiddenGame> ahead(game, 200, std::make_shared<RandomPlayer<View>>(), assumed);
+  const auto calls_against = [&](const Assumed<View>& assumed) {
+    LookaheadPlayer<HiddenGame> ahead(game, 200, assumed);
     RandomChance chance(1, 1, lane::game);
     SharedLuck<RandomChance>::Lane luck(chance);
     const auto worth = ahead.worth_of_moves(game.view(now, 1), game.moves(now), luck);
@@ -288,14 +294,14 @@ TEST_CASE("who knows how others play calls their bluffs, and only those") {
   // A call wins 2 against the lowest and loses 2 to the highest; a fold loses 1. The lowest comes with 10/11.
   const double share = 10.0 / 11, exact = share * 2 - (1 - share) * 2 + 1;
   // Of 200 deals half hold each card, within five binomial standard errors of 0.035; the weights move it by less.
-  CHECK(std::abs(calls_against(bluffer) - exact) < 5 * 4 * 0.035 * share * (1 - share) / 0.25);
-  CHECK(calls_against(honest) == doctest::Approx(-1).epsilon(1e-12));
-  CHECK(std::abs(calls_against(nullptr) - 1) < 5 * 4 * 0.035);
+  CHECK(std::abs(calls_against({{bluffer}, true}) - exact) < 5 * 4 * 0.035 * share * (1 - share) / 0.25);
+  CHECK(calls_against({{honest}, true}) == doctest::Approx(-1).epsilon(1e-12));
+  CHECK(std::abs(calls_against({{std::make_shared<RandomPlayer<View>>()}}) - 1) < 5 * 4 * 0.035);
 }
 
 TEST_CASE("a table without a row for what is seen says so") {
   const HiddenGame game(hidden_cards(3));
-  const ChanceTablePlayer<View> nothing(std::make_shared<ChanceTable>());
+  const ChanceTablePlayer<HiddenGame> nothing(game, std::make_shared<ChanceTable>());
   HiddenGame::Position now = game.start(0);
   for (const Card card : {0, 1}) game.give(now, game.next(now), card);
   CHECK_THROWS_WITH_AS(nothing.chances(game.view(now, 0), game.moves(now), {}),

@@ -106,7 +106,8 @@ TEST_CASE("the law of a game of one's own is that of counting by hand") {
 
 TEST_CASE("who looks ahead says what is likelier of hidden cards, and knows no more") {
   const Game game(four_cards());
-  habanera::LookaheadPlayer<Game> ahead(game, 200, std::make_shared<habanera::RandomPlayer<Game::View>>());
+  habanera::LookaheadPlayer<Game> ahead(
+      game, 200, {{std::make_shared<habanera::RandomPlayer<Game::View>>()}});
   std::size_t right = 0, all = 0;
   std::vector<habanera::Card> deck{0, 1, 2, 3};
   do {

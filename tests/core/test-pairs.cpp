@@ -303,7 +303,7 @@ TEST_CASE("who looks ahead takes what is known, and never peeks") {
   // Places 0 and 1 show a pair, 2 and 3 two others; what lies at the other four is another thing in each deck.
   const auto worth = [&](std::shared_ptr<const PairsPlayer> playing, const std::vector<Card>& deck,
                          std::vector<std::size_t> turned, std::uint64_t trial) {
-    LookaheadPlayer<Pairs> player(game, 40, playing);
+    LookaheadPlayer<Pairs> player(game, 40, {{playing}});
     Pairs::Position now = game.start();
     for (const std::size_t place : turned) {
       game.move(now, place);

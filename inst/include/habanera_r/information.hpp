@@ -16,11 +16,11 @@
 
 namespace habanera_r {
 
-// A row for each move of each set of a seat, of all open ones where `seat` is none of them: what is seen, the number of
-// the move, its chance, and the chance that the set is come to.
+// A row for each move of each set of a seat, of all open ones where `seat` is none of them: what is seen, the move, its
+// chance, and the chance that the set is come to.
 inline Rcpp::List pack_mix(const habanera::InformationTree& tree, const habanera::Mix& mix, std::size_t seat) {
-  Rcpp::NumericVector seats, moves, chances, reached;
-  Rcpp::CharacterVector sees;
+  Rcpp::NumericVector seats, chances, reached;
+  Rcpp::CharacterVector sees, moves;
   const std::vector<double> reach = tree.reach(mix);
   for (const habanera::InformationSet& set : tree.sets()) {
     if (!tree.is_open(set.seat) || (seat < tree.seats() && set.seat != seat)) continue;
@@ -29,7 +29,7 @@ inline Rcpp::List pack_mix(const habanera::InformationTree& tree, const habanera
     for (std::size_t i = 0; i < set.moves.size(); ++i) {
       seats.push_back(static_cast<double>(set.seat) + 1);
       sees.push_back(set.sees);
-      moves.push_back(static_cast<double>(set.moves[i]) + 1);
+      moves.push_back(set.words[i]);
       chances.push_back(mix[set.first + i]);
       reached.push_back(comes);
     }
@@ -88,14 +88,13 @@ inline SEXP best_answer(const habanera::InformationTree& tree, std::size_t seat)
                             Rcpp::Named("rows") = pack_mix(tree, mix, seat));
 }
 
-// A table as R gives it: what is seen, numbers of moves from 1, and chances, row by row.
+// A table as R gives it: what is seen, moves in words, and chances, row by row.
 inline std::shared_ptr<const habanera::ChanceTable> to_chance_table(const Rcpp::List& spec) {
-  const Rcpp::CharacterVector sees = spec["sees"];
-  const Rcpp::NumericVector moves = spec["moves"], chances = spec["chances"];
+  const Rcpp::CharacterVector sees = spec["sees"], moves = spec["moves"];
+  const Rcpp::NumericVector chances = spec["chances"];
   auto table = std::make_shared<habanera::ChanceTable>();
   for (R_xlen_t i = 0; i < sees.size(); ++i)
-    table->rows[Rcpp::as<std::string>(sees[i])].push_back(
-        {static_cast<std::size_t>(to_count(moves[i])) - 1, chances[i]});
+    table->rows[Rcpp::as<std::string>(sees[i])].push_back({Rcpp::as<std::string>(moves[i]), chances[i]});
   return table;
 }
 

@@ -62,7 +62,8 @@ Rcpp::List own_statement() {
       }),
       _["moves"] = Rcpp::CharacterVector(G::move_names.begin(), G::move_names.end()),
       _["hides_cards"] = habanera::Own<G>::hides_cards(),
-      _["has_worth"] = habanera::tells_worth<G>);
+      _["has_worth"] = habanera::tells_worth<G>, _["has_amounts"] = habanera::tells_amounts<G>,
+      _["view_forgets"] = habanera::view_forgets<G>);
 }
 
 // The setting as R gives it: rules by name, attributes of the kinds of cards, how many of each kind.
@@ -114,6 +115,14 @@ class OwnPlayers {
       }
       return all;
     }
+    // Moves with amounts are told where they are open.
+    Rcpp::CharacterVector words(const View& view, habanera::Moves moves) const {
+      Rcpp::CharacterVector all;
+      moves.each([&](std::size_t move) { all.push_back(game->move_text(view, move)); });
+      return all;
+    }
+    static constexpr bool tells_words = habanera::tells_amounts<G>;
+    std::shared_ptr<const Game> game;
   };
 
   SeatPlayer one(const Rcpp::List& spec, std::size_t seat) const {
@@ -123,17 +132,24 @@ class OwnPlayers {
         return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i);
     if (name == "nobody") return nullptr;
     if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
-    if (name == "table") return std::make_shared<habanera::ChanceTablePlayer<View>>(to_chance_table(spec));
+    if (name == "table") return std::make_shared<habanera::ChanceTablePlayer<Game>>(Game(rules_), to_chance_table(spec));
     if (name == "mixture") return mixture(spec, seat);
-    if (name == "with") return function_player<View>(spec["f"], ToView{});
+    if (name == "with") return function_player<View>(spec["f"], ToView{std::make_shared<const Game>(rules_)});
     if constexpr (Game::can_be_weighed()) {
       if (name == "lookahead")
         return std::make_shared<habanera::LookaheadPlayer<Game>>(
-            Game(rules_), static_cast<std::size_t>(to_count(spec["samples"])), one(spec["playing"], seat),
-            spec.containsElementNamed("assumed") ? one(spec["assumed"], seat) : nullptr);
+            Game(rules_), static_cast<std::size_t>(to_count(spec["samples"])), assumed(spec), to_peek(spec));
       if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Game>>(own_solver<G>(spec));
     }
     Rcpp::stop("internal error: no player is called \"%s\"", name);
+  }
+
+  habanera::Assumed<View> assumed(const Rcpp::List& spec) const {
+    return {all(spec["playing"]), Rcpp::as<bool>(spec["known"])};
+  }
+  static habanera::Peek to_peek(const Rcpp::List& spec) {
+    if (!spec.containsElementNamed("how_often")) return {};
+    return {Rcpp::as<bool>(spec["hands"]), Rcpp::as<bool>(spec["next"]), Rcpp::as<double>(spec["how_often"])};
   }
 
   SeatPlayer mixture(const Rcpp::List& spec, std::size_t seat) const {
@@ -228,7 +244,7 @@ double own_failing_step(const Rcpp::List& spec, const Rcpp::IntegerVector& deck,
 }
 
 // Whether in a trial a seat is shown what it may not see: how many choices were tested, the first that shows it (0:
-// none), and its seat.
+// none), and its seat; and of each choice what was seen, and what the seat saw and did before.
 template <class G>
 Rcpp::List own_hiding(const Rcpp::List& spec, const Rcpp::IntegerVector& deck, double seed, double trial) {
   const auto rules = to_own_rules<G>(spec);
@@ -241,7 +257,8 @@ Rcpp::List own_hiding(const Rcpp::List& spec, const Rcpp::IntegerVector& deck, d
   own_played<G>(rules, players, deck, seed, trial, silent);
   return Rcpp::List::create(Rcpp::Named("asked") = static_cast<double>(found.asked),
                             Rcpp::Named("choice") = static_cast<double>(found.choice),
-                            Rcpp::Named("seat") = static_cast<double>(found.seat + 1));
+                            Rcpp::Named("seat") = static_cast<double>(found.seat + 1),
+                            Rcpp::Named("sees") = found.sees, Rcpp::Named("before") = found.before);
 }
 
 // A number for each kind of card, the same for cards alike to the game.

@@ -12,10 +12,11 @@
 
 namespace habanera {
 
-// What is done where a seat sees something, by the text of the view: moves with their chances, which sum to one.
+// What is done where a seat sees something, by the text of the view: moves, as the game tells them, with their chances,
+// which sum to one.
 struct ChanceTable {
   struct Row {
-    std::size_t move;
+    std::string move;
     double chance;
   };
   std::unordered_map<std::string, std::vector<Row>> rows;
@@ -27,44 +28,52 @@ struct NoSuchRow : std::runtime_error {
 };
 
 // Plays by a table of chances.
-template <class View>
-class ChanceTablePlayer : public Player<View> {
+template <class Game>
+class ChanceTablePlayer : public Player<typename Game::View> {
  public:
-  explicit ChanceTablePlayer(std::shared_ptr<const ChanceTable> table) : table_(std::move(table)) {}
+  using View = typename Game::View;
+  ChanceTablePlayer(Game game, std::shared_ptr<const ChanceTable> table)
+      : game_(std::move(game)), table_(std::move(table)) {}
 
   std::unique_ptr<Player<View>> copy() const override { return std::make_unique<ChanceTablePlayer>(*this); }
 
   std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
+    const std::vector<double> all = chances(view, moves, {});
     double left = 1;
-    std::size_t last = moves.first();
-    for (const ChanceTable::Row& row : rows_for(view, moves)) {
-      if (row.chance <= 0) continue;
-      last = row.move;
+    std::size_t last = 0;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+      if (all[i] <= 0) continue;
+      last = i;
       // The last is sure, up to rounding.
-      if (row.chance >= left * (1 - 1e-12) || chance.happens(row.chance / left)) return row.move;
-      left -= row.chance;
+      if (all[i] >= left * (1 - 1e-12) || chance.happens(all[i] / left)) break;
+      left -= all[i];
     }
-    return last;
+    return moves.at(last);
   }
 
   bool tells_chances() const override { return true; }
   std::vector<double> chances(const View& view, Moves moves, const Past<View>&) const override {
-    std::vector<double> all(moves.count(), 0);
-    for (const ChanceTable::Row& row : rows_for(view, moves)) all[moves.place_of(row.move)] += row.chance;
+    const std::string sees = view.text();
+    const auto found = table_->rows.find(sees);
+    if (found == table_->rows.end()) throw NoSuchRow("the table has no row for \"" + sees + "\"");
+    std::vector<double> all;
+    double sum = 0;
+    moves.each([&](std::size_t move) {
+      all.push_back(chance_of(found->second, game_.move_text(view, move)));
+      sum += all.back();
+    });
+    if (sum < 1 - 1e-6) throw NoSuchRow("where \"" + sees + "\" is seen, the table has a move that is not open");
     return all;
   }
 
  private:
-  const std::vector<ChanceTable::Row>& rows_for(const View& view, Moves moves) const {
-    const std::string sees = view.text();
-    const auto found = table_->rows.find(sees);
-    if (found == table_->rows.end()) throw NoSuchRow("the table has no row for \"" + sees + "\"");
-    for (const ChanceTable::Row& row : found->second)
-      if (row.chance > 0 && !moves.has(row.move))
-        throw NoSuchRow("where \"" + sees + "\" is seen, the table has a move that is not open");
-    return found->second;
+  static double chance_of(const std::vector<ChanceTable::Row>& rows, const std::string& move) {
+    for (const ChanceTable::Row& row : rows)
+      if (row.move == move) return row.chance;
+    return 0;
   }
 
+  Game game_;
   std::shared_ptr<const ChanceTable> table_;
 };
 

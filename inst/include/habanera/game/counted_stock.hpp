@@ -22,6 +22,8 @@ class CountedStock {
     count_.see(card);
     return card;
   }
+  bool has_next() const { return stock_.has_next(); }
+  Card peek() { return stock_.peek(); }
   std::size_t lay_down() {
     count_.take(1);
     return hidden_ = stock_.lay_down();

@@ -27,27 +27,29 @@ inline constexpr bool tells_moves_again = false;
 template <class Game>
 inline constexpr bool tells_moves_again<
     Game, std::void_t<decltype(std::declval<const Game&>().redealt(
-              std::declval<const typename Game::View&>(), std::declval<const std::vector<Card>&>(),
+              std::declval<const typename Game::View&>(), std::declval<const std::vector<Card>&>(), false,
               std::declval<void (*)(const typename Game::Position&, std::size_t, std::size_t)>()))>> = true;
 
 // The position that a seat sees on another deal; nothing where the deal does not fit. The weight of the deal is the
-// chance that the other seats, were they played by `assumed`, would have moved there as they did (Bayes); nobody
-// assumed: 1. What the seat itself did says nothing: it saw the same on each of these deals.
-template <class Game>
+// chance that the other seats would have moved there as they did, where it is `known` how they play (Bayes); else 1.
+// What the seat itself did says nothing: it saw the same on each of these deals. Who sees the hands of all, too, knows
+// where they lie.
+template <class Game, class Known>
 std::optional<FittingDeal<typename Game::Position>> fitting_deal(const Game& game, const typename Game::View& view,
-                                                                 std::size_t seat, const std::vector<Card>& deck,
-                                                                 const Player<typename Game::View>* assumed) {
+                                                                 const std::vector<Card>& deck, const Known* known,
+                                                                 bool sees_hands) {
   using Position = typename Game::Position;
   if constexpr (tells_moves_again<Game>) {
     double weight = 1;
     std::array<Past<typename Game::View>, most_players> past;
-    auto position = game.redealt(view, deck, [&](const Position& there, std::size_t moves, std::size_t move) {
-      if (!assumed || moves == seat || weight == 0) return;
+    const auto weigh = [&](const Position& there, std::size_t seat, std::size_t move) {
+      if (!known || seat == view.seat() || weight == 0) return;
       const Moves open = game.moves(there);
-      const auto seen = game.view(there, moves);
-      weight *= chances_of(*assumed, seen, open, past[moves])[open.place_of(move)];
-      past[moves].push_back({seen, open, move});
-    });
+      const auto seen = game.view(there, seat);
+      weight *= chances_of(known->of(seat), seen, open, past[seat])[open.place_of(move)];
+      past[seat].push_back({seen, open, move});
+    };
+    auto position = game.redealt(view, deck, sees_hands, weigh);
     if (!position) return std::nullopt;
     return FittingDeal<Position>{std::move(*position), weight};
   } else {

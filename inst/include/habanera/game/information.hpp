@@ -26,6 +26,7 @@ struct InformationSet {
   std::size_t seat = 0;
   std::string sees;                 // the text of the view
   std::vector<std::size_t> moves;   // by number
+  std::vector<std::string> words;   // as the game tells them
   std::size_t first = 0;            // where the chances of its moves lie in a Mix
   std::size_t before = none;        // the set that the seat decided in before
   std::size_t made = 0;             // and the place of its move there
@@ -226,7 +227,10 @@ class TreeBuilder {
       InformationSet set;
       set.seat = seat;
       set.sees = std::move(sees);
-      moves.each([&](std::size_t move) { set.moves.push_back(move); });
+      moves.each([&](std::size_t move) {
+        set.moves.push_back(move);
+        set.words.push_back(game_.move_text(view, move));
+      });
       set.first = tree_.chances_;
       set.before = before;
       set.made = made;

@@ -7,6 +7,7 @@
 #include <stdexcept>
 #include <vector>
 
+#include "habanera/cards/pile.hpp"
 #include "habanera/chance/random.hpp"
 #include "habanera/chance/stop_sign.hpp"
 #include "habanera/chance/words.hpp"
@@ -47,6 +48,9 @@ class Player {
   virtual void begins() {}
   // Where the count stands while it plays, of a seat that counts.
   virtual void counts_by(const ShoeCount&) {}
+  // Who sees the next card of the stock, too, and is told it before each choice; nobody else ever is.
+  virtual bool sees_next() const { return false; }
+  virtual void next_is(Card) {}
   // Whether the view alone (and luck that can be walked) decides, and nothing that the player keeps in mind beside it.
   virtual bool decides_by_view() const { return true; }
   virtual std::size_t choose(const View& view, Moves moves, PlayerChance& chance) = 0;

@@ -98,7 +98,10 @@ class Seated {
   };
 
   explicit Seated(Rules rules) : rules_(std::move(rules)), game_(rules_.game) {
-    for (const auto& player : rules_.players) players_.push_back(player->copy());
+    for (const auto& player : rules_.players) {
+      players_.push_back(player->copy());
+      somebody_peeks_ = somebody_peeks_ || player->sees_next();
+    }
     if (players_.size() != game_.seats())
       throw std::invalid_argument("there are " + std::to_string(players_.size()) + " players for " +
                                   std::to_string(game_.seats()) + " seats");
@@ -266,6 +269,8 @@ class Seated {
     using Watcher = std::remove_reference_t<decltype(shoe.watcher)>;
     const auto choose = [&](std::size_t seat, const auto& now, Moves moves) {
       if (!shoe.lanes[seat]) shoe.lanes[seat].emplace(shoe.luck.of(seat));
+      if (__builtin_expect(somebody_peeks_, 0) && players_[seat]->sees_next() && stock.has_next())
+        players_[seat]->next_is(stock.peek());
       const std::size_t move = players_[seat]->choose(game_.view(now, seat), moves, *shoe.lanes[seat]);
       if constexpr (watches<Watcher> && notes_decisions<Game>) game_.decides(shoe.position, move, moves);
       return move;
@@ -347,6 +352,7 @@ class Seated {
   Rules rules_;
   Game game_;
   std::vector<std::unique_ptr<SeatPlayer>> players_;
+  bool somebody_peeks_ = false;
   std::unique_ptr<ShoeCount> count_;
   std::vector<std::uint32_t> alike_;  // by kind, where a seat counts
   Outcome outcome_{};  // of the last round

@@ -34,6 +34,9 @@ class ShuffledStock {
     if (end > ready_) ready_ = late_->settle(end - 1);
   }
   [[gnu::always_inline]] Card deal() { return card_at(next_++); }
+  // The card that comes next; it stays there.
+  bool has_next() const { return next_ < size_; }
+  Card peek() { return card_at(next_); }
   [[gnu::always_inline]] std::size_t lay_down() {
     card_at(next_);
     return next_++;

@@ -32,13 +32,12 @@ Shows shows(const char* name, const Values& values) {
     for (const auto& value : values) all.values.push_back(static_cast<double>(value));
   return all;
 }
-// The first `size` of these numbers, each by its word, such as moves that were made.
-template <class Numbers, class Words>
-Shows shows_words(const char* name, const Numbers& numbers, std::size_t size, const Words& words) {
+// Words, such as moves that were made.
+inline Shows shows_words(const char* name, std::vector<std::string> words) {
   Shows all;
   all.name = name;
+  all.words = std::move(words);
   all.in_words = true;
-  for (std::size_t i = 0; i < size; ++i) all.words.emplace_back(words[numbers[i]]);
   return all;
 }
 using Shown = std::vector<Shows>;

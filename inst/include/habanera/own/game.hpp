@@ -63,6 +63,8 @@ std::string key_of(const Part&... part) {
 //   choose(player, view, moves, chance)   where it brings players: the move of one of them
 //   key(position)        a text, the same for positions from which the same can come with the same outcome (what lies
 //                        in the deck is told apart already): exact answers and best play go by it, else deal by deal
+//   told(position, move) the OwnMove that a move there stands for, where moves have amounts: {bet, 20}; else its number
+//                        is its place in move_names
 //   lies(position, place)   the Place where the card dealt as number `place` (from 0) lies now, where cards move on
 //   worth(outcome, seat) what the values of its outcomes are worth to a seat, for players who weigh moves; else the
 //                        win, where an outcome is a seat, or its money, where there is one such outcome for each seat

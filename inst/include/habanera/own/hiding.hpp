@@ -2,7 +2,9 @@
 
 #include <cstddef>
 #include <memory>
+#include <string>
 #include <utility>
+#include <vector>
 #include <vector>
 
 #include "habanera/chance/random.hpp"
@@ -14,6 +16,8 @@ namespace habanera {
 // deal, and the first (from 1) at which the seat was shown, or a player of the game did, something else there.
 struct HidingFound {
   std::size_t asked = 0, choice = 0, seat = 0;
+  // Of each choice what the seat saw, and what it saw and did before.
+  std::vector<std::string> sees, before;
   bool leaks() const { return choice > 0; }
 };
 
@@ -33,12 +37,20 @@ class HidingTest : public Player<typename Own<G>::View> {
         choices_(other.choices_) {}
 
   std::unique_ptr<Player<View>> copy() const override { return std::make_unique<HidingTest>(*this); }
-  void begins() override { sits_->begins(); }
+  void begins() override {
+    sits_->begins();
+    before_.clear();
+  }
 
   std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
     ++choices_;
     if (!found_.leaks()) test(view, moves);
-    return sits_->choose(view, moves, chance);
+    const std::size_t move = sits_->choose(view, moves, chance);
+    const std::string sees = std::to_string(view.seat() + 1) + ": " + view.text();
+    found_.sees.push_back(sees);
+    found_.before.push_back(before_);
+    before_ += sees + " > " + std::to_string(move) + "\n";
+    return move;
   }
 
  private:
@@ -72,6 +84,7 @@ class HidingTest : public Player<typename Own<G>::View> {
   std::uint64_t seed_;
   HidingFound& found_;
   std::size_t& choices_;
+  std::string before_;
 };
 
 }  // namespace habanera

@@ -60,6 +60,13 @@ class OwnView : public Sight<OwnView<G>> {
   const Position* position_;
 };
 
+// A game whose moves have amounts tells them.
+template <class G, class = void>
+inline constexpr bool tells_amounts = false;
+template <class G>
+inline constexpr bool tells_amounts<G, std::void_t<decltype(static_cast<OwnMove>(std::declval<const G&>().told(
+                                            std::declval<const typename G::Position&>(), std::size_t{})))>> = true;
+
 // A game of one's own as the protocol has games: it keeps the course of the game, from which come the log, what seats
 // have not seen, and deals that fit.
 template <class G>
@@ -73,6 +80,7 @@ class Own : public OneRound {
   struct Position {
     typename G::Position own{};
     Course course;
+    OwnMove last{};  // where moves have amounts
   };
   using View = OwnView<G>;
   static constexpr bool view_forgets = habanera::view_forgets<G>;
@@ -122,6 +130,7 @@ class Own : public OneRound {
   }
   Moves moves(const Position& position) const { return game_.moves(position.own); }
   void move(Position& position, std::size_t move) const {
+    if constexpr (tells_amounts<G>) position.last = game_.told(position.own, move);
     position.course.make(move);
     game_.move(position.own, move);
   }
@@ -169,7 +178,9 @@ class Own : public OneRound {
 
   // Cards that a seat has not seen, whoever moves: all are, but those in open piles and in its own.
   UnseenCards unseen(const Position& position, std::size_t seat) const { return unseen_by(position, seat); }
-  UnseenCards unseen(const View& view) const { return unseen_by(*view.position_, view.seat_); }
+  UnseenCards unseen(const View& view, bool sees_hands = false) const {
+    return unseen_by(*view.position_, sees_hands ? no_seat : view.seat_);
+  }
   // To who sees all that is dealt.
   UnseenCards unseen(const Position& position) const { return unseen_by(position, no_seat); }
   static constexpr bool hides_cards() {
@@ -178,14 +189,21 @@ class Own : public OneRound {
     return false;
   }
 
-  // The same moves on another deal, where they could be made there, and the seat would have seen the same.
-  std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck) const {
-    return redealt(seen, deck, [](const Position&, std::size_t, std::size_t) {});
+  // What a move is called there.
+  std::string move_text(const Position& position, std::size_t move) const {
+    if constexpr (tells_amounts<G>) return game_.told(position.own, move).text(G::move_names);
+    return OwnMove{move}.text(G::move_names);
   }
-  // `made(position, seat, move)` is called before each move there.
+  std::string move_text(const View& view, std::size_t move) const { return move_text(*view.position_, move); }
+
+  // The card that stands for all that are alike to it.
+  Card stands_for(Card card) const { return stands_for_[card]; }
+
+  // The same moves on another deal, where they could be made there, and the seat would have seen the same; or, of who
+  // sees the hands of all, with the hands as they are. `made(position, seat, move)` is called before each move there.
   template <class Made>
-  std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck, Made&& made) const {
-    std::optional<Position> again = replayed(seen, deck, made);
+  std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck, bool sees_hands, Made&& made) const {
+    std::optional<Position> again = replayed(seen, deck, sees_hands, made);
     if (!again) return again;
     const NextStep now = next(*again);
     const bool fits = now.what == NextStep::decide && now.seat == seen.seat_ &&
@@ -193,9 +211,12 @@ class Own : public OneRound {
     if (!fits) again.reset();
     return again;
   }
+  std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck) const {
+    return redealt(seen, deck, false, [](const Position&, std::size_t, std::size_t) {});
+  }
   // The same whatever the seat would have seen.
   std::optional<Position> replayed(const View& seen, const std::vector<Card>& deck) const {
-    return replayed(seen, deck, [](const Position&, std::size_t, std::size_t) {});
+    return replayed(seen, deck, false, [](const Position&, std::size_t, std::size_t) {});
   }
 
   // Of what a seat has seen: the same for positions that are one to it.
@@ -246,11 +267,20 @@ class Own : public OneRound {
     if (next.what == NextStep::deal)
       happened(1, TableEvent{next.seat, static_cast<int>(next.place), &deck[course.dealt.size() - 1], 1});
     else if (next.what == NextStep::decide && course.whole)
-      happened(1, TableEvent{next.seat, first_move + course.moves[course.moves.size() - 1]});
+      happened(1, move_event(next.seat, position));
   }
   TableEvent ending(const Outcome&) const { return {no_seat, ends}; }
 
  private:
+  static TableEvent move_event(std::size_t seat, const Position& position) {
+    const Course& course = position.course;
+    TableEvent event{seat, first_move + course.moves[course.moves.size() - 1]};
+    if constexpr (tells_amounts<G>) {
+      event.action = first_move + static_cast<int>(position.last.what);
+      event.value = position.last.amount.value_or(0);
+    }
+    return event;
+  }
   static std::string move_name(std::size_t move) {
     if constexpr (G::move_names.size() > 0) return G::move_names[move];
     else return std::to_string(move);
@@ -331,7 +361,8 @@ class Own : public OneRound {
   }
 
   template <class Made>
-  std::optional<Position> replayed(const View& seen, const std::vector<Card>& deck, Made&& made) const {
+  std::optional<Position> replayed(const View& seen, const std::vector<Card>& deck, bool sees_hands,
+                                   Made&& made) const {
     std::optional<Position> again{std::in_place};
     const Course& wanted = seen.position_->course;
     const Course& course = again->course;
@@ -340,7 +371,7 @@ class Own : public OneRound {
       const std::size_t dealt = course.dealt.size(), at = course.moves.size();
       if (now.what == NextStep::deal && dealt < wanted.dealt.size() &&
           zone_of_pile(now.place, now.seat) == wanted.dealt[dealt].zone) {
-        const bool known = has_seen(seen.seat_, *seen.position_, dealt);
+        const bool known = sees_hands || has_seen(seen.seat_, *seen.position_, dealt);
         give(*again, now, known ? wanted.dealt[dealt].card : deck[dealt]);
       } else if (now.what == NextStep::decide && at < wanted.moves.size() && moves(*again).has(wanted.moves[at])) {
         made(*again, now.seat, wanted.moves[at]);

@@ -2,6 +2,7 @@
 
 #include <cstddef>
 #include <cstdint>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -67,6 +68,17 @@ struct OwnPile {
 constexpr OwnPile pile_hidden(const char* name) { return {OwnPile::hidden, name}; }
 constexpr OwnPile pile_open(const char* name) { return {OwnPile::open, name}; }
 constexpr OwnPile pile_own(const char* name) { return {OwnPile::own, name}; }
+
+// A move as it is told: which of move_names, and an amount, where it has one.
+struct OwnMove {
+  std::size_t what;
+  std::optional<std::int64_t> amount{};
+  template <class Names>
+  std::string text(const Names& names) const {
+    std::string all = what < names.size() ? std::string(names[what]) : std::to_string(what + 1);
+    return amount ? all + " " + std::to_string(*amount) : all;
+  }
+};
 
 // A player that the game brings.
 struct OwnPlayer {

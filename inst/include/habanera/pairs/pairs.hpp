@@ -125,7 +125,8 @@ class Pairs : public OneRound {
   View view(const Position& position, std::size_t) const { return View(position); }
   // Nothing in a position is hidden from a seat, so that it is the same on any deal.
   std::optional<Position> redealt(const View& view, const std::vector<Card>&) const { return *view.table_; }
-  UnseenCards unseen(const View& view) const { return unseen(*view.table_); }
+  UnseenCards unseen(const View& view, bool = false) const { return unseen(*view.table_); }
+  Card stands_for(Card card) const { return card; }
   std::string key(const View& view) const { return key(*view.table_, unseen(view)); }
 
   Outcome outcome(const Position& position) const {

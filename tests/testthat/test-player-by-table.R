@@ -1,0 +1,88 @@
+sly <- function() data.frame(sees = rep(c("card: 1; made:", "card: 2; made:"), each = 2), move = c("check", "bet 1"),
+                             chance = c(2 / 3, 1 / 3, 1, 0))
+
+test_that("a table is read from a frame, a file and a text, and is the same each time", {
+  player <- player_by_table(sly(), "sly: 1, (2)")
+  expect_s3_class(player, "habanera_player")
+  expect_equal(as.data.frame(player), sly())
+  expect_output(print(player), "sly: 1, (2), by a table of 4 chances", fixed = TRUE)
+  file <- withr::local_tempfile(fileext = ".csv")
+  # With an index column, as spreadsheets leave it, and a note.
+  write.csv(cbind(sly(), note = "mine"), file)
+  expect_equal(as.data.frame(player_by_table(file)), sly())
+  expect_equal(player_by_table(file)$label, basename(file))
+  again <- player_from_text(as.character(player), NULL)
+  expect_identical(again$rows$chance, player$rows$chance)
+  expect_equal(again$label, "sly: 1, (2)")
+  # In the shell a file is named.
+  full <- as.data.frame(equilibrium(lanterns(), gap = 0.01))
+  write.csv(full, file, row.names = FALSE)
+  game <- lanterns(players = c(file, "random"))
+  expect_equal(game$rules$players[[1]]$rows$move, full$move)
+  result <- withr::local_tempfile(fileext = ".csv")
+  write_result(equilibrium(lanterns(), gap = 0.01), result)
+  expect_equal(as.data.frame(player_by_table(read_result(result)))$chance, full$chance, tolerance = 1e-15)
+})
+
+test_that("what is no table of chances is refused with its row", {
+  spoilt <- function(column, row, value) {
+    table <- sly()
+    table[[column]][row] <- value
+    player_by_table(table)
+  }
+  expect_refusals(list(
+    list(quote(player_by_table(3)), "input", "`table` must be a data frame"),
+    list(quote(player_by_table(sly()[-2])), "input", "`move` lacks"),
+    list(quote(player_by_table(sly()[0, ])), "input", "there is no row"),
+    list(quote(spoilt("chance", 3, 0.9)), "input", "come to 0.9"),
+    list(quote(spoilt("chance", 1, -1)), "input", "Row 1 of the table of chances: `chance` must be a number from 0 to 1, not -1"),
+    list(quote(spoilt("chance", 2, NA)), "input", "Row 2"),
+    list(quote(spoilt("chance", 2, "often")), "input", "Row 2"),
+    list(quote(spoilt("move", 2, "check")), "input", "\"check\" is there twice for \"card: 1; made:\""),
+    list(quote(player_by_table(cbind(sly(), seat = 0))), "input", "`seat` must be a whole number from 1, not 0"),
+    list(quote(player_by_table("nowhere.csv")), "file", "nowhere.csv"),
+    list(quote(lanterns(players = spoilt("move", 1, "chekc"))), "rules", "did you mean \"check\""),
+    list(quote(simulate(lanterns(players = player_by_table(sly())), 100, seed = 1)), "function", "has no row for"),
+    list(quote(game_pairs(players = player_by_table(sly()))), "input", "`players` must be"),
+    list(quote(player_peeking("dealer")), "input", "`sees` must be"),
+    list(quote(player_peeking(how_often = 2)), "input", "`how_often` must be a number"),
+    list(quote(lanterns(players = player_lookahead(5, "tmid"))), "input", "not \"tmid\""),
+    list(quote(game_pairs(players = player_lookahead(5, player_by_table(sly())))), "input", "not \"table\"")
+  ))
+})
+
+test_that("moves have amounts in views, tables and logs", {
+  game <- lanterns(4, bet = 5, bets = 3)
+  seen <- list()
+  player <- player_with(function(view, moves) {
+    seen[[length(seen) + 1]] <<- list(view = view, moves = moves)
+    moves[length(moves)]
+  }, "the boldest")
+  trace <- replay(change_rules(game, players = player), seed = 1)
+  expect_equal(seen[[1]]$moves, c("check", "bet 5", "bet 10", "bet 15"))
+  expect_equal(seen[[2]]$view$made, "bet 15")
+  expect_equal(seen[[2]]$moves, c("fold", "call"))
+  expect_output(print(trace), "seat 1 chooses bet 15")
+  expect_equal(attr(trace, "outcome")$shown, "yes")
+  expect_equal(abs(attr(trace, "outcome")$net_1), 16)
+})
+
+test_that("a player of a game in R finds nothing to read but its view", {
+  frames <- NULL
+  peeks <- player_with(function(view, moves) {
+    frames <<- ls(parent.frame(), all.names = TRUE)
+    moves[1]
+  }, "peeks")
+  game <- game_custom(
+    "hides", deck_numbered(4),
+    function(table, rules, players) {
+      card <- table$move("stock", "away")
+      said <- table$ask(1, list(nothing = 0), c("low", "high"))
+      list(right = (card > 2) == (said == "high"))
+    },
+    outcomes = list(right = outcome_flag("the guess is right")), piles = c(stock = "hidden", away = "hidden"),
+    players = peeks
+  )
+  trials(game, 1, 1)
+  expect_setequal(frames, c("f", "view", "moves"))
+})
