@@ -73,8 +73,8 @@ as.data.frame.habanera_best_play <- function(x, row.names = NULL, optional = FAL
 #' @export
 tell.habanera_best_play <- function(x, ...) {
   cat_wrapped("<best play> ", x$game)
-  cat_wrapped(sprintf("Seat %s: %s, exactly%s; %s told apart.", format_count(x$seat), x$words,
-                      if (length(x$gain)) sprintf(" (%s more than who sits there now)", format_number(x$gain, 4)) else "",
+  gain <- if (length(x$gain)) sprintf(" (%s more than who sits there now)", format_number(x$gain, 4)) else ""
+  cat_wrapped(sprintf("Seat %s: %s, exactly%s; %s told apart.", format_count(x$seat), x$words, gain,
                       count_of(x$positions, if (is.null(x$rows)) "position" else "view")))
   if (!is.null(x$rows)) tell_moves(x$rows, 30)
   invisible(x)

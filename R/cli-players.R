@@ -24,12 +24,37 @@ run_round_robin <- function(options, arguments) {
 best_command <- function() {
   new_command(
     "best", "What best play of a seat is worth, the other seats being as they are.", "best GAME [OPTIONS]",
-    c(game_options(), list(cli_option("seat", "The seat that plays best [1]", "N", "1")), common_options()),
+    c(game_options(), list(
+      cli_option("seat", "The seat that plays best [1]", "N", "1"),
+      cli_option("against", "Who plays in the other seats, separated by commas; a CSV file is a table", "PLAYERS")
+    ), common_options()),
     game_examples("best"),
     function(options, arguments) {
       game <- shell_game(options, arguments, best_command())
-      found <- best_play(game, option_number(options, "seat"))
-      write_found(found, options, table = as.data.frame(found[c("seat", "worth", "positions")]))
+      against <- if (!is.null(options$against)) trimws(split_outside(paste(options$against, collapse = ","), ","))
+      found <- best_play(game, option_number(options, "seat"), as.list(against))
+      write_found(found, options, table = if (is.null(found$rows)) {
+        as.data.frame(found[c("seat", "worth", "positions")])
+      } else {
+        as.data.frame(found)
+      })
+    }
+  )
+}
+
+equilibrium_command <- function() {
+  new_command(
+    "equilibrium", "Sound play of two seats that hide their cards, and how far from it at most.",
+    "equilibrium GAME [OPTIONS]",
+    c(game_options(), list(
+      cli_option("gap", "What best answers may gain together [0.001]", "X", "0.001"),
+      cli_option("seconds", "When to stop, whatever the gap is by then [60]", "X", "60")
+    ), common_options()),
+    "habanera equilibrium lanterns.cpp --deck 'numbered 3' --out sound.csv",
+    function(options, arguments) {
+      game <- shell_game(options, arguments, equilibrium_command())
+      found <- equilibrium(game, option_number(options, "gap"), option_number(options, "seconds"))
+      write_found(found, options, table = as.data.frame(found))
     }
   )
 }

@@ -17,9 +17,10 @@
 #'
 #' @param file The file, `.cpp`.
 #' @param ... Rules by name, as the file states them; `deck`, the cards; and `players`: one for all seats or a list
-#'   with one for each, of [player_random()], [player_with()] a function of `view` (a list of what `shown()` gives) and
-#'   `moves` (their names, or numbers), [player_lookahead()], [player_solved()], [player_person()], or the name of a
-#'   player that the file brings.
+#'   with one for each, of [player_random()], [player_with()] a function of `view` (a list of what the seat's view
+#'   shows) and `moves` (their names, with amounts, or numbers), [player_lookahead()], [player_peeking()],
+#'   [player_solved()], [player_by_table()], [player_mixture()] of these, [player_person()], or the name of a player
+#'   that the file brings.
 #' @param rules,shuffle,seat_names,record As in [game_war()].
 #' @return A game: an experiment for [simulate()], [exact()], [trials()], [replay()], [compare()], [vary_rules()],
 #'   [best_play()], [round_robin()], [check_game()] and the rest.
@@ -29,7 +30,8 @@
 #'   of it, and for what goes wrong in the game, with the trial, the step and how to play it again;
 #'   `habanera_error_endless` for a game that does not end in 200,000 steps; `habanera_error_rules` for rules that the
 #'   file refuses.
-#' @seealso [game_custom()] for a game as an R function; [check_game()].
+#' @seealso [game_custom()] for a game as an R function; [check_game()]; [hidden_cards] for seats that hide cards from
+#'   each other.
 #' @examples
 #' \donttest{
 #' lift <- game_cpp(system.file("examples", "lift.cpp", package = "habanera"),
@@ -43,6 +45,37 @@ game_cpp <- function(file, ..., rules = NULL, shuffle = NULL, seat_names = NULL,
   call <- rlang::current_env()
   make_game(kind_in_cpp(file, call), rlang::list2(...), rules, game_settings(shuffle, NULL, seat_names, record), call)
 }
+
+#' Seats that hide their cards: what belongs where
+#'
+#' For who writes a game in C++ in which seats hide cards from each other, as in the example `lanterns.cpp`.
+#'
+#' * **`Position`** holds all that is the case, everybody's cards too. No player ever gets it.
+#' * **`View`**, a `Sight<View>`, holds what one seat sees, and is all that a player is handed: its own cards, what lies
+#'   open, and what was done. `view(position, seat)` makes it. It can hold no way back to the position: a file whose
+#'   view is one, or leads to one, does not compile. Its `shown()` tells all that is in it, thing by thing, by
+#'   `shows("card", card)` of numbers and `shows_words("made", made)` of words; equality, hash and text are made of
+#'   that. R's players get the same as a list.
+#' * **What a seat remembers is part of its view.** Best play is found by what is seen, so that two moments which look
+#'   alike must have the same past: hold the moves that were made. A game whose view is less says
+#'   `static constexpr bool view_forgets = true`; [best_play()] and [equilibrium()] then refuse it where it matters.
+#' * **Piles** say who sees the cards on them: `pile_hidden()`, `pile_open()`, `pile_own()` (a pile for each seat). From
+#'   them come the cards that a seat has not seen, which [player_lookahead()] deals anew.
+#' * **Amounts.** Moves are numbers below 64. Where they have amounts, `told(position, move)` gives the `OwnMove` that a
+#'   number stands for there, such as `{bet, 20}`: which of `move_names`, and how much. Views, tables, logs and R's
+#'   players have both: "bet 20".
+#' * **`likeness(card)`** is the same for cards that no rule tells apart: they are one row of every table.
+#' * **`worth(outcome, seat)`** says what an outcome is worth to a seat; without it the win, or money.
+#'
+#' [check_game()] deals the unseen cards anew at every choice and looks whether the seat is shown, or a player of the
+#' file does, something else; and whether views tell what was seen and done before. [player_with()] functions are called
+#' apart from the game's own frames.
+#'
+#' Evidence: a player who looks ahead weighs the deals by what the others did, where it is told how they play
+#' (`playing =`); [best_play()] does so by the players `against =` whom it answers. Neither reads who really sits there.
+#' @seealso [game_cpp()], [equilibrium()], [best_play()], [player_by_table()].
+#' @name hidden_cards
+NULL
 
 # The kind that a file states. What is compiled is looked up where it is needed: a kind may come from another process.
 kind_in_cpp <- function(file, call) {
@@ -211,8 +244,8 @@ cpp_best_answer <- function(game, seat, part, stated, call) {
   players <- seated_players(game$rules$players, game_seats(game))
   unknown <- Filter(Negate(has_chances), players[-seat])
   if (length(unknown)) {
-    refuse(sprintf(paste("Best play is found against players whose chances are known (random, a table, a mixture, or one",
-                         "of the file), not %s."), quoted(format(unknown[[1]]))), "rules", call)
+    refuse(sprintf(paste("Best play is found against players whose chances are known (random, a table, a mixture, or",
+                         "one of the file), not %s."), quoted(format(unknown[[1]]))), "rules", call)
   }
   open <- opened_seats(game, seat)
   found <- part("best_answer")(open, seat)

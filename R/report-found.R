@@ -65,6 +65,8 @@ found_page <- function(x, title, code = NULL) {
 }
 
 found_table <- function(x) {
+  moves <- inherits(x, c("habanera_equilibrium", "habanera_best_play")) && !is.null(x[["rows"]])
+  if (moves) return(report_table(chances_by_move(x[["rows"]]), "The chance of each move, by what is seen.", "sees"))
   table <- tidy(x)
   text <- names(table)[!vapply(table, is.numeric, NA)]
   table[] <- lapply(table, function(column) {

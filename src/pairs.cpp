@@ -25,8 +25,9 @@ struct TableView {
       when[at] = static_cast<int>(view.when(place));
       lies[at] = view.lies(place);
     }
+    const int first = view.second_card() ? static_cast<int>(view.first()) + 1 : NA_INTEGER;
     return Rcpp::List::create(Rcpp::Named("seen") = seen, Rcpp::Named("when") = when, Rcpp::Named("lies") = lies,
-                              Rcpp::Named("first") = view.second_card() ? static_cast<int>(view.first()) + 1 : NA_INTEGER,
+                              Rcpp::Named("first") = first,
                               Rcpp::Named("seat") = static_cast<int>(view.seat()) + 1,
                               Rcpp::Named("pairs") = Rcpp::IntegerVector(view.won().begin(), view.won().end()));
   }

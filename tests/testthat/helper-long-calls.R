@@ -22,6 +22,7 @@ long_calls <- function() {
     diagnose = for (i in 1:1000) diagnose(naive_audit()),
     draws_needed = for (i in 1:1e5) draws_needed(deck_standard(), 5, off_by = 0.001),
     edge_table = edge_table(counting, counting2 = counting, game_baccarat()),
+    equilibrium = equilibrium(lanterns_60, gap = 1e-9, seconds = 100),
     exact = exact(draws(deck_standard(packs = 8), 9, kind = category()), method = "walk"),
     find_deviations = for (i in 1:50) find_deviations(game_blackjack(), level_one, seed = 1),
     hand_category = for (i in 1:50) hand_category(rep("AS KS QS JS 10S", 1e5)),
@@ -44,14 +45,16 @@ long_calls <- function() {
     vary_edges = vary_rules(game_blackjack(), packs = 1:8, natural_pays = seq(1, 1.5, 0.01), of = "edge")
   )
   long <- c(long, list(report = quote(for (i in 1:1000) report(naive_audit(), tempfile(fileext = ".html")))))
-  lapply(long, function(call) do.call(substitute, list(call, list(counting = counting, level_one = level_one))))
+  made <- list(counting = counting, level_one = level_one, lanterns_60 = lanterns(60, bets = 20))
+  lapply(long, function(call) do.call(substitute, list(call, made)))
 }
 
 # What each command runs; it ends as that does.
 functions_of_commands <- c(
   demo = "report", deck = "deck_from", draws = "simulate", until = "simulate", payout = "simulate", games = "games",
   play = "simulate", replay = "replay", vary = "vary_rules", compare = "compare", impact = "card_impact",
-  `round-robin` = "round_robin", best = "best_play", edge = "house_edge", edges = "edge_table",
+  `round-robin` = "round_robin", best = "best_play", equilibrium = "equilibrium", edge = "house_edge",
+  edges = "edge_table",
   strategy = "best_strategy",
   advise = "advise", mistakes = "mistakes", `rule-effects` = "rule_effects", dealer = "dealer_totals",
   removal = "removal_effects", counting = "counting_system", `bets-follow` = "bets_follow", bankroll = "bankroll",
@@ -79,8 +82,10 @@ quick_exports <- strsplit("
   game_pairs game_video_poker game_war games hand_place hand_rules hand_strength install_command keep_groups
   keep_rules keep_run keep_suit keep_where known_slips money_distribution outcome_choice outcome_flag
   outcome_money outcome_seat outcome_whole payout piles_at player_as_dealer player_basic player_careful
-  player_counting player_errs player_flat player_forgetful player_full_memory player_insures player_lookahead
-  player_mixture player_never_busts player_person player_random player_regular player_solved player_stands_on
+  player_by_table player_counting player_errs player_flat player_forgetful player_full_memory player_insures
+  player_lookahead
+  player_mixture player_never_busts player_peeking player_person player_random player_regular player_solved
+  player_stands_on
   player_with positions procedure provenance read_result redraw_if reprice restore_period rounds_to_show
   rule_choice rule_flag rule_fraction rule_whole rules set_attributes shoe_edge show_working shuffle
   shuffle_coin_sort shuffle_cut shuffle_faro shuffle_modulo shuffle_naive_swap shuffle_none shuffle_one_cycle

@@ -132,7 +132,8 @@ class OwnPlayers {
         return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i);
     if (name == "nobody") return nullptr;
     if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
-    if (name == "table") return std::make_shared<habanera::ChanceTablePlayer<Game>>(Game(rules_), to_chance_table(spec));
+    if (name == "table")
+      return std::make_shared<habanera::ChanceTablePlayer<Game>>(Game(rules_), to_chance_table(spec));
     if (name == "mixture") return mixture(spec, seat);
     if (name == "with") return function_player<View>(spec["f"], ToView{std::make_shared<const Game>(rules_)});
     if constexpr (Game::can_be_weighed()) {

@@ -102,9 +102,8 @@ class LookaheadPlayer : public Player<typename Game::View> {
           unseen.any_order(game_.cards_used(), [&](std::uint64_t size) { return chance.below(size); });
       const std::uint64_t course = chance.below(std::uint64_t{1} << 32);
       const auto deal = fitting_deal(game_, view, deck, known, sees_hands);
-      if (!deal) continue;
+      if (!deal || deal->weight == 0) continue;
       ++found;
-      if (deal->weight == 0) continue;
       weights += deal->weight;
       for (std::size_t i = 0; i < worth.size(); ++i)
         worth[i] += deal->weight * played_out(deal->position, moves.at(i), deck, gone, course);

@@ -168,8 +168,8 @@ class GameRunner : public TrialRunner {
     return false;
   }
 
-  // One function for a whole trial, from its first word to what is recorded: of a short game calls would cost as much as
-  // what they do.
+  // One function for a whole trial, from its first word to what is recorded: of a short game calls would cost as much
+  // as what they do.
   [[gnu::flatten]] const Entries& play_late(std::uint64_t seed, std::uint64_t trial) {
     late_->begin(seed, trial);
     return told(trial, [&](auto&& ended) {
