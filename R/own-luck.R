@@ -4,7 +4,8 @@
 # `changed(number, cards)` is handed the cards of each shuffle, counted from 1, and gives them back as they are to lie.
 drawn_luck <- function(changed = function(number, cards) cards) {
   shuffles <- 0
-  list(walks = FALSE, below = function(n) sample.int(n, 1), shuffled = function(cards) {
+  list(walks = FALSE, below = function(n) sample.int(n, 1),
+       weighed = function(weights) sample.int(length(weights), 1, prob = weights), shuffled = function(cards) {
     shuffles <<- shuffles + 1
     changed(shuffles, cards[sample.int(length(cards))])
   })

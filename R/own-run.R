@@ -38,10 +38,14 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   players <- seated_players(game$rules$players, setting$seats)
   # Whose function is being asked, if it fails.
   asked <- 0
+  tables <- lapply(seq_along(players), function(seat) {
+    if (players[[seat]]$name == "table") chances_by_table(players[[seat]], seat)
+  })
   functions <- lapply(players, function(player) if (player$name == "person") asked_in_r(player) else player$f)
   usual <- function(seat, view, moves) {
     if (length(moves) == 1) return(1)
     f <- functions[[seat]]
+    if (!is.null(tables[[seat]])) return(luck$weighed(tables[[seat]](view, moves)))
     if (is.null(f)) return(luck$below(length(moves)))
     asked <<- seat
     answer <- asked_apart(f, view, moves)

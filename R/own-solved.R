@@ -2,9 +2,10 @@
 # are made from the last to the first, each by all that the seat was shown and did before it.
 
 custom_solved <- function(game, seat, call) {
-  beside <- seated_players(game$rules$players, game_seats(game))[-seat]
-  if (!all(vapply(beside, function(player) player$name == "random", NA))) {
-    refuse("The other seats of a game in R must play at random (player_random()) to be gone through.", "rules", call)
+  players <- seated_players(game$rules$players, game_seats(game))
+  if (!all(vapply(players[-seat], function(player) player$name %in% c("random", "table"), NA))) {
+    refuse(paste("The other seats of a game in R must play at random (player_random()), or by player_by_table(), to be",
+                 "gone through."), "rules", call)
   }
   tells <- tells_worth_to_all(vapply(able(game, "in_r")$outcomes, `[[`, "", "type"), game_seats(game))
   if (!tells && is.null(able(game, "in_r")$worth)) {
@@ -12,7 +13,7 @@ custom_solved <- function(game, seat, call) {
            "rules", call)
   }
   if (!is_uniform(game$shuffle)) refuse("Courses are walked from a uniform shuffle.", "work", call)
-  game <- change_game(game, list(players = player_random()), call)
+  game <- change_game(game, list(players = replace(players, seat, list(player_random()))), call)
   refuse_courses(game, most_paths, call)
   courses <- open_courses(game, seat, call)
   worth <- best_worth(courses, seq_along(courses$worth), 1)

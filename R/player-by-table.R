@@ -8,7 +8,8 @@
 #'   name, or number), `chance` (from 0 to 1; those of one `sees` come to 1, and moves left out have none), and, where
 #'   seats play by rows of their own, `seat` (from 1). Other columns are passed over.
 #' @param name What it is called in prints and results; `NULL`: the file's name, or "table".
-#' @return A player for [game_cpp()]. `as.data.frame()`: `seat` (if there is one), `sees`, `move`, `chance`.
+#' @return A player for [game_cpp()] and [game_custom()], whose views are then told as text in the same way.
+#'   `as.data.frame()`: `seat` (if there is one), `sees`, `move`, `chance`.
 #' @section Errors: `habanera_error_input` for columns that lack, chances that are none or do not come to 1, and a move
 #'   that is there twice, with the row; `habanera_error_rules` for a move that the game does not have;
 #'   `habanera_error_function` where the seat sees what no row tells of, with the trial.
@@ -114,7 +115,7 @@ table_from_text <- function(rows, name = "table") {
     refuse("A table of chances as text is what as.character() of player_by_table() gives.", call = NULL)
   }
   table <- rlang::set_names(as.data.frame(do.call(rbind, parts)), c("seat", "sees", "move", "chance"))
-  if (all(!nzchar(table$seat))) table$seat <- NULL
+  if (all(!nzchar(table[["seat"]]))) table[["seat"]] <- NULL
   new_chance_table(checked_chances(table, NULL), utils::URLdecode(as.character(name)))
 }
 

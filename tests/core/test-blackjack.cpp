@@ -170,3 +170,34 @@ TEST_CASE("a shoe that runs out in the middle of a round is told with its trial"
                   }()),
                   StockRanOut);
 }
+
+TEST_CASE("who errs or insures tells the chances that its luck comes to") {
+  const BlackjackRules rules = house(1, 52);
+  const Blackjack game(rules);
+  const RandomPlayer<Blackjack::View> random;
+  const InsuringPlayer insures(random);
+  const ErringPlayer errs(random, 0.2), errs_insuring(insures, 0.3);
+  Blackjack::Position now = game.start(0);
+  std::size_t asked = 0;
+  // An ace up, so that insurance comes; then a hand of 5 and 6.
+  const std::vector<Card> deck{4, 0, 5, 7, 3, 2, 1, 6, 8};
+  for (std::size_t place = 0; game.next(now).what != NextStep::over && asked < 4;) {
+    const NextStep next = game.next(now);
+    if (next.what == NextStep::deal) game.give(now, next, deck[place++]);
+    else if (next.what == NextStep::lay_down) game.laid(now, next, place++);
+    else if (next.what == NextStep::look) game.looked(now, next, false);
+    else if (next.what == NextStep::turn) game.give(now, next, deck[next.place]);
+    if (next.what != NextStep::decide) continue;
+    const Moves moves = game.moves(now);
+    const Blackjack::View view = game.view(now, 0);
+    for (const BlackjackPlayer* player :
+         std::initializer_list<const BlackjackPlayer*>{&random, &insures, &errs, &errs_insuring}) {
+      const auto told = player->chances(view, moves, {}), walked = walked_chances(*player, view, moves);
+      REQUIRE(told.size() == walked.size());
+      for (std::size_t i = 0; i < told.size(); ++i) CHECK(told[i] == doctest::Approx(walked[i]).epsilon(1e-12));
+    }
+    ++asked;
+    game.move(now, moves.first());
+  }
+  CHECK(asked > 1);
+}

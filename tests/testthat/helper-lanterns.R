@@ -54,7 +54,7 @@ lantern_value <- function(cards, ante, bet, chance) {
 }
 
 # A random table for both seats, and the chance that it tells.
-random_table <- function(cards, bet) {
+lantern_table <- function(cards, bet) {
   told <- expand.grid(seat = 1:2, card = seq_len(cards), late = c(FALSE, TRUE))
   rows <- do.call(rbind, lapply(seq_len(nrow(told)), function(i) {
     at <- told[i, ]

@@ -29,7 +29,7 @@ values <- c("habanera_bet_plan", "habanera_bet_ramp", "habanera_count_system", "
             "habanera_draws_program", "habanera_draws_with", "habanera_game", "habanera_hand_rules", "habanera_keep",
             "habanera_outcome", "habanera_piles", "habanera_player", "habanera_positions", "habanera_procedure",
             "habanera_question", "habanera_rules", "habanera_sampling", "habanera_shuffles_program",
-            "habanera_shuffles_recorded", "habanera_strategy", "habanera_until")
+            "habanera_shuffles_recorded", "habanera_strategy", "habanera_until", "habanera_chance_table")
 
 # Results that are a few numbers or a text, or rows whose words say more than a line through them: no figure.
 without_figure <- sprintf("habanera_%s", c(
@@ -93,7 +93,7 @@ test_that("every result prints by format(), is told in words, and is a table, a 
     file <- withr::local_tempfile(fileext = ".json")
     write_result(x, file)
     again <- suppressWarnings(read_result(file))
-    expect_equal(nrow(as.data.frame(again)), nrow(if (is.data.frame(x) || is_result(x)) as.data.frame(x) else table),
+    expect_equal(nrow(as.data.frame(again)), nrow(if (is.data.frame(x) || is_result(x)) as.data.frame(x) else kept_rows(x)),
                  info = name)
     if (is_result(x)) expect_equal(nrow(glance(x)), 1)
   }

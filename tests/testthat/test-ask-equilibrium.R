@@ -55,7 +55,7 @@ test_that("best play against random tables is that of trying every plan in plain
     cards <- sample(3:4, 1)
     ante <- sample(3, 1)
     bet <- sample(3, 1)
-    table <- random_table(cards, bet)
+    table <- lantern_table(cards, bet)
     game <- lanterns(cards, ante = ante, bet = bet)
     by_table <- change_rules(game, players = player_by_table(table$rows))
     law <- exact(by_table)
@@ -125,4 +125,47 @@ test_that("who knows how others play weighs what they did; who peeks has more", 
   # Never to peek is to look ahead, but for the luck that asks whether.
   expect_equal(net(player_peeking(how_often = 0, samples = 40), "random", 10000)$estimate, looks$estimate,
                tolerance = 5 * 2 * looks$std.error / abs(looks$estimate))
+})
+
+# Lanterns as an R function, by the same views.
+lanterns_in_r <- function(cards, ante, bet) {
+  game_custom(
+    "lanterns_in_r", deck_numbered(cards),
+    function(table, rules, players) {
+      card <- c(table$move("stock", "hand_1"), table$move("stock", "hand_2"))
+      bet_move <- paste("bet", rules$bet)
+      made <- character()
+      repeat {
+        seat <- 1 + length(made) %% 2
+        open <- if (identical(made[length(made)], bet_move)) c("fold", "call") else c("check", bet_move)
+        made <- c(made, table$ask(seat, list(card = card[seat], made = made), open))
+        last <- made[length(made)]
+        if (last %in% c("fold", "call") || identical(made, c("check", "check"))) break
+      }
+      pot <- rules$ante + if (last == "call") rules$bet else 0
+      first <- if (last == "fold") length(made) == 3 else card[1] < card[2]
+      list(net_1 = if (first) -pot else pot, net_2 = if (first) pot else -pot)
+    },
+    outcomes = list(net_1 = outcome_money("seat 1", coin = 1), net_2 = outcome_money("seat 2", coin = 1)),
+    piles = c(stock = "hidden", hand = "own"), seats = 2,
+    rules = list(rule_whole("ante", ante, 1, 9, "the ante"), rule_whole("bet", bet, 1, 9, "the bet"))
+  )
+}
+
+test_that("a game in R is answered by what is seen, too, and plays by the same tables", {
+  withr::local_seed(3)
+  table <- lantern_table(3, 2)
+  player <- player_by_table(table$rows)
+  in_r <- lanterns_in_r(3, 1, 2)
+  in_cpp <- lanterns(3, ante = 1, bet = 2)
+  for (seat in 1:2) {
+    expect_equal(best_play(in_r, seat, against = player)$worth, best_play(in_cpp, seat, against = player)$worth,
+                 tolerance = 1e-12)
+  }
+  law <- exact(change_rules(in_r, players = player))
+  expect_equal(sum(law$outcomes$net_1 * law$probability), lantern_value(3, 1, 2, table$chance), tolerance = 1e-12)
+  played <- tidy(simulate(change_rules(in_r, players = player), 4000, seed = 1))
+  expect_lt(abs(played$estimate[1] - lantern_value(3, 1, 2, table$chance)), standard_errors * played$std.error[1])
+  expect_error(simulate(change_rules(in_r, bet = 3, players = player), 50, seed = 1), "a move that is not open",
+               class = "habanera_error_function")
 })

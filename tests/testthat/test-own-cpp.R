@@ -229,3 +229,37 @@ test_that("a library that was damaged, changed or half written is not loaded", {
   writeLines(folder, known)
   expect_null(sound_folder(known))
 })
+
+test_that("a player that wants to peek does not compile, and a view that forgets is told", {
+  games_in_cpp()
+  code <- readLines(system.file("examples", "lanterns.cpp", package = "habanera"))
+  compiled <- function(pattern, by) {
+    file <- withr::local_tempfile(fileext = ".cpp", lines = sub(pattern, by, code, fixed = TRUE))
+    expect_false(identical(readLines(file), code))
+    suppressMessages(game_cpp(file))
+  }
+  # The position itself as a view; a player that asks for one, and one that looks for a way there.
+  expect_error(compiled("  View view(const Position& now, std::size_t seat) const {",
+                        "  Position view(const Position& now, std::size_t) const { return now; }\n  View other(const Position& now, std::size_t seat) const {"),
+               "needs `View view", class = "habanera_error_function")
+  expect_error(compiled("std::size_t choose(std::size_t, const View& seen, Moves",
+                        "std::size_t choose(std::size_t, const Position& seen, Moves"),
+               "does not compile", class = "habanera_error_function")
+  expect_error(compiled("const bool high = seen.card == highest_;",
+                        "const bool high = seen.position_->own.card[1] == highest_;"),
+               "position_", class = "habanera_error_function")
+})
+
+test_that("a check finds a view that does not tell what was done before", {
+  duel <- change_rules(games_in_cpp()$duel, held = 3)
+  # Duel says itself that it forgets, so that it is not asked; lanterns is asked, and tells all.
+  tests <- function(game) as.data.frame(check_game(game, nsim = 30))$test
+  expect_false("a view tells what its seat saw and did before" %in% tests(duel))
+  expect_true("a view tells what its seat saw and did before" %in% tests(lanterns()))
+  sees <- list(list(sees = "1: card: 1", before = ""), list(sees = "1: card: 1", before = "1: card: 2 > 0\n"))
+  hiding <- function(rules, deck, seed, trial) sees[[trial]]
+  expect_equal(cpp_forgotten(lanterns(), hiding, 2, 1), list(trial = 2L, sees = "1: card: 1"))
+  expect_equal(cpp_forgotten(lanterns(), function(...) sees[[1]], 2, 1), list(views = 1L))
+  # In a game that hides cards best play is refused where the view forgets.
+  expect_error(best_play(duel), "tells less than what it saw", class = "habanera_error_rules")
+})

@@ -12,3 +12,4 @@
 #include "habanera/game/moves.hpp"
 #include "habanera/own/game.hpp"
 #include "habanera/own/own.hpp"
+#include "habanera/own/player.hpp"

@@ -9,6 +9,7 @@
 
 #include "habanera/chance/random.hpp"
 #include "habanera/own/own.hpp"
+#include "habanera/own/player.hpp"
 
 namespace habanera {
 

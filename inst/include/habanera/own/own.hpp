@@ -13,59 +13,16 @@
 #include <vector>
 
 #include "habanera/game/play_out.hpp"
-#include "habanera/game/player.hpp"
 #include "habanera/game/unseen.hpp"
 #include "habanera/game/view.hpp"
 #include "habanera/game/vocabulary.hpp"
+#include "habanera/own/abilities.hpp"
 #include "habanera/own/course.hpp"
 #include "habanera/own/game.hpp"
 #include "habanera/own/requirements.hpp"
+#include "habanera/own/view.hpp"
 
 namespace habanera {
-
-template <class G, class = void>
-inline constexpr bool has_own_key = false;
-template <class G>
-inline constexpr bool has_own_key<G, std::void_t<decltype(&G::key)>> = true;
-
-template <class G, class = void>
-inline constexpr bool moves_cards_on = false;
-template <class G>
-inline constexpr bool moves_cards_on<G, std::void_t<decltype(&G::lies)>> = true;
-
-template <class G, class = void>
-inline constexpr bool tells_worth = false;
-template <class G>
-inline constexpr bool tells_worth<G, std::void_t<decltype(std::declval<const G&>().worth(
-                                          std::array<std::int64_t, G::outcomes.size()>{}, std::size_t{}))>> = true;
-
-template <class G>
-class Own;
-
-// What a seat sees of a game of one's own: the game's view of it. What it knows of the position it keeps for itself.
-template <class G>
-class OwnView : public Sight<OwnView<G>> {
- public:
-  const typename G::View& own() const { return own_; }
-  std::size_t seat() const { return seat_; }
-  Shown shown() const { return own_.shown(); }
-
- private:
-  friend class Own<G>;
-  using Position = typename Own<G>::Position;
-  OwnView(typename G::View own, std::size_t seat, const Position& position)
-      : own_(std::move(own)), seat_(seat), position_(&position) {}
-  typename G::View own_;
-  std::size_t seat_;
-  const Position* position_;
-};
-
-// A game whose moves have amounts tells them.
-template <class G, class = void>
-inline constexpr bool tells_amounts = false;
-template <class G>
-inline constexpr bool tells_amounts<G, std::void_t<decltype(static_cast<OwnMove>(std::declval<const G&>().told(
-                                            std::declval<const typename G::Position&>(), std::size_t{})))>> = true;
 
 // A game of one's own as the protocol has games: it keeps the course of the game, from which come the log, what seats
 // have not seen, and deals that fit.
@@ -431,25 +388,6 @@ class Own : public OneRound {
   std::array<std::int64_t, own_outcomes> least_above_{};
   std::vector<Card> stands_for_;       // by kind
   std::vector<double> alike_copies_;
-};
-
-// A player that the game brings, by its place among them.
-template <class G>
-class OwnGamePlayer : public Player<typename Own<G>::View> {
- public:
-  using View = typename Own<G>::View;
-  OwnGamePlayer(G game, std::size_t which) : game_(std::move(game)), which_(which) {}
-  std::unique_ptr<Player<View>> copy() const override { return std::make_unique<OwnGamePlayer>(*this); }
-  std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
-    if constexpr (G::players.size() > 0)
-      return game_.choose(which_, view.own(), moves, chance);
-    else
-      return moves.first();
-  }
-
- private:
-  G game_;
-  std::size_t which_;
 };
 
 }  // namespace habanera
