@@ -29,7 +29,7 @@
 #' @export
 compare.habanera_game <- function(x, y, nsim = 1e5, seed = NULL, threads = NULL, ...) {
   call <- rlang::current_env()
-  rlang::check_dots_empty(call = call)
+  check_no_more(call, ...)
   checked_game(y)
   simulate(new_game_pair(x, y, call), nsim, seed, threads = threads)
 }

@@ -46,9 +46,14 @@ equilibrium <- function(game, gap = 1e-3, seconds = 60) {
   if (game_seats(game) != 2) {
     refuse(sprintf("Sound play is found for two seats, not %s.", format_count(game_seats(game))), "rules", call)
   }
-  found <- tryCatch(sound$solve(game, gap, seconds, call), `habanera::OutOfReach` = refuse_unsolved)
+  found <- tryCatch(sound$solve(game, gap, seconds, call), `habanera::OutOfReach` = refuse_unsound)
   if (found$interrupted) warn_user("Interrupted: this is what was found by then, with its gap.", "interrupted")
   structure(found, class = result_class("habanera_equilibrium"))
+}
+
+refuse_unsound <- function(cnd) {
+  refuse(sprintf(paste("Sound play is out of reach here: %s. Take fewer cards, count more of them as alike",
+                       "(`likeness()`), or fewer moves."), conditionMessage(cnd)), "work", call = NULL)
 }
 
 #' @export

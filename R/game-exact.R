@@ -9,11 +9,12 @@
 #' @export
 exact.habanera_game <- function(x, ..., most = most_paths) {
   call <- rlang::current_env()
-  rlang::check_dots_empty(call = call)
+  check_no_more(call, ...)
   check_whole(most, 1, 1e9)
   if (has_function_player(x) || has_function(x$shuffle)) refuse("exact() cannot walk an R function.", "work")
-  if (any(vapply(x$rules$players, function(player) player$name %in% c("lookahead", "peeking"), NA))) {
-    refuse("exact() cannot walk the games that player_lookahead() plays out; simulate().", "work")
+  ahead <- Filter(function(player) player$name %in% c("lookahead", "peeking"), x$rules$players)
+  if (length(ahead)) {
+    refuse(sprintf("exact() cannot walk the games that player_%s() plays out; simulate().", ahead[[1]]$name), "work")
   }
   told_by_trials <- intersect(x$record, x$simulated_only)
   if (length(told_by_trials)) {

@@ -23,11 +23,14 @@ walk_in_core <- function(x, most, call) {
   if (deals > most) refuse_deals(x, deals, most, call)
   tryCatch(core_walk_game(machine, x$spec, most), `std::length_error` = function(cnd) {
     refuse_deals(x, NULL, most, call)
-  }, `habanera::StockRanOut` = function(cnd) {
-    refuse("Some courses of the game need more cards than the pack has; take a larger one.", "rules", call)
-  }, `habanera::OutOfReach` = refuse_unsolved, `habanera::EndlessGame` = function(cnd) {
+  }, `habanera::StockRanOut` = function(cnd) refuse_small_pack(call), `habanera::OutOfReach` = refuse_unsolved,
+  `habanera::EndlessGame` = function(cnd) {
     refuse("By these players some courses of the game never end; simulate().", "work", call)
   })
+}
+
+refuse_small_pack <- function(call) {
+  refuse("Some courses of the game need more cards than the pack has; take a larger one.", "rules", call)
 }
 
 outcome_in_core <- function(game, kinds, names, seed) {

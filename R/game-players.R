@@ -32,13 +32,19 @@ rule_players <- function(known, meaning, own = character()) {
   })
 }
 
-# Who is said to play on must be one that this game knows, and decide by what it sees.
+# Who is said to play on, or is mixed, must be one that this game knows, and decide by what it sees.
 refuse_unknown_assumed <- function(player, known, call) {
-  playing <- if (inherits(player, "habanera_player")) player$settings[["playing"]]
-  known <- setdiff(known, c("lookahead", "peeking", "solved", "person", "forgetful"))
-  if (is.null(playing) || playing$name %in% known) return(invisible())
-  refuse(sprintf("`playing` must be a player that this game knows by what it sees (%s), not %s.",
-                 join_words(known, "or"), quoted(format(playing))), call = call)
+  if (!inherits(player, "habanera_player")) return(invisible())
+  known <- setdiff(known, c("lookahead", "peeking", "solved", "person", "forgetful", "counting"))
+  for (name in intersect(c("playing", "players"), names(player$settings))) {
+    inner <- player$settings[[name]]
+    for (one in if (inherits(inner, "habanera_player")) list(inner) else inner) {
+      refuse_unknown_assumed(one, known, call)
+      if (one$name %in% known) next
+      refuse(sprintf("`%s` of the player %s must be known to this game by what is seen (%s), not %s.", name,
+                     quoted(player$name), join_words(known, "or"), quoted(format(one))), call = call)
+    }
+  }
 }
 
 refuse_other_number <- function(players, seats, call) {

@@ -49,7 +49,7 @@ tell.habanera_ranked <- function(x, rows = 20, ...) {
 compare.habanera_hand_rules <- function(x, y, hands, size = NULL, deck = NULL, ...) {
   check_given()
   call <- rlang::current_env()
-  rlang::check_dots_empty(call = call)
+  check_no_more(call, ...)
   y <- check_hand_rules(y, call)
   read <- read_hands(hands, size, deck, call)
   one <- ranked_hands(read, x, call)

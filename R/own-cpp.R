@@ -248,9 +248,9 @@ cpp_best_answer <- function(game, seat, part, stated, call) {
                          "one of the file), not %s."), quoted(format(unknown[[1]]))), "rules", call)
   }
   open <- opened_seats(game, seat)
-  found <- part("best_answer")(open, seat)
+  found <- gone_through(game, part("best_answer")(open, seat), call)
   if (is.null(found)) refuse_forgetting(game, seat, call)
-  now <- if (has_chances(players[[seat]])) part("values")(game$spec$rules)[seat]
+  now <- if (has_chances(players[[seat]])) gone_through(game, part("values")(game$spec$rules), call)[seat]
   list(worth = found$worth, gain = found$worth - now, positions = found$positions,
        words = worth_on_average(found$worth, of_win(stated)), game = in_words(game),
        rows = rows_in_order(as.data.frame(found$rows)))
@@ -258,12 +258,18 @@ cpp_best_answer <- function(game, seat, part, stated, call) {
 
 cpp_sound <- function(game, gap, seconds, sound, stated, call) {
   refuse_unweighed(stated, list(new_player("solved")), 2, call, hides = FALSE)
-  found <- tryCatch(sound(opened_seats(game, 1:2), gap, seconds), `std::invalid_argument` = function(cnd) {
-    refuse(sprintf("%s cannot be played soundly: %s.", kind_of(game)$title, conditionMessage(cnd)), "rules", call)
-  })
+  found <- gone_through(game, sound(opened_seats(game, 1:2), gap, seconds), call)
   if (!is.null(found$forgets)) refuse_forgetting(game, found$forgets, call)
   found$rows <- rows_in_order(as.data.frame(found$rows))
   c(found, list(wanted = gap, of_win = of_win(stated), game = in_words(game)))
+}
+
+# Every course of a game by what is seen.
+gone_through <- function(game, code, call) {
+  told_of_own_code(game, tryCatch(code, `habanera::StockRanOut` = function(cnd) refuse_small_pack(call),
+                                  `habanera::NotPlayedSo` = function(cnd) {
+    refuse(sprintf("%s: %s.", kind_of(game)$title, conditionMessage(cnd)), "rules", call)
+  }))
 }
 
 # The game as the core takes it, with nobody in some seats.

@@ -228,7 +228,7 @@ check_strategy <- function(x, call) {
 #' @export
 compare.habanera_strategy <- function(x, y, ...) {
   call <- rlang::current_env()
-  rlang::check_dots_empty(call = call)
+  check_no_more(call, ...)
   check_strategy(y, call)
   hands <- union(rownames(x$cells), rownames(y$cells))
   hands <- hands[row_order(hands)]

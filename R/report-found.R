@@ -32,6 +32,11 @@ report.habanera_counts_meeting <- function(x, file, title = NULL) {
 }
 
 #' @export
+report.habanera_equilibrium <- function(x, file, title = NULL) {
+  write_report(found_page, x, file, title, "What is sound play?")
+}
+
+#' @export
 report.habanera_payout <- function(x, file, title = NULL) {
   write_report(found_page, x, file, title, "What does it pay?")
 }

@@ -169,3 +169,34 @@ test_that("a game in R is answered by what is seen, too, and plays by the same t
   expect_error(simulate(change_rules(in_r, bet = 3, players = player), 50, seed = 1), "a move that is not open",
                class = "habanera_error_function")
 })
+
+test_that("what cannot be gone through is said in its own words", {
+  expect_refusals(list(
+    list(quote(equilibrium(lanterns(1))), "rules", "need more cards than the pack has"),
+    list(quote(best_play(lanterns(1))), "rules", "need more cards than the pack has"),
+    list(quote(equilibrium(lanterns(400, bets = 20))), "work", "positions in its tree"),
+    list(quote(lanterns(players = player_mixture(list(player_random(), player_basic())))), "input", "not \"basic\""),
+    list(quote(exact(lanterns(players = "peeking"))), "work", "player_peeking() plays out")
+  ))
+  found <- equilibrium(lanterns(), gap = 0.01)
+  file <- withr::local_tempfile(fileext = ".json")
+  write_result(found, file)
+  expect_equal(as.data.frame(read_result(file))$chance, as.data.frame(found)$chance, tolerance = 1e-15)
+  page <- withr::local_tempfile(fileext = ".html")
+  report(found, page)
+  expect_match(paste(readLines(page), collapse = " "), "card: 3; made: check, bet 1", fixed = TRUE)
+})
+
+test_that("the shell finds sound play and the answer to it", {
+  file <- system.file("examples", "lanterns.cpp", package = "habanera")
+  table <- withr::local_tempfile(fileext = ".csv")
+  lanterns()
+  ran <- run_words("equilibrium", file, "--deck", "numbered 3", "--out", table)
+  expect_equal(ran$status, 0)
+  expect_match(ran$out, "brings seat 1 -0.055", all = FALSE)
+  expect_equal(as.data.frame(player_by_table(table)), as.data.frame(equilibrium(lanterns()))[1:4], tolerance = 1e-12)
+  ran <- run_words("best", file, "--deck", "numbered 3", "--seat", "2", "--against", table, "--format", "csv")
+  expect_equal(ran$status, 0)
+  expect_equal(nrow(utils::read.csv(text = ran$out)), 12)
+  expect_equal(run_words("equilibrium", file, "--deck", "numbered 3", "--gap", "0")$status, 2)
+})

@@ -42,6 +42,8 @@ test_that("what is refused is refused for what is missing", {
   expect_refusals(list(
     list(quote(round_robin(told, c("random", "random"))), "input", "does not say what each seat has of the win"),
     list(quote(best_play(told)), "rules", "Best play must know what outcomes are worth"),
+    list(quote(compare(player_basic(), player_basic(), 3 + 4)), "input", "an argument too many: \"3 + 4\""),
+    list(quote(exact(game_war(), foo = 1)), "input", "an argument too many: `foo`"),
     list(quote(best_play(game_high_card())), "input", "a game of one's own comes by it with game_custom()"),
     list(quote(best_play(game_war())), "input", "nobody decides anything"),
     list(quote(card_impact(told)), "input", "deals no hands before it is played"),

@@ -17,6 +17,7 @@
 #include "habanera/game/choices.hpp"
 #include "habanera/game/play_out.hpp"
 #include "habanera/game/solver.hpp"
+#include "habanera/game/stock.hpp"
 #include "habanera/game/unseen.hpp"
 
 namespace habanera {
@@ -165,7 +166,8 @@ class TreeBuilder {
     if (at >= most_nodes)
       throw OutOfReach("there are more than " + std::to_string(most_nodes) + " positions in its tree");
     if ((at & 0xfff) == 0 && pause_) pause_();
-    if (++steps_ > most_steps_of_tree) throw OutOfReach("some of its courses do not end");
+    if (++steps_ > most_steps_of_tree)
+      throw OutOfReach("some of its courses have more than " + std::to_string(most_steps_of_tree) + " steps");
     tree_.nodes_.emplace_back();
     const NextStep next = game_.next(position);
     switch (next.what) {
@@ -246,9 +248,9 @@ class TreeBuilder {
 
   void deal(std::size_t at, const Position& position, const UnseenCards& unseen, const NextStep& next,
             const std::vector<double>& weights) {
-    const double total = total_weight(weights);
-    if (total == 0) throw std::domain_error("a course of the game needs more cards than there are");
     const auto open = std::count_if(weights.begin(), weights.end(), [](double weight) { return weight > 0; });
+    if (open == 0) throw StockRanOut("needs more cards than there are");
+    const double total = total_weight(weights);
     branch_out(at, Tree::chance, static_cast<std::size_t>(open));
     std::size_t place = 0;
     for (std::size_t kind = 0; kind < weights.size(); ++kind) {
@@ -299,7 +301,8 @@ class TreeBuilder {
     }
   }
 
-  static constexpr std::size_t most_steps_of_tree = 2000;  // in one course
+  // In one course: positions on the way are held on the stack.
+  static constexpr std::size_t most_steps_of_tree = 300;
 
   const Game& game_;
   Players players_;

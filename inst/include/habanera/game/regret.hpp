@@ -10,6 +10,11 @@
 
 namespace habanera {
 
+// A game whose sound play is not found so.
+struct NotPlayedSo : std::runtime_error {
+  using std::runtime_error::runtime_error;
+};
+
 // Sound play of two seats, of whom one wins what the other loses, by what each sees: the moves that it regrets not to
 // have made are made more often, until nobody gains much by another play. Zinkevich, Johanson, Bowling & Piccione
 // (2007), "Regret minimization in games with incomplete information"; sums of regrets end at zero, seats go in turn,
@@ -25,7 +30,7 @@ class RegretIteration {
   explicit RegretIteration(const InformationTree& tree)
       : tree_(tree), regrets_(tree.chances(), 0), sums_(tree.chances(), 0), now_(tree.even()) {
     if (tree.seats() != 2 || !tree.is_open(0) || !tree.is_open(1))
-      throw std::invalid_argument("sound play is of two seats");
+      throw NotPlayedSo("sound play is found of two seats");
     if (tree.forgets(0) || tree.forgets(1)) throw std::logic_error("a seat forgets what it saw or did");
     find_total();
   }
@@ -64,7 +69,7 @@ class RegretIteration {
       if (node.what != InformationTree::over) continue;
       const double total = tree_.worth(node, 0) + tree_.worth(node, 1);
       if (!first && std::abs(total - total_) > 1e-9)
-        throw std::invalid_argument("what one seat wins the other does not lose");
+        throw NotPlayedSo("sound play is found where what one seat wins the other loses");
       total_ = first ? total : total_;
       first = false;
     }
