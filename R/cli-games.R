@@ -64,7 +64,7 @@ shell_game <- function(options, arguments, command) {
   if (!length(arguments)) refuse_usage(command, sprintf("it needs the name of a game, such as %s.", games()$game[1]))
   refuse_arguments(command, arguments[-1])
   own <- if (is_game_file(arguments)) game_from_file(arguments, NULL) else if (is_cpp_file(arguments)) {
-    game_cpp(arguments)
+    game_cpp(arguments, !!!shell_deck(options))
   }
   given <- typed_rules(options$set, "set", command, if (is.null(own)) arguments else own)
   twice <- intersect(names(given), c(if (!is.null(options$deck)) "deck", if (!is.null(options$player)) "players",
@@ -80,6 +80,12 @@ shell_game <- function(options, arguments, command) {
   if (!is.null(own)) return(own_shell_game(own, given, options, words, command))
   game(arguments, !!!given, rules = options$rules, shuffle = options$shuffle, piles = options$piles,
        seat_names = words(options$seat_names), record = words(options$record))
+}
+
+# The deck that is told, as an argument: a class in C++ may not be made with any other.
+shell_deck <- function(options) {
+  told <- c(options$deck, sub("^deck=", "", grep("^deck=", options$set, value = TRUE)))
+  if (length(told)) list(deck = deck_from(told[1]))
 }
 
 # A game in a file, by these rules and settings.

@@ -73,10 +73,9 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   structure(play, step = here$step, asked = function() asked)
 }
 
-# A player has no way from its frame to the table.
-asked_apart <- function(f, view, moves) {
-  eval(quote(f(view, moves)), list(f = f, view = view, moves = moves), baseenv())
-}
+# A player finds nothing in the frame that calls it, and no way from there to the table.
+asked_apart <- function(f, view, moves) f(view, moves)
+environment(asked_apart) <- baseenv()
 
 # A person chooses by the places of moves, which may be anything, and is told them in words.
 asked_in_r <- function(player) {
