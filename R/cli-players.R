@@ -48,7 +48,8 @@ equilibrium_command <- function() {
     "equilibrium GAME [OPTIONS]",
     c(game_options(), list(
       cli_option("gap", "What best answers may gain together [0.001]", "X", "0.001"),
-      cli_option("seconds", "When to stop, whatever the gap is by then [60]", "X", "60")
+      cli_option("seconds", "When to stop, whatever the gap is by then [60]", "X", "60"),
+      cli_option("report", "Also write a page with figure and moves", "FILE"), figure_option()
     ), common_options()),
     "habanera equilibrium lanterns.cpp --deck 'numbered 3' --out sound.csv",
     function(options, arguments) {

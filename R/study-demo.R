@@ -41,7 +41,9 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   file.copy(vapply(demo_data, demo_file, ""), folder, overwrite = TRUE)
   questions <- list(tablet_question, records_question, volunteers_question, routine_question, stall_question,
                     hands_stall_question, windfall_question, quick_game_question, pairs_table_question,
-                    twenty_one_question, counting_question, reserve_question, edges_question, queue_question)
+                    twenty_one_question, counting_question, reserve_question, edges_question, queue_question,
+                    if (can_compile()) lanterns_question)
+  questions <- Filter(Negate(is.null), questions)
   bar <- local_progress("Answering questions", total = length(questions))
   answers <- lapply(seq_along(questions), function(i) {
     bar$move(i - 1)
@@ -53,8 +55,11 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
     unlist(lapply(answers, function(answer) strwrap(answer$sentence, 78, indent = 2, exdent = 2))),
     sprintf("The page with all questions: %s", page),
     sprintf("Its reports and figures:     %s",
-            paste(setdiff(list.files(folder), c("index.html", demo_data)), collapse = ", ")))
+            paste(setdiff(list.files(folder), c("index.html", "lanterns.cpp", demo_data)), collapse = ", ")))
 }
+
+# A game in C++ needs the tools that packages are compiled with.
+can_compile <- function() all(nzchar(Sys.which(c("make", "g++"))))
 
 make_folder <- function(folder, call) {
   check_path(folder, call, "out")
@@ -68,7 +73,7 @@ demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-sh
                "prize-hands.txt", "bakers-table.csv", "level-one.yaml", "twins-bets.csv", "bets-at-the-window.csv",
                "bets-by-the-door.csv", "takings-front.csv", "takings-back.csv", "stall.yaml", "table.yaml",
                "banker-table.yaml", "third-cards.csv", "machine.yaml", "machine-pays.csv", "kept-by-the-baker.txt",
-               "queue.R", "dealt-hands.csv")
+               "queue.R", "dealt-hands.csv", "ferryman.csv")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

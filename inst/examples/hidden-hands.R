@@ -9,13 +9,9 @@ lanterns <- game_cpp(system.file("examples", "lanterns.cpp", package = "habanera
 sound <- equilibrium(lanterns)
 print(sound)
 
-# The ferryman never bluffs and calls too much: a table, typed. What does that cost him in seat 2, who finds the answer?
-sees <- function(made) sprintf("card: %d; made: %s", rep(1:3, each = 2), made)
-ferryman <- player_by_table(data.frame(
-  sees = c(sees("bet 1"), sees("check")), move = c(rep(c("fold", "call"), 3), rep(c("check", "bet 1"), 3)),
-  chance = c(1, 0, 0.2, 0.8, 0, 1,
-             1, 0, 1, 0, 0, 1)
-), "ferryman")
+# The ferryman never bluffs and calls too much: a table. What does that cost him in seat 2, who finds the answer?
+ferryman <- player_by_table(demo_file("ferryman.csv"), "ferryman")
+print(ferryman)
 answer <- best_play(lanterns, 1, against = ferryman)
 print(answer)
 print(tidy(exact(change_rules(lanterns, players = list(player_by_table(answer), ferryman))))[3, ])
