@@ -6,9 +6,9 @@
 #' @param game A game with decisions, such as [game_pairs()].
 #' @param seat The seat that plays best.
 #' @param against The players of the other seats, or those who sit there (`NULL`): they must decide by what they see
-#'   alone (full_memory, careful, random), at a game of [game_custom()] at random or by [player_by_table()]. At a game of
-#'   [game_cpp()] in which seats hide cards from each other any player will do whose chances are known: random, one of
-#'   the file's, a table, a mixture.
+#'   alone (full_memory, careful, random), at a game of [game_custom()] at random or by [player_by_table()]. At a game
+#'   of [game_cpp()] in which seats hide cards from each other any player will do whose chances are known: random, one
+#'   of the file's, a table, a mixture.
 #' @return A `habanera_best_play`: a list of `worth` (of several seats, the seat's expected share of the win, or what
 #'   the game says that outcomes are worth; of pairs alone, minus the expected number of turns), `positions` (how many
 #'   were told apart), `seat` and `game` (in words). `tidy()`: `term` "value", and, where seats hide cards, "gain": on

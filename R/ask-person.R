@@ -53,7 +53,7 @@ play_sitting <- function(sitting) {
     if (choice <= length(state$moves)) return(kept_move(state$moves[choice], moves, choice, sitting$file))
     kind <- kind_of(sitting$game)
     # Moves of a game in R are told in its own words, choice by choice.
-    words <- if (is.null(attr(moves, "words"))) kind$move_words else attr(moves, "words")
+    words <- words_by_number(moves, kind$move_words)
     state$moves[choice] <- asked_move(kind$view_words(sitting$game$rules, view), as.vector(moves), words)
     keep(FALSE)
     state$moves[choice]

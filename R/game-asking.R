@@ -15,6 +15,12 @@ asked_move <- function(lines, moves, words = NULL) {
   }
 }
 
+# Words by the numbers of moves: those that came with the moves that are open, or those that moves always have.
+words_by_number <- function(moves, usual) {
+  told <- attr(moves, "words")
+  if (is.null(told)) usual else replace(character(max(moves)), moves, told)
+}
+
 # A key for each move that there can be: its number below ten, then letters; `q` is no move.
 move_keys <- function(moves) {
   c(1:9, setdiff(c(letters, LETTERS), c("q", "Q")))[moves]

@@ -123,7 +123,8 @@ core_mixture <- function(player, nested) {
 # A person is asked at the console, or by the function that the player brings (see sit_in()).
 core_person <- function(player, view_words, words = NULL) {
   asked <- if (!is.null(player$asked)) player$asked else function(view, moves, choice) {
-    tryCatch(asked_move(view_words(view), moves, words), habanera_stopped = function(cnd) rlang::interrupt())
+    words <- words_by_number(moves, words)
+    tryCatch(asked_move(view_words(view), as.vector(moves), words), habanera_stopped = function(cnd) rlang::interrupt())
   }
   list(name = "with", f = asked)
 }

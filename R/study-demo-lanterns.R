@@ -11,7 +11,7 @@ lanterns_question <- function(folder, threads) {
   write_result(sound, file.path(folder, "sound.csv"))
   sentence <- lanterns_sentence(sound, answer)
   list(
-    title = "At lanterns two hide their cards and may bet. What is sound play, and what does the ferryman's habit cost?",
+    title = "At lanterns two hide their cards and may bet. What is sound play, what does the ferryman's habit cost?",
     sentence = sentence, surprise = FALSE, figure = bare_figure(sound),
     alt = paste("How likely each move is in sound play, by what is seen.", sentence),
     caption = "Sound play: how likely each seat makes each move, by its card and what was done.",
@@ -22,7 +22,7 @@ lanterns_question <- function(folder, threads) {
 
 lanterns_sentence <- function(sound, answer) {
   value <- tidy(sound)[1, ]
-  sprintf(paste("Sound play brings seat 1 %s of a coin a game, surely between %s and %s. Against the ferryman, who never",
-                "bluffs and calls too much, the best answer brings it %s."), format_number(value$estimate, 3),
+  sprintf(paste("Sound play brings seat 1 %s of a coin a game, surely between %s and %s. Against the ferryman, who",
+                "never bluffs and calls too much, the best answer brings it %s."), format_number(value$estimate, 3),
           format_number(value$conf.low, 3), format_number(value$conf.high, 3), format_number(answer$worth, 3))
 }

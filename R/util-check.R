@@ -41,8 +41,8 @@ check_no_more <- function(call, ...) {
   more <- rlang::exprs(...)
   if (!length(more)) return(invisible())
   name <- rlang::names2(more)[1]
-  refuse(sprintf("There is an argument too many: %s.",
-                 if (nzchar(name)) sprintf("`%s`", name) else quoted(shortened(rlang::as_label(more[[1]])))), call = call)
+  told <- if (nzchar(name)) sprintf("`%s`", name) else quoted(shortened(rlang::as_label(more[[1]])))
+  refuse(sprintf("There is an argument too many: %s.", told), call = call)
 }
 
 check_level <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {

@@ -93,8 +93,8 @@ test_that("every result prints by format(), is told in words, and is a table, a 
     file <- withr::local_tempfile(fileext = ".json")
     write_result(x, file)
     again <- suppressWarnings(read_result(file))
-    expect_equal(nrow(as.data.frame(again)), nrow(if (is.data.frame(x) || is_result(x)) as.data.frame(x) else kept_rows(x)),
-                 info = name)
+    kept <- if (is.data.frame(x) || is_result(x)) as.data.frame(x) else kept_rows(x)
+    expect_equal(nrow(as.data.frame(again)), nrow(kept), info = name)
     if (is_result(x)) expect_equal(nrow(glance(x)), 1)
   }
   expect_setequal(undrawn, without_figure)

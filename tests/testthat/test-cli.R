@@ -123,7 +123,7 @@ test_that("the shell reads standard input, and a closed pipe ends quietly", {
 })
 
 test_that("an interrupt in the shell prints what was counted, with status 130", {
-  ran <- run_shell("timeout --preserve-status -s INT 4 habanera draws --trials 1e12 --seed 1")
+  ran <- run_shell("timeout --preserve-status -s INT 8 habanera draws --trials 1e12 --seed 1")
   expect_equal(ran$status, 130)
   expect_match(ran$out[1], "trials, seed 1")
   expect_match(paste(ran$err, collapse = " "), "Interrupted: these are the counts of")

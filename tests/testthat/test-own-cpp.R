@@ -240,7 +240,8 @@ test_that("a player that wants to peek does not compile, and a view that forgets
   }
   # The position itself as a view; a player that asks for one, and one that looks for a way there.
   expect_error(compiled("  View view(const Position& now, std::size_t seat) const {",
-                        "  Position view(const Position& now, std::size_t) const { return now; }\n  View other(const Position& now, std::size_t seat) const {"),
+                        paste0("  Position view(const Position& now, std::size_t) const { return now; }\n",
+                               "  View other(const Position& now, std::size_t seat) const {")),
                "needs `View view", class = "habanera_error_function")
   expect_error(compiled("std::size_t choose(std::size_t, const View& seen, Moves",
                         "std::size_t choose(std::size_t, const Position& seen, Moves"),

@@ -86,3 +86,21 @@ test_that("a player of a game in R finds nothing to read but its view", {
   trials(game, 1, 1)
   expect_setequal(frames, c("f", "view", "moves"))
 })
+
+test_that("a person is asked with amounts, and what was played comes back from a file", {
+  file <- system.file("examples", "lanterns.cpp", package = "habanera")
+  lanterns()
+  ran <- typed(c("6", "3", "3"), "play", file, "--deck", "numbered 4", "--set", "bet=5", "--set", "bets=3", "--seed",
+               "1", "--person", "1")
+  expect_equal(ran$status, 0)
+  expect_match(ran$err, "1 check, 4 bet 5, 5 bet 10, 6 bet 15", all = FALSE)
+  table <- player_by_table(equilibrium(lanterns(), gap = 0.01), "sound")
+  counts <- simulate(lanterns(players = list(table, "timid")), 2000, seed = 1)
+  kept <- withr::local_tempfile(fileext = ".json")
+  write_result(counts, kept)
+  again <- read_result(kept, game = lanterns())
+  expect_equal(again$n, counts$n)
+  met <- round_robin(lanterns(), list(sound = table, timid = "timid", random = player_random()), nsim = 500, seed = 1)
+  scores <- tidy(met)
+  expect_gt(scores$estimate[scores$term == "sound"], scores$estimate[scores$term == "timid"])
+})

@@ -15,6 +15,10 @@ test_that("what runs long ends soon after an interrupt, and says what is only a 
   keep <- c("audit", "card_impact", "compare", "round_robin")
   for (name in names(calls)) {
     found <- interrupted_call(calls[[name]])
+    # A busy machine may take longer for the first part.
+    for (after in c(1, 4)) {
+      if (name %in% keep && found$ended == "nothing") found <- interrupted_call(calls[[name]], after)
+    }
     expect_true(found$ended %in% c("part", "nothing"), info = paste(name, found$ended))
     if (name %in% keep) expect_identical(found$ended, "part", info = name)
   }

@@ -27,7 +27,11 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                paste("[Aa]t the back table they were not: categories, p < 1e-15; .*",
                      "At the front table nothing is seen by 8 tests"))
+  # By hand: the six deals bring 1, 1.8, 1, -1, -1 and -1.
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")),
+               "Sound play brings seat 1 -0[.]05[56][0-9]* of a coin .* the best answer brings it 0[.]133")
   expect_setequal(list.files(folder), c(
+    "lanterns.cpp", "sound.html", "ferryman.html", "sound.csv", "sound.csv.provenance.json",
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
     "hands-stall.html", "quick-game.html", "stuck-game.svg", "pairs-table.html",
     "dealt-hands.html", "twenty-one.html", "best-play.csv", "counter-gain.csv", "reserves.csv", "edges.csv",
