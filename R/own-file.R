@@ -31,7 +31,9 @@ game_from_file <- function(file, call) {
 #'   already, or cannot be written.
 #' @seealso [game_custom()], [game_cpp()].
 #' @examples
-#' write_game_template("first_pair", tempdir())
+#' folder <- tempfile()
+#' dir.create(folder)
+#' write_game_template("first_pair", folder)
 #' @export
 write_game_template <- function(name, dir = ".", cpp = FALSE) {
   check_given()

@@ -15,7 +15,7 @@ held_results <- function() {
     lines <- utils::capture.output(tools::Rd2ex(page, commentDontrun = TRUE))
     where <- new.env(parent = globalenv())
     for (expr in as.list(parse(text = grep("^###", lines, value = TRUE, invert = TRUE)))) {
-      # That examples run is told elsewhere; one may find the file there already that it writes.
+      # That examples run is told elsewhere.
       utils::capture.output(tryCatch(suppressMessages(suppressWarnings(keep(eval(expr, where)))),
                                      error = function(cnd) NULL))
     }

@@ -184,7 +184,7 @@ test_that("what cannot be gone through is said in its own words", {
   expect_equal(as.data.frame(read_result(file))$chance, as.data.frame(found)$chance, tolerance = 1e-15)
   figure <- autoplot(found)
   expect_equal(nrow(figure$data), nrow(as.data.frame(found)))
-  expect_match(autoplot(equilibrium(lanterns(30, bets = 10), gap = 1))$labels$caption, "that come least are left out")
+  expect_match(autoplot(equilibrium(lanterns(30, bets = 10), gap = 1))$labels$caption, "620 views that come least")
   page <- withr::local_tempfile(fileext = ".html")
   report(found, page)
   expect_match(paste(readLines(page), collapse = " "), "card: 3; made: check, bet 1", fixed = TRUE)
