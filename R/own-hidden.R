@@ -47,3 +47,28 @@ told_choices <- function(game, seed, trial, kinds, order, before = NULL, until =
            habanera_far_enough = function(cnd) NULL)
   choices
 }
+
+# The same of a game in C++, whose core deals anew.
+cpp_leak <- function(game, hiding, nsim, seed) {
+  asked <- 0
+  for (trial in seq_len(nsim)) {
+    found <- hiding(game$spec$rules, game_deck(game, seed, trial), seed, trial)
+    asked <- asked + found$asked
+    if (found$choice > 0) return(list(asked = asked, trial = trial, choice = found$choice, seat = found$seat))
+  }
+  list(asked = asked)
+}
+
+# The first trial in which a seat sees what it saw in another, but did something else before; what it sees.
+cpp_forgotten <- function(game, hiding, nsim, seed) {
+  before <- new.env()
+  for (trial in seq_len(nsim)) {
+    found <- hiding(game$spec$rules, game_deck(game, seed, trial), seed, trial)
+    for (i in seq_along(found$sees)) {
+      known <- before[[found$sees[i]]]
+      if (is.null(known)) before[[found$sees[i]]] <- found$before[i]
+      else if (known != found$before[i]) return(list(trial = trial, sees = found$sees[i]))
+    }
+  }
+  list(views = length(ls(before)))
+}

@@ -123,8 +123,8 @@ TEST_CASE("a view has no way to the position") {
 TEST_CASE("views are equal, hashed and told by what they show") {
   const HiddenGame game(hidden_cards(3));
   HiddenGame::Position one = game.start(0), other = game.start(0);
-  for (const Card card : {0, 1}) game.give(one, game.next(one), static_cast<Card>(card));
-  for (const Card card : {0, 2}) game.give(other, game.next(other), static_cast<Card>(card));
+  for (const int card : {0, 1}) game.give(one, game.next(one), static_cast<Card>(card));
+  for (const int card : {0, 2}) game.give(other, game.next(other), static_cast<Card>(card));
   CHECK(game.view(one, 0) == game.view(other, 0));
   CHECK(game.view(one, 0).hash() == game.view(other, 0).hash());
   CHECK(game.view(one, 1) != game.view(other, 1));
@@ -203,9 +203,9 @@ TEST_CASE("chances that are told are those of the luck that is walked") {
   const HiddenGame game(hidden_cards(3));
   const auto table = by_table(3, random_chances(3));
   const RandomPlayer<View> random;
-  for (const Card card : {0, 1, 2}) {
+  for (const int card : {0, 1, 2}) {
     HiddenGame::Position now = game.start(0);
-    game.give(now, game.next(now), card);
+    game.give(now, game.next(now), static_cast<Card>(card));
     game.give(now, game.next(now), static_cast<Card>(card == 0 ? 1 : 0));
     const View view = game.view(now, 0);
     const Moves moves = game.moves(now);
@@ -225,7 +225,7 @@ TEST_CASE("who sits in a seat is told by what it did") {
   const auto sometimes = by_table(3, [](std::size_t, const std::string&) { return 0.5; });
   const MixedPlayer<View> seat({bold, timid, sometimes}, {0.25, 1.0 / 3});
   HiddenGame::Position now = game.start(0);
-  for (const Card card : {0, 1}) game.give(now, game.next(now), card);
+  for (const int card : {0, 1}) game.give(now, game.next(now), static_cast<Card>(card));
   const View first = game.view(now, 0);
   const Moves open = game.moves(now);
   // 1/4 bold, 1/4 timid, 1/2 by a coin.
@@ -254,7 +254,7 @@ TEST_CASE("what was done weighs the deals as Bayes has it") {
   const Assumed<View> assumed{{by_table(cards, bold)}, true};
   // Seat 2 holds the card 2, and was bet to.
   HiddenGame::Position now = game.start(0);
-  for (const Card card : {3, 1}) game.give(now, game.next(now), card);
+  for (const int card : {3, 1}) game.give(now, game.next(now), static_cast<Card>(card));
   game.move(now, Lanterns::bet);
   const View view = game.view(now, 1);
   std::map<std::int64_t, double> found, posterior;
@@ -282,7 +282,7 @@ TEST_CASE("who knows how others play calls their bluffs, and only those") {
   });
   const auto honest = by_table(3, [](std::size_t card, const std::string&) { return card == 3 ? 1.0 : 0.0; });
   HiddenGame::Position now = game.start(0);
-  for (const Card card : {0, 1}) game.give(now, game.next(now), card);
+  for (const int card : {0, 1}) game.give(now, game.next(now), static_cast<Card>(card));
   game.move(now, Lanterns::bet);
   const auto calls_against = [&](const Assumed<View>& assumed) {
     LookaheadPlayer<HiddenGame> ahead(game, 200, assumed);
@@ -303,7 +303,7 @@ TEST_CASE("a table without a row for what is seen says so") {
   const HiddenGame game(hidden_cards(3));
   const ChanceTablePlayer<HiddenGame> nothing(game, std::make_shared<ChanceTable>());
   HiddenGame::Position now = game.start(0);
-  for (const Card card : {0, 1}) game.give(now, game.next(now), card);
+  for (const int card : {0, 1}) game.give(now, game.next(now), static_cast<Card>(card));
   CHECK_THROWS_WITH_AS(nothing.chances(game.view(now, 0), game.moves(now), {}),
                        "the table has no row for \"card: 1; made:\"", NoSuchRow);
 }

@@ -44,9 +44,9 @@ using Mix = std::vector<double>;
 // their own decide by its chances; the others are open.
 class InformationTree {
  public:
-  enum What : std::uint8_t { over, chance, decision };
+  enum What : std::uint8_t { ends, deals, decides };
   struct Node {
-    What what = over;
+    What what = ends;
     std::size_t set = InformationSet::none;  // of a decision
     std::size_t first = 0, size = 0;         // of its branches; where it is over, `first` is where its worth lies
   };
@@ -77,7 +77,7 @@ class InformationTree {
 
   // The chance of a branch; of an open seat's move by the mix.
   double chance_of(const Node& node, std::size_t place, const Mix& mix) const {
-    if (node.what == decision && open_[sets_[node.set].seat]) return mix[sets_[node.set].first + place];
+    if (node.what == decides && open_[sets_[node.set].seat]) return mix[sets_[node.set].first + place];
     return branch(node, place).chance;
   }
 
@@ -86,7 +86,7 @@ class InformationTree {
     std::vector<double> all(seats_);
     const std::vector<double> chances = reach(mix);
     for (std::size_t at = 0; at < nodes_.size(); ++at)
-      if (nodes_[at].what == over)
+      if (nodes_[at].what == ends)
         for (std::size_t seat = 0; seat < seats_; ++seat) all[seat] += chances[at] * worth(nodes_[at], seat);
     return all;
   }
@@ -97,12 +97,12 @@ class InformationTree {
   }
   std::vector<double> reach_without(std::size_t seat, const Mix& mix) const {
     return reach_by([&](const Node& node, std::size_t place) {
-      return node.what == decision && sets_[node.set].seat == seat ? 1 : chance_of(node, place, mix);
+      return node.what == decides && sets_[node.set].seat == seat ? 1 : chance_of(node, place, mix);
     });
   }
   std::vector<double> reach_by_deals() const {
     return reach_by([&](const Node& node, std::size_t place) {
-      return node.what == decision ? 1 : branch(node, place).chance;
+      return node.what == decides ? 1 : branch(node, place).chance;
     });
   }
 
@@ -113,7 +113,7 @@ class InformationTree {
     reach[0] = 1;
     for (std::size_t at = 0; at < nodes_.size(); ++at) {
       const Node& node = nodes_[at];
-      if (node.what == over) continue;
+      if (node.what == ends) continue;
       for (std::size_t i = 0; i < node.size; ++i) reach[branch(node, i).node] = reach[at] * chance(node, i);
     }
     return reach;
@@ -202,7 +202,7 @@ class TreeBuilder {
     if (moves.empty()) refuse_no_move(seat);
     const View view = game_.view(position, seat);
     const std::size_t set = set_of(seat, view, moves, at);
-    branch_out(at, Tree::decision, moves.count());
+    branch_out(at, Tree::decides, moves.count());
     tree_.nodes_[at].set = set;
     std::vector<double> chances(moves.count(), 1);
     if (players_[seat]) chances = chances_of(*players_[seat], view, moves, past_[seat]);
@@ -251,7 +251,7 @@ class TreeBuilder {
     const auto open = std::count_if(weights.begin(), weights.end(), [](double weight) { return weight > 0; });
     if (open == 0) throw StockRanOut("needs more cards than there are");
     const double total = total_weight(weights);
-    branch_out(at, Tree::chance, static_cast<std::size_t>(open));
+    branch_out(at, Tree::deals, static_cast<std::size_t>(open));
     std::size_t place = 0;
     for (std::size_t kind = 0; kind < weights.size(); ++kind) {
       if (weights[kind] == 0) continue;
@@ -267,7 +267,7 @@ class TreeBuilder {
 
   void turn(std::size_t at, const Position& position, const UnseenCards& unseen, const NextStep& next) {
     if (!unseen.is_known(next.place)) return deal(at, position, unseen, next, unseen.weights_at(next.place));
-    branch_out(at, Tree::chance, 1);
+    branch_out(at, Tree::deals, 1);
     Position after = position;
     game_.give(after, next, unseen.known(next.place));
     const std::size_t node = grow(after, unseen);
@@ -277,7 +277,7 @@ class TreeBuilder {
   void hide(std::size_t at, const Position& position, const UnseenCards& unseen, const NextStep& next) {
     if constexpr (lays_face_down<Game>) {
       if (next.what == NextStep::lay_down) {
-        branch_out(at, Tree::chance, 1);
+        branch_out(at, Tree::deals, 1);
         Position after = position;
         UnseenCards left = unseen;
         game_.laid(after, next, left.lay_down());
@@ -286,7 +286,7 @@ class TreeBuilder {
       }
       const CardSet set = game_.looked_for(position);
       const std::vector<double> split = unseen.weights_of(next.place, set);
-      branch_out(at, Tree::chance, static_cast<std::size_t>((split[0] > 0) + (split[1] > 0)));
+      branch_out(at, Tree::deals, static_cast<std::size_t>((split[0] > 0) + (split[1] > 0)));
       std::size_t place = 0;
       for (const bool is_in : {true, false}) {
         const double weight = split[is_in ? 0 : 1];
@@ -361,9 +361,9 @@ class BestAnswer {
     if (worth_[at] != unknown) return worth_[at];
     const InformationTree::Node& node = tree_.nodes()[at];
     double sum = 0;
-    if (node.what == InformationTree::over) {
+    if (node.what == InformationTree::ends) {
       sum = tree_.worth(node, seat_);
-    } else if (node.what == InformationTree::decision && tree_.sets()[node.set].seat == seat_) {
+    } else if (node.what == InformationTree::decides && tree_.sets()[node.set].seat == seat_) {
       sum = worth(tree_.branch(node, chosen_[node.set]).node);
     } else {
       for (std::size_t i = 0; i < node.size; ++i) {

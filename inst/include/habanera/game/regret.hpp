@@ -66,7 +66,7 @@ class RegretIteration {
   void find_total() {
     bool first = true;
     for (const auto& node : tree_.nodes()) {
-      if (node.what != InformationTree::over) continue;
+      if (node.what != InformationTree::ends) continue;
       const double total = tree_.worth(node, 0) + tree_.worth(node, 1);
       if (!first && std::abs(total - total_) > 1e-9)
         throw NotPlayedSo("sound play is found where what one seat wins the other loses");
@@ -82,7 +82,7 @@ class RegretIteration {
     // Nodes come before those that follow from them.
     for (std::size_t at = nodes.size(); at-- > 0;) {
       const auto& node = nodes[at];
-      if (node.what == InformationTree::over) {
+      if (node.what == InformationTree::ends) {
         worth_[at] = tree_.worth(node, seat);
         continue;
       }
