@@ -21,12 +21,12 @@ walk_in_core <- function(x, most, call) {
   machine <- game_machine(x)
   deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)
-  tryCatch(core_walk_game(machine, x$spec, most), `std::length_error` = function(cnd) {
+  told_of_own_code(x, tryCatch(core_walk_game(machine, x$spec, most), `std::length_error` = function(cnd) {
     refuse_deals(x, NULL, most, call)
   }, `habanera::StockRanOut` = function(cnd) refuse_small_pack(call), `habanera::OutOfReach` = refuse_unsolved,
   `habanera::EndlessGame` = function(cnd) {
     refuse("By these players some courses of the game never end; simulate().", "work", call)
-  })
+  }))
 }
 
 refuse_small_pack <- function(call) {

@@ -124,7 +124,7 @@ test_that("who knows how others play weighs what they did; who peeks has more", 
   expect_gt(peeks$estimate - looks$estimate, standard_errors * sqrt(peeks$std.error^2 + looks$std.error^2))
   # Never to peek is to look ahead, but for the luck that asks whether.
   expect_equal(net(player_peeking(how_often = 0, samples = 40), "random", 10000)$estimate, looks$estimate,
-               tolerance = 5 * 2 * looks$std.error / abs(looks$estimate))
+               tolerance = 5 * sqrt(2) * looks$std.error / abs(looks$estimate))
 })
 
 # Lanterns as an R function, by the same views.

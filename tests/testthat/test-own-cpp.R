@@ -169,6 +169,8 @@ test_that("what goes wrong in it is told with trial and step", {
   expect_error(simulate(slip("look"), 10, seed = 1), "and nothing else", class = "habanera_error_function")
   expect_error(simulate(slip("move", players = "lowest"), 10, seed = 1), "the move 63, which it may not",
                class = "habanera_error_function")
+  expect_error(exact(slip("move", players = "lowest", held = 1, deck = deck_numbered(3))), "which it may not",
+               class = "habanera_error_function")
   expect_error(simulate(slip("no_end"), 2, seed = 1), "200,?000 steps", class = "habanera_error_endless")
 })
 
@@ -249,6 +251,11 @@ test_that("a player that wants to peek does not compile, and a view that forgets
   expect_error(compiled("const bool high = seen.card == highest_;",
                         "const bool high = seen.position_->own.card[1] == highest_;"),
                "position_", class = "habanera_error_function")
+  # A file from before there were views does not show nothing in silence.
+  expect_error(compiled("  explicit Game(const Setting& given)",
+                        paste0("  Shown shown(const Position&, std::size_t) const { return {}; }\n",
+                               "  explicit Game(const Setting& given)")),
+               "what a seat is shown is its View", class = "habanera_error_function")
 })
 
 test_that("a check finds a view that does not tell what was done before", {

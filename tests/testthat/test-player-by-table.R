@@ -43,6 +43,7 @@ test_that("what is no table of chances is refused with its row", {
     list(quote(player_by_table("nowhere.csv")), "file", "nowhere.csv"),
     list(quote(lanterns(players = spoilt("move", 1, "chekc"))), "rules", "did you mean \"check\""),
     list(quote(simulate(lanterns(players = player_by_table(sly())), 100, seed = 1)), "function", "has no row for"),
+    list(quote(exact(lanterns(players = player_by_table(sly())))), "function", "has no row for"),
     list(quote(game_pairs(players = player_by_table(sly()))), "input", "`players` must be"),
     list(quote(player_peeking("dealer")), "input", "`sees` must be"),
     list(quote(player_peeking(how_often = 2)), "input", "`how_often` must be a number"),

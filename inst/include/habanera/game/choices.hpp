@@ -3,6 +3,8 @@
 #include <cstddef>
 #include <map>
 #include <memory>
+#include <stdexcept>
+#include <string>
 #include <vector>
 
 #include "habanera/chance/every.hpp"
@@ -37,6 +39,9 @@ std::vector<double> walked_chances(const Player<View>& player, const View& view,
     const auto mind = player.copy();
     mind->begins();
     const std::size_t move = mind->choose(view, moves, luck);
+    // Left out, its share of the chance would be lost in silence.
+    if (!moves.has(move))
+      throw std::domain_error("a player made the move " + std::to_string(move) + ", which it may not");
     found[move] += chance.probability();
   });
   std::vector<double> chances;

@@ -34,6 +34,9 @@ class OwnRequirements {
       decltype(std::declval<const T&>().outcome(std::declval<const typename T::Position&>()));
   template <class T> using Sees = std::enable_if_t<std::is_same_v<
       typename T::View, decltype(std::declval<const T&>().view(std::declval<const typename T::Position&>(), 0))>>;
+  // As games said it before they had views.
+  template <class T> using ShownPosition =
+      decltype(std::declval<const T&>().shown(std::declval<const typename T::Position&>(), std::size_t{}));
 
  public:
   static constexpr bool check() {
@@ -45,6 +48,7 @@ class OwnRequirements {
     static_assert(Has<Comes>::value, "Game needs `Next next(const Position&) const`");
     static_assert(Has<Give>::value, "Game needs `void give(Position&, const Next&, Card) const`");
     static_assert(Has<Result>::value, "Game needs `auto outcome(const Position&) const`, which returns values(...)");
+    static_assert(!Has<ShownPosition>::value, "what a seat is shown is its View, which has shown(); see ?hidden_cards");
     static_assert(Has<Sees>::value, "Game needs `View view(const Position&, std::size_t seat) const` for its View");
     static_assert(is_view<typename G::View>, "View needs to be a Sight<View> with `Shown shown() const`");
     static_assert(keeps_from<typename G::View, typename G::Position>, "View must have no way to the position");
