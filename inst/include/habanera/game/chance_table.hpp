@@ -27,6 +27,20 @@ struct NoSuchRow : std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
+// One of the moves, by the chances of all in their order.
+inline std::size_t chosen_by(const std::vector<double>& chances, Moves moves, PlayerChance& chance) {
+  double left = 1;
+  std::size_t last = 0;
+  for (std::size_t i = 0; i < chances.size(); ++i) {
+    if (chances[i] <= 0) continue;
+    last = i;
+    // The last is sure, up to rounding.
+    if (chances[i] >= left * (1 - 1e-12) || chance.happens(chances[i] / left)) break;
+    left -= chances[i];
+  }
+  return moves.at(last);
+}
+
 // Plays by a table of chances.
 template <class Game>
 class ChanceTablePlayer : public Player<typename Game::View> {
@@ -38,17 +52,7 @@ class ChanceTablePlayer : public Player<typename Game::View> {
   std::unique_ptr<Player<View>> copy() const override { return std::make_unique<ChanceTablePlayer>(*this); }
 
   std::size_t choose(const View& view, Moves moves, PlayerChance& chance) override {
-    const std::vector<double> all = chances(view, moves, {});
-    double left = 1;
-    std::size_t last = 0;
-    for (std::size_t i = 0; i < all.size(); ++i) {
-      if (all[i] <= 0) continue;
-      last = i;
-      // The last is sure, up to rounding.
-      if (all[i] >= left * (1 - 1e-12) || chance.happens(all[i] / left)) break;
-      left -= all[i];
-    }
-    return moves.at(last);
+    return chosen_by(chances(view, moves, {}), moves, chance);
   }
 
   bool tells_chances() const override { return true; }

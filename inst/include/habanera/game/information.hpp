@@ -154,7 +154,8 @@ class TreeBuilder {
     past_.resize(tree_.seats_);
     last_.assign(tree_.seats_, {InformationSet::none, 0});
     const Position start = game_.start(0);
-    grow(start, game_.unseen(start));
+    if (opens_with_hands(game_)) open(start);
+    else grow(start, game_.unseen(start));
     return std::move(tree_);
   }
 
@@ -179,6 +180,19 @@ class TreeBuilder {
     }
     --steps_;
     return at;
+  }
+
+  // Seats are dealt some hands only.
+  void open(const Position& start) {
+    std::vector<std::pair<std::size_t, double>> opened;
+    tree_.nodes_.emplace_back();
+    each_opening(game_, start, game_.unseen(start),
+                 [&](const Position& position, const UnseenCards& unseen, double chance) {
+                   const std::size_t node = grow(position, unseen);
+                   opened.emplace_back(node, chance);
+                 });
+    branch_out(0, Tree::deals, opened.size());
+    for (std::size_t i = 0; i < opened.size(); ++i) put(0, i, opened[i].first, opened[i].second);
   }
 
   void end(std::size_t at, const Position& position) {

@@ -32,6 +32,36 @@ inline constexpr bool lays_face_down = false;
 template <class Game>
 inline constexpr bool lays_face_down<Game, std::void_t<decltype(&Game::laid)>> = true;
 
+// A game in which seats are dealt some hands only may say which, all at once, with their chances: see Openings. None
+// where they may be any.
+template <class Game, class = void>
+inline constexpr bool may_open_with_hands = false;
+template <class Game>
+inline constexpr bool may_open_with_hands<Game, std::void_t<decltype(&Game::openings)>> = true;
+
+template <class Game>
+bool opens_with_hands(const Game& game) {
+  if constexpr (may_open_with_hands<Game>) return game.openings() != nullptr;
+  return false;
+}
+
+// Calls use(position, unseen, chance) for each way in which a game begins.
+template <class Game, class Unseen, class Use>
+void each_opening(const Game& game, typename Game::Position position, Unseen unseen, Use&& use) {
+  if constexpr (may_open_with_hands<Game>) {
+    if (const auto* openings = game.openings()) {
+      for (std::size_t at = 0; at < openings->size(); ++at) {
+        typename Game::Position opened = position;
+        Unseen left = unseen;
+        game.open_with(opened, openings->cards(at), [&](Card card) { left.deal(game.stands_for(card)); });
+        use(opened, left, openings->chance(at));
+      }
+      return;
+    }
+  }
+  use(position, unseen, 1.0);
+}
+
 // How often each seat decided, and how often it had no choice.
 struct Decisions {
   std::array<std::int64_t, most_players> made{}, forced{};

@@ -40,7 +40,10 @@ class RememberedWalk {
   void operator()(const std::vector<double>& counts, Ended&& ended) {
     UnseenCards unseen(counts);
     for (std::size_t burned = 0; burned < game_.burned(); ++burned) unseen.lay_down();
-    reach({game_.start(unseen.next_place()), unseen, {}}, 1);
+    each_opening(game_, game_.start(unseen.next_place()), unseen,
+                 [&](const Position& position, const UnseenCards& left, double chance) {
+                   reach({position, left, {}}, chance);
+                 });
     for (std::uint64_t steps = 0; !reached_.empty(); ++steps) {
       if (steps > most_steps) throw EndlessGame("does not end in " + std::to_string(most_steps) + " steps");
       const auto now = std::exchange(reached_, {});

@@ -129,9 +129,17 @@ class Seated {
 
   // Calls `ended(outcome)` after each round.
   template <class Chance, class Luck, class Watcher, class Ended>
-  void play(const std::vector<Card>& deck, Chance&, Luck& luck, Watcher& watcher, Ended&& ended) {
+  void play(const std::vector<Card>& deck, Chance& chance, Luck& luck, Watcher& watcher, Ended&& ended) {
+    if constexpr (may_open_with_hands<Game>) {
+      if (game_.openings()) {
+        const std::vector<Card> opened = with_hands(deck, chance);
+        return play_from(ShuffledStock(opened, game_.burned()), opened, luck, watcher, ended);
+      }
+    }
     play_from(ShuffledStock(deck, game_.burned()), deck, luck, watcher, ended);
   }
+
+  bool needs_hands() const { return opens_with_hands(game_); }
 
   // The same where cards are settled as they are needed.
   static constexpr bool deals_late = true;
@@ -164,6 +172,20 @@ class Seated {
   }
 
  private:
+  // The deck with hands that seats may be dealt where they are dealt from; the others stay in their order.
+  template <class Chance>
+  std::vector<Card> with_hands(std::vector<Card> deck, Chance& chance) const {
+    const auto* openings = game_.openings();
+    typename Game::Position position = game_.start(0);
+    std::size_t next = 0;
+    game_.open_with(position, openings->cards(openings->pick(chance)), [&](Card card) {
+      const auto found = std::find(deck.begin() + static_cast<std::ptrdiff_t>(next), deck.end(), card);
+      if (found == deck.end()) throw std::logic_error("a hand that a seat may be dealt is not in the deck");
+      std::rotate(deck.begin() + static_cast<std::ptrdiff_t>(next++), found, found + 1);
+    });
+    return deck;
+  }
+
   void tell_tags_apart(const CountSystem& system) {
     std::map<std::array<std::int64_t, 3>, std::uint32_t> numbers;
     for (std::size_t kind = 0; kind < system.tags.size(); ++kind) {

@@ -19,6 +19,8 @@ struct TableEvent {
   std::size_t count = 0;
   std::int64_t value = 0;
   Moves open{};
+  // Where seats bet: what was to be called, and the pot, before it.
+  std::int64_t owed = 0, pot = 0;
   // Where a seat counts.
   std::int64_t running_count = 0;
   double true_count = 0;

@@ -76,6 +76,17 @@ inline constexpr bool may_play_late = false;
 template <class Game>
 inline constexpr bool may_play_late<Game, std::void_t<decltype(&Game::deals_late)>> = true;
 
+// Whether a game takes cards as they come from the deck; not one in which seats are dealt some hands only.
+template <class Game, class = void>
+inline constexpr bool may_need_hands = false;
+template <class Game>
+inline constexpr bool may_need_hands<Game, std::void_t<decltype(&Game::needs_hands)>> = true;
+template <class Game>
+bool plays_as_dealt(const Game& game) {
+  if constexpr (may_need_hands<Game>) return !game.needs_hands();
+  return true;
+}
+
 // A game that may be played on from one shoe to the next, whose order it tells.
 template <class Game, class = void>
 inline constexpr bool collects_shoes = false;
@@ -123,7 +134,7 @@ class GameRunner : public TrialRunner {
   // What is recorded is named by its place among the outcome's columns.
   GameRunner(const Draw& draw, const typename Game::Rules& rules, std::vector<std::size_t> columns)
       : draw_(draw), game_(rules), columns_(std::move(columns)), read_(columns_), deck_(draw.fresh_table()) {
-    if (may_play_late<Game> && LateDeal::fits(draw)) late_.emplace(draw);
+    if (may_play_late<Game> && plays_as_dealt(game_) && LateDeal::fits(draw)) late_.emplace(draw);
   }
 
   std::unique_ptr<TrialRunner> copy() const override {

@@ -132,6 +132,30 @@ class StrengthReader {
   std::shared_ptr<HandTable> table_;
 };
 
+// Calls use(hand, filled) for each choice of `left` more of these cards, put into the hand behind those `filled`.
+template <class Hand, class Use>
+void each_choice_into(Hand& hand, const std::vector<Card>& cards, std::size_t left, std::size_t from,
+                      std::size_t filled, Use&& use) {
+  if (left == 0) return use(filled);
+  for (std::size_t i = from; i + left <= cards.size(); ++i) {
+    hand[filled] = cards[i];
+    each_choice_into(hand, cards, left - 1, i + 1, filled + 1, use);
+  }
+}
+
+// The strength of the best hand of so many own cards with the others from the board.
+inline std::uint64_t best_of_own(StrengthReader& read, std::size_t own_cards, const std::vector<Card>& own,
+                                 const std::vector<Card>& board) {
+  std::array<Card, 32> hand{};
+  std::uint64_t best = 0;
+  const std::size_t others = std::min(read.size() - own_cards, board.size());
+  each_choice_into(hand, own, own_cards, 0, 0, [&](std::size_t filled) {
+    each_choice_into(hand, board, others, 0, filled,
+                     [&](std::size_t all) { best = std::max(best, read(hand.data(), all)); });
+  });
+  return best;
+}
+
 // Deals what is unknown, and compares the seats.
 class Showdown {
  public:
@@ -317,28 +341,10 @@ class Showdown {
   void compare() {
     std::array<std::uint64_t, most_showdown_seats> strength;
     for (std::size_t seat = 0; seat < spec_.seats.size(); ++seat)
-      strength[seat] = spec_.own_cards == 0 ? read_(hand_.data(), whole_hand(seat)) : best_of_own(seat);
+      strength[seat] = spec_.own_cards == 0 ? read_(hand_.data(), whole_hand(seat))
+                                             : best_of_own(read_, spec_.own_cards, own_[seat], board_);
     tally_.add(strength, spec_.seats.size());
     glance_.step();
-  }
-
-  // The best of so many own cards with the others from the board.
-  std::uint64_t best_of_own(std::size_t seat) {
-    std::uint64_t best = 0;
-    const std::size_t others = std::min(read_.size() - spec_.own_cards, board_.size());
-    each_choice(own_[seat], spec_.own_cards, 0, 0, [&](std::size_t filled) {
-      each_choice(board_, others, 0, filled, [&](std::size_t all) { best = std::max(best, read_(hand_.data(), all)); });
-    });
-    return best;
-  }
-
-  template <class Use>
-  void each_choice(const std::vector<Card>& cards, std::size_t left, std::size_t from, std::size_t filled, Use&& use) {
-    if (left == 0) return use(filled);
-    for (std::size_t i = from; i + left <= cards.size(); ++i) {
-      hand_[filled] = cards[i];
-      each_choice(cards, left - 1, i + 1, filled + 1, use);
-    }
   }
 
   ShowdownSpec spec_;

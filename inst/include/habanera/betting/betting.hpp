@@ -1,0 +1,384 @@
+#pragma once
+
+#include <algorithm>
+#include <array>
+#include <cstddef>
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <stdexcept>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "habanera/betting/card_table.hpp"
+#include "habanera/betting/chips.hpp"
+#include "habanera/betting/openings.hpp"
+#include "habanera/betting/outcome.hpp"
+#include "habanera/betting/position.hpp"
+#include "habanera/betting/strength.hpp"
+#include "habanera/betting/view.hpp"
+#include "habanera/game/moves.hpp"
+#include "habanera/game/play_out.hpp"
+#include "habanera/game/table_event.hpp"
+#include "habanera/game/unseen.hpp"
+#include "habanera/game/vocabulary.hpp"
+
+namespace habanera {
+
+// A game in which seats hide their cards and bet.
+class Betting : public OneRound {
+ public:
+  struct Rules {
+    BettingRules chips;
+    std::size_t own = 1;              // cards of each seat
+    std::vector<Card> board;          // cards that all see from the start
+    std::shared_ptr<const BettingCards> cards;
+    BettingStrength strength;
+    bool tells_holdings = false;      // as outcomes
+    std::shared_ptr<const Openings> openings;  // where seats are dealt some hands only
+  };
+  using Position = BettingPosition;
+  using View = BettingView;
+  using Outcome = BettingOutcome;
+
+  explicit Betting(Rules rules) : rules_(std::move(rules)), chips_(rules_.chips) {
+    rules_.strength = rules_.strength.copy();
+    shared_ = chips_.shared_by(rules_.chips.streets.size() - 1);
+    if (rules_.own < 1 || rules_.own > most_held || shared_ + rules_.board.size() > most_shared)
+      throw std::invalid_argument("a seat has 1 to 8 cards of its own, and there are at most 8 that all see");
+    alike_copies_.assign(table().copies.size(), 0);
+    for (std::size_t kind = 0; kind < table().copies.size(); ++kind)
+      alike_copies_[table().stands_for[kind]] += table().copies[kind];
+  }
+
+  const Rules& rules() const { return rules_; }
+  const BettingCards& table() const { return *rules_.cards; }
+  const ChipRules& chips() const { return chips_; }
+  std::size_t seats() const { return rules_.chips.seats; }
+  std::size_t own_cards() const { return rules_.own; }
+  std::size_t cards_used() const { return cards_at_first() + shared_; }
+  std::size_t cards_at_first() const { return seats() * rules_.own; }
+  std::uint32_t likeness(Card card) const { return table().stands_for[card]; }
+  Card stands_for(Card card) const { return table().stands_for[card]; }
+  // Hands that seats may be dealt, all at once; none where it may be any.
+  const Openings* openings() const { return rules_.openings.get(); }
+
+  Position start(std::size_t = 0) const {
+    Position position;
+    position.chips = chips_.start();
+    for (const Card card : rules_.board) position.shared[position.open++] = card;
+    return position;
+  }
+
+  // Deals these hands, seat by seat, in the order in which cards are dealt; calls gave(card) for each.
+  template <class Gave>
+  void open_with(Position& position, const Card* hands, Gave&& gave) const {
+    while (position.dealt < cards_at_first()) {
+      const std::size_t seat = owner(position.dealt);
+      const Card card = hands[seat * rules_.own + position.dealt / seats()];
+      give(position, {NextStep::deal, seat}, card);
+      gave(card);
+    }
+  }
+
+  NextStep next(const Position& position) const {
+    if (position.dealt < cards_at_first()) return {NextStep::deal, owner(position.dealt)};
+    if (position.open < shared_due(position)) return {NextStep::deal, no_seat};
+    if (position.chips.is_over()) return {NextStep::over};
+    return {NextStep::decide, position.chips.turn};
+  }
+  Moves moves(const Position& position) const { return chips_.moves(position.chips); }
+  void give(Position& position, const NextStep& next, Card card) const {
+    if (next.seat == no_seat) position.shared[position.open++] = card;
+    else position.own[next.seat * rules_.own + position.dealt++ / seats()] = card;
+  }
+  void move(Position& position, std::size_t move) const {
+    note(position, move);
+    chips_.move(position.chips, move);
+  }
+  View view(const Position& position, std::size_t seat) const { return View(*this, position, seat); }
+
+  Outcome outcome(const Position& position) const {
+    Outcome outcome;
+    settle(position, outcome);
+    return outcome;
+  }
+  void settle(const Position& position, Outcome& outcome) const {
+    const Chips& chips = position.chips;
+    const std::size_t winner = chips_.settle(
+        chips, [&](std::size_t seat) { return strength(position, seat); }, outcome.net, outcome.pot);
+    outcome.winner = winner == Chips::nobody ? 0 : static_cast<std::int64_t>(winner) + 1;
+    outcome.ended = chips.folded ? Outcome::fold : Outcome::showdown;
+    outcome.street = chips.street + 1;
+    outcome.actions = position.base == 0 ? Outcome::no_code : static_cast<std::int64_t>(position.code);
+    for (std::size_t seat = 0; seat < seats(); ++seat) {
+      outcome.folded[seat] = !chips.is_in(seat);
+      outcome.all_in[seat] = chips.is_in(seat) && chips.left[seat] == 0;
+      if (rules_.tells_holdings) outcome.holding[seat] = holding_code(position, seat);
+    }
+  }
+  double worth(const Position& position, std::size_t seat) const {
+    return static_cast<double>(outcome(position).net[seat]);
+  }
+
+  const Card* own_of(const Position& position, std::size_t seat) const { return &position.own[seat * rules_.own]; }
+
+  // What a move is called, such as "raise 1/2 pot".
+  std::string move_text(const View& view, std::size_t move) const {
+    return text_of(made_of(view.position_->chips, move));
+  }
+  // All moves so far: "check bet call / check check", a stroke where a street began.
+  std::string actions_text(const Position& position) const {
+    std::string all;
+    for (std::size_t i = 0, street = 0; i < position.moves; ++i) {
+      for (; street < position.made[i].street; ++street) all += all.empty() ? "/" : " /";
+      all += (all.empty() ? "" : " ") + text_of(position.made[i]);
+    }
+    return all;
+  }
+  // The same of the number that an outcome has of them.
+  std::string actions_of_code(std::uint64_t code) const {
+    Position position = start();
+    while (!position.chips.is_over()) {
+      const Moves open = moves(position);
+      const std::size_t which = static_cast<std::size_t>(code % open.count());
+      code /= open.count();
+      move(position, open.at(which));
+    }
+    return actions_text(position);
+  }
+  // The cards that a number in an outcome tells, as they are told alone.
+  std::string holding_of_code(std::uint64_t code) const {
+    ToldCards told(table());
+    told.begin_group();
+    for (std::size_t i = 0; i < rules_.own; ++i, code /= kinds()) told.add(static_cast<Card>(code % kinds()));
+    return told.text(0, rules_.own);
+  }
+
+  // Cards that a seat has not seen: all but its own and those that all see.
+  UnseenCards unseen(const Position& position, std::size_t seat) const {
+    UnseenCards cards(alike_copies_);
+    for (std::size_t place = 0; place < position.dealt; ++place) {
+      if (seat == no_seat || owner(place) == seat) cards.deal(stands_for(card_at(position, place)));
+      else cards.lay_down();
+    }
+    for (std::size_t i = rules_.board.size(); i < position.open; ++i) cards.deal(stands_for(position.shared[i]));
+    return cards;
+  }
+  UnseenCards unseen(const View& view, bool sees_hands = false) const {
+    return unseen(*view.position_, sees_hands ? no_seat : view.seat_);
+  }
+  UnseenCards unseen(const Position& position) const { return unseen(position, no_seat); }
+
+  // The same moves on another deal. `made(position, seat, move)` is called before each move there; what it is handed
+  // stays until all are made.
+  template <class Made>
+  std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck, bool sees_hands, Made&& made) const {
+    const Position& wanted = *seen.position_;
+    std::vector<Position> course{start()};
+    course.reserve(std::size_t{wanted.moves} + 1);
+    for (std::size_t at = 0;;) {
+      Position& position = course.back();
+      const NextStep now = next(position);
+      if (now.what == NextStep::deal) {
+        const std::size_t place = position.dealt;
+        const bool known = sees_hands || now.seat == no_seat || now.seat == seen.seat_;
+        give(position, now,
+             now.seat == no_seat ? wanted.shared[position.open] : known ? card_at(wanted, place) : deck[place]);
+      } else if (at < wanted.moves) {
+        made(std::as_const(position), now.seat, std::size_t{wanted.made[at].move});
+        course.push_back(position);
+        move(course.back(), wanted.made[at++].move);
+      } else {
+        return position;
+      }
+    }
+  }
+  std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck) const {
+    return redealt(seen, deck, false, [](const Position&, std::size_t, std::size_t) {});
+  }
+
+  std::string key(const View& view) const { return view.text(); }
+  std::string key(const Position& position, const UnseenCards& unseen) const { return full_key(position, unseen); }
+  std::string full_key(const Position& position, const UnseenCards&) const {
+    std::string all;
+    const auto add = [&](Card card) {
+      all += static_cast<char>(stands_for(card) & 0xff);
+      all += static_cast<char>(stands_for(card) >> 8);
+    };
+    for (std::size_t place = 0; place < position.dealt; ++place) add(card_at(position, place));
+    for (std::size_t i = rules_.board.size(); i < position.open; ++i) add(position.shared[i]);
+    all += '/';
+    for (std::size_t i = 0; i < position.moves; ++i) all += static_cast<char>(position.made[i].move + 1);
+    return all;
+  }
+
+  // For those who look on.
+
+  enum Action : int { gets, is_turned, folds, checks, calls, bets, raises, goes_all_in, takes_it, wins, shares };
+  static std::vector<Word> actions() {
+    return {{gets, "gets"}, {is_turned, "is_turned"}, {folds, "folds"}, {checks, "checks"}, {calls, "calls"},
+            {bets, "bets"}, {raises, "raises"}, {goes_all_in, "goes_all_in"}, {takes_it, "takes_it"}, {wins, "wins"},
+            {shares, "shares"}};
+  }
+  std::vector<Zone> zones() const {
+    std::vector<Zone> all{{"stock"}, {"shared"}};
+    for (std::size_t seat = 0; seat < seats(); ++seat) all.push_back({"own", seat});
+    return all;
+  }
+  std::size_t zone_of(const Position& position, std::size_t place) const {
+    if (place < cards_at_first()) return place < position.dealt ? 2 + owner(place) : 0;
+    return place - cards_at_first() + rules_.board.size() < position.open ? 1 : 0;
+  }
+  template <class Happened>
+  void tell(const NextStep& next, const Position& position, const std::vector<Card>&, Happened&& happened) const {
+    if (next.what == NextStep::decide) return happened(1, told_move(next.seat, position));
+    if (next.what != NextStep::deal) return;
+    if (next.seat == no_seat) return tell_street(position, happened);
+    if (position.dealt < cards_at_first()) return;
+    for (std::size_t i = 0, seat = first_dealt(); i < seats(); ++i, seat = rules_.chips.after(seat))
+      happened(1, TableEvent{seat, gets, own_of(position, seat), rules_.own});
+  }
+  TableEvent ending(const Outcome& outcome) const {
+    TableEvent event{no_seat, shares};
+    if (outcome.winner > 0) {
+      event.seat = static_cast<std::size_t>(outcome.winner - 1);
+      event.action = outcome.ended == Outcome::fold ? takes_it : wins;
+    }
+    event.pot = outcome.pot;
+    return event;
+  }
+
+ private:
+  friend class BettingView;
+
+  // Cards are dealt one at a time, to the first seat after the dealer first.
+  std::size_t first_dealt() const { return rules_.chips.after(rules_.chips.dealer()); }
+  std::size_t owner(std::size_t place) const { return (place + first_dealt()) % seats(); }
+  Card card_at(const Position& position, std::size_t place) const {
+    return own_of(position, owner(place))[place / seats()];
+  }
+  // Who has made all others fold turns no more.
+  std::size_t shared_due(const Position& position) const {
+    return position.chips.folded ? position.open : rules_.board.size() + chips_.shared_by(position.chips.street);
+  }
+  std::size_t kinds() const { return table().copies.size(); }
+
+  MoveMade made_of(const Chips& chips, std::size_t move) const {
+    return {static_cast<std::uint8_t>(move), chips.street, chips.bets == 0, chips.owed > 0,
+            move >= BettingMove::first_size && chips_.is_all_in(chips, move)};
+  }
+  void note(Position& position, std::size_t move) const {
+    if (position.moves == most_betting_moves) throw std::length_error("more moves in a hand than can be kept");
+    const Moves open = moves(position);
+    position.made[position.moves++] = made_of(position.chips, move);
+    position.code += position.base * open.place_of(move);
+    position.base = position.base < BettingOutcome::most_code / open.count() ? position.base * open.count() : 0;
+  }
+
+  std::string text_of(const MoveMade& made) const {
+    if (made.move == BettingMove::fold) return "fold";
+    if (made.move == BettingMove::check) return "check";
+    if (made.move == BettingMove::call) return "call";
+    if (made.all_in) return "all in";
+    const Street& street = rules_.chips.streets[made.street];
+    const std::vector<BetSize>& sizes = made.first_bet ? street.bets : street.raises;
+    const std::string word = made.on_top ? "raise" : "bet";
+    return sizes.size() == 1 ? word : word + " " + sizes[made.move - BettingMove::first_size].name;
+  }
+
+  std::uint64_t strength(const Position& position, std::size_t seat) const {
+    return rules_.strength(own_of(position, seat), rules_.own, position.shared.data(), position.open);
+  }
+  std::int64_t holding_code(const Position& position, std::size_t seat) const {
+    ToldCards told(table());
+    told.begin_group();
+    for (std::size_t i = 0; i < rules_.own; ++i) told.add(own_of(position, seat)[i]);
+    told.tell();
+    std::uint64_t code = 0;
+    for (std::size_t i = rules_.own; i-- > 0;) code = code * kinds() + told.card(i);
+    return static_cast<std::int64_t>(code);
+  }
+
+  // The move just made: the chips it took, what was to be called before it, and the pot.
+  TableEvent told_move(std::size_t seat, const Position& position) const {
+    const MoveMade& made = position.made[position.moves - 1];
+    TableEvent event{seat, action_of(made)};
+    Position before = start();
+    for (std::size_t i = 0; i + 1 < position.moves; ++i) chips_.move(before.chips, position.made[i].move);
+    event.value = before.chips.left[seat] - position.chips.left[seat];
+    event.owed = before.chips.to_call(seat);
+    event.pot = chips_.pot(before.chips);
+    return event;
+  }
+  static int action_of(const MoveMade& made) {
+    if (made.move == BettingMove::fold) return folds;
+    if (made.move == BettingMove::check) return checks;
+    if (made.move == BettingMove::call) return calls;
+    return made.all_in ? goes_all_in : made.on_top ? raises : bets;
+  }
+  // The cards of a street, once they lie there.
+  template <class Happened>
+  void tell_street(const Position& position, Happened& happened) const {
+    std::size_t from = rules_.board.size();
+    for (const Street& street : rules_.chips.streets) {
+      if (street.shared > 0 && from + street.shared == position.open)
+        happened(1, TableEvent{no_seat, is_turned, &position.shared[from], street.shared});
+      from += street.shared;
+    }
+  }
+
+  Rules rules_;
+  ChipRules chips_;
+  std::size_t shared_ = 0;             // cards that come to be seen by all
+  std::vector<double> alike_copies_;
+};
+
+inline std::size_t BettingView::own_cards() const { return game_->rules().own; }
+
+inline std::vector<Card> BettingView::holding() const {
+  const Card* own = game_->own_of(*position_, seat_);
+  return {own, own + own_cards()};
+}
+inline std::vector<Card> BettingView::shared() const {
+  return {position_->shared.begin(), position_->shared.begin() + position_->open};
+}
+
+inline ToldCards BettingView::told_cards() const {
+  ToldCards told(game_->table());
+  told.begin_group();
+  const Card* own = game_->own_of(*position_, seat_);
+  for (std::size_t i = 0; i < own_cards(); ++i) told.add(own[i]);
+  std::size_t at = 0;
+  const auto add_group = [&](std::size_t cards) {
+    told.begin_group();
+    for (std::size_t i = 0; i < cards && at < position_->open; ++i) told.add(position_->shared[at++]);
+  };
+  if (!game_->rules().board.empty()) add_group(game_->rules().board.size());
+  for (const Street& street : game_->rules().chips.streets)
+    if (street.shared > 0) add_group(street.shared);
+  told.tell();
+  return told;
+}
+
+inline Shown BettingView::shown() const {
+  const ToldCards told = told_cards();
+  const std::string shared = told.text(own_cards(), told.size()), actions = game_->actions_text(*position_);
+  const auto words = [](const std::string& text) {
+    return text.empty() ? std::vector<std::string>() : std::vector<std::string>{text};
+  };
+  return {shows_words("holding", {told.text(0, own_cards())}), shows_words("shared", words(shared)),
+          shows_words("actions", words(actions))};
+}
+
+inline Shown BettingView::facts() const {
+  const Chips& chips = position_->chips;
+  std::size_t others = 0;
+  for (std::size_t seat = 0; seat < game_->seats(); ++seat) others += seat != seat_ && chips.is_in(seat);
+  return {shows("seat", seat_ + 1), shows("street", chips.street + std::size_t{1}), shows("pot", game_->chips().pot(chips)),
+          shows("to_call", chips.to_call(seat_)), shows("left", chips.left[seat_]), shows("bets", chips.bets),
+          shows("others", others)};
+}
+
+}  // namespace habanera

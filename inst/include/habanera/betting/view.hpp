@@ -1,0 +1,45 @@
+#pragma once
+
+#include <cstddef>
+#include <cstdint>
+#include <string>
+#include <vector>
+
+#include "habanera/betting/card_table.hpp"
+#include "habanera/betting/position.hpp"
+#include "habanera/game/view.hpp"
+
+namespace habanera {
+
+class Betting;
+
+// What a seat sees of a hand: its own cards, those that all see, and all moves so far; from these follow the pot and
+// what is to be called. Cards are shown as they are told: see BettingCards.
+class BettingView : public Sight<BettingView> {
+ public:
+  std::size_t seat() const { return seat_; }
+  Shown shown() const;
+  // What follows from it, in chips.
+  Shown facts() const;
+
+  ToldCards told_cards() const;
+  std::size_t own_cards() const;
+  std::size_t moves_made() const { return position_->moves; }
+  // The moves as a number, see BettingPosition; false where one does not hold them.
+  bool has_code() const { return position_->base != 0; }
+  std::uint64_t code() const { return position_->code; }
+
+  // As they were dealt.
+  std::vector<Card> holding() const;
+  std::vector<Card> shared() const;
+
+ private:
+  friend class Betting;
+  BettingView(const Betting& game, const BettingPosition& position, std::size_t seat)
+      : game_(&game), position_(&position), seat_(seat) {}
+  const Betting* game_;
+  const BettingPosition* position_;
+  std::size_t seat_;
+};
+
+}  // namespace habanera
