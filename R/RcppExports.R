@@ -25,6 +25,38 @@ core_ruin_before_goal <- function(law, stake, start, goal) {
     .Call(`_habanera_core_ruin_before_goal`, law, stake, start, goal)
 }
 
+core_betting <- function(spec) {
+    .Call(`_habanera_core_betting`, spec)
+}
+
+core_betting_actions <- function(spec, codes) {
+    .Call(`_habanera_core_betting_actions`, spec, codes)
+}
+
+core_betting_holdings <- function(spec, codes) {
+    .Call(`_habanera_core_betting_holdings`, spec, codes)
+}
+
+core_betting_sound <- function(spec, gap, seconds) {
+    .Call(`_habanera_core_betting_sound`, spec, gap, seconds)
+}
+
+core_betting_best_answer <- function(spec, seat) {
+    .Call(`_habanera_core_betting_best_answer`, spec, seat)
+}
+
+core_betting_values <- function(spec) {
+    .Call(`_habanera_core_betting_values`, spec)
+}
+
+core_betting_told <- function(cards, groups, hands) {
+    .Call(`_habanera_core_betting_told`, cards, groups, hands)
+}
+
+core_betting_open <- function(spec, actions) {
+    .Call(`_habanera_core_betting_open`, spec, actions)
+}
+
 core_blackjack_moves <- function() {
     .Call(`_habanera_core_blackjack_moves`)
 }

@@ -194,7 +194,7 @@ pair_words <- function(values, column, category, game) {
   text <- rep(NA_character_, length(values))
   for (name in unique(column[category])) {
     of <- column == name
-    text[of] <- category_words(game, name)[values[of] + 1]
+    text[of] <- category_texts(game, name, values[of])
   }
   text
 }

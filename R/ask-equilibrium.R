@@ -70,7 +70,7 @@ tidy.habanera_equilibrium <- function(x, ...) {
 
 #' @export
 in_words.habanera_equilibrium <- function(x, ...) {
-  worth <- function(value) worth_in_words(value, x$of_win)
+  worth <- function(value) paste(c(worth_in_words(value, x$of_win), x$unit), collapse = " ")
   sprintf("Sound play brings seat 1 %s, surely from %s to %s: best answers gain %s, both together.",
           worth(x$value), worth(x$low), worth(x$high), worth(x$high - x$low))
 }

@@ -195,7 +195,8 @@ baccarat_step_words <- c(deal = "shuffled", player_gets = "the player gets", ban
                          player_wins = "the player wins", banker_wins = "the banker wins", nobody_wins = "a tie")
 
 # The total after a card; at the end what the bet brings.
-baccarat_step_notes <- function(game, action, value, open) {
+baccarat_step_notes <- function(game, action, steps) {
+  value <- steps$value
   net <- vapply(value / unit_of(game, "net"), net_in_words, "")
   ifelse(action %in% c("player_gets", "banker_gets"), paste0(": ", value),
          ifelse(action == "deal", "", sprintf(": who bet on the %s is %s", game$rules$bet_on, net)))

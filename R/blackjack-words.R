@@ -29,7 +29,8 @@ blackjack_step_words <- c(
 )
 
 # Totals after a card; at a decision the total and what else was allowed; at the end what was won.
-blackjack_step_notes <- function(game, action, value, open) {
+blackjack_step_notes <- function(game, action, steps) {
+  value <- steps$value
   total <- sprintf("%s %s", ifelse(value %% 2 == 1, "soft", "hard"), value %/% 2)
   moves <- blackjack_moves()
   told <- c(hit = "hits", stand = "stands", double = "doubles", split = "splits", surrender = "surrenders",
@@ -37,7 +38,7 @@ blackjack_step_notes <- function(game, action, value, open) {
   made <- match(action, told[moves])
   others <- vapply(seq_along(action), function(i) {
     if (is.na(made[i])) return("")
-    could <- moves[setdiff(which(open[i] %/% 2^(seq_along(moves) - 1) %% 2 == 1), made[i])]
+    could <- moves[setdiff(which(steps$open[i] %/% 2^(seq_along(moves) - 1) %% 2 == 1), made[i])]
     if (length(could)) sprintf("; could %s", join_words(could, "or")) else ""
   }, "")
   ends <- action %in% c("seats_win", "seats_lose", "nobody_wins")

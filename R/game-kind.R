@@ -51,6 +51,8 @@ usual_kind <- function() list(
   counted_by = function(game) counted_by_rank(game$deck),
   # The moves by name, where they are no places: players are told these names, and return one.
   move_words = NULL,
+  # Outcomes that are told by numbers of which there are too many to list: functions of these by name, which give text.
+  told_by_code = function(game) list(),
   # What a person sees: lines of text for a view.
   view_words = function(rules, view) utils::capture.output(utils::str(view)),
   # The outcome that says which seat has won, and the one that counts rounds.
@@ -60,11 +62,14 @@ usual_kind <- function() list(
   # Of a replay: what each action is in a log, how it ended, what is to be said below, and its figure: a list of
   # `data` (a data frame with `x`, `cards` and `series`) and the words for `x` and `y`.
   step_words = character(),
-  # What is said of a step beside its cards, from the number that the core tells of it and the moves that were open.
-  step_notes = NULL,
+  # What is said of a step beside its cards, from the numbers that the core tells of it (`value`, the moves that were
+  # `open`, where seats bet `owed` and `pot`); and columns of a replay that are made of them.
+  step_notes = NULL, step_columns = NULL,
   end_in_words = function(trace) outcomes_in_words(attr(trace, "outcome")),
   closing_words = function(trace) NULL,
   course = function(trace) zones_by_step(trace),
+  # Whether a log tells how many cards lie in each zone.
+  logs_zones = TRUE,
   # Zones of cards that have left the game.
   gone = character(),
   # Why exact answers are out of reach by these rules; NULL where they may be tried.
@@ -137,7 +142,19 @@ category_words <- function(game, name) {
   words
 }
 
-is_category <- function(game, names) names %in% c(game$words$seats, names(game$words$categories))
+is_category <- function(game, names) {
+  names %in% c(game$words$seats, names(game$words$categories), names(kind_of(game)$told_by_code(game)))
+}
+
+# Numbers of a category as text, NULL where it is none.
+category_texts <- function(game, name, numbers) {
+  decode <- kind_of(game)$told_by_code(game)[[name]]
+  if (!is.null(decode)) {
+    known <- unique(numbers)
+    return(decode(known)[match(numbers, known)])
+  }
+  category_words(game, name)[numbers + 1]
+}
 
 # What one is of a number in the core: money is counted in its smallest unit.
 unit_of <- function(game, names) {

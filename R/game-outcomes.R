@@ -5,8 +5,8 @@ recorded_rows <- function(columns, names) as.data.frame(rlang::set_names(columns
 # Whole numbers of the core as text and numbers, money in stakes.
 game_outcomes <- function(game, rows) {
   for (name in names(rows)) {
-    words <- category_words(game, name)
-    rows[[name]] <- if (is.null(words)) rows[[name]] / unit_of(game, name) else words[rows[[name]] + 1]
+    rows[[name]] <- if (is_category(game, name)) category_texts(game, name, rows[[name]]) else
+      rows[[name]] / unit_of(game, name)
   }
   rows
 }

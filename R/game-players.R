@@ -69,9 +69,9 @@ refuse_unsolvable <- function(players, call) {
 }
 
 # The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.
-core_players <- function(players, table, view_words, words = NULL) {
+core_players <- function(players, table, view_words, words = NULL, seen = as_told) {
   specs <- lapply(seq_along(players), function(seat) {
-    core_player(players[[seat]], view_words, words, seat = seat, seats = length(players))
+    core_player(players[[seat]], view_words, words, seat = seat, seats = length(players), seen = seen)
   })
   for (seat in which(vapply(players, function(player) player$name == "solved", NA))) {
     against <- players[[seat]]$settings$against
@@ -84,12 +84,17 @@ core_players <- function(players, table, view_words, words = NULL) {
   specs
 }
 
+# Rows of a table as their writer told them.
+as_told <- function(rows, ...) rows
+
 # A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
-# `words` names the moves, where they have names; `where(view)` says more of a choice than its number.
-core_player <- function(player, view_words = NULL, words = NULL, where = function(view) "", seat = 1, seats = NULL) {
-  nested <- function(inner, of = seat) core_player(inner, view_words, words, where, of, seats)
+# `words` names the moves, where they have names; `where(view)` says more of a choice than its number; `seen` makes of
+# the rows of a table those that the game tells.
+core_player <- function(player, view_words = NULL, words = NULL, where = function(view) "", seat = 1, seats = NULL,
+                        seen = as_told) {
+  nested <- function(inner, of = seat) core_player(inner, view_words, words, where, of, seats, seen)
   if (player$name == "person") return(core_person(player, view_words, words))
-  if (player$name == "table") return(core_chance_table(player, seat, words))
+  if (player$name == "table") return(core_chance_table(player, seat, words, seen))
   if (player$name == "mixture") return(core_mixture(player, nested))
   if (player$name %in% c("lookahead", "peeking") && !is.null(seats)) return(core_ahead(player, nested, seats))
   settings <- lapply(player$settings, function(value) if (inherits(value, "habanera_player")) nested(value) else value)

@@ -84,8 +84,9 @@ new_game_trace <- function(game, played, deck, seed, trial) {
     seat = c(NA, game$seat_names)[steps$seat + 1], action = words,
     cards = vapply(steps$cards, function(cards) paste(kinds$cards[cards], collapse = " "), "")
   )
-  if (!is.null(kind_of(game)$step_notes)) trace$note <- kind_of(game)$step_notes(game, trace$action, steps$value,
-                                                                                 steps$open)
+  kind <- kind_of(game)
+  if (!is.null(kind$step_notes)) trace$note <- kind$step_notes(game, trace$action, steps)
+  if (!is.null(kind$step_columns)) trace <- cbind(trace, kind$step_columns(steps))
   bettor <- game$spec$rules$bettor
   if (!is.null(bettor)) {
     trace$running_count <- steps$running_count / bettor$system$unit
@@ -175,7 +176,8 @@ trace_lines <- function(trace, rows = rep(TRUE, nrow(trace))) {
   game <- attr(trace, "game")
   shown <- plain_table(trace)[rows, , drop = FALSE]
   zones <- zone_columns(game)
-  used <- game$words$zones$seat > 0 | vapply(trace[zones], function(size) any(size > 0), TRUE)
+  used <- kind_of(game)$logs_zones &
+    (game$words$zones$seat > 0 | vapply(trace[zones], function(size) any(size > 0), TRUE))
   sizes <- rlang::set_names(shown[zones[used]], zone_headings(game)[used])
   flush_right <- function(values, name) formatC(c(name, format_count(values)), width = max(4, nchar(name)))
   counts <- lapply(shown[intersect(c("running_count", "true_count"), names(shown))], sprintf, fmt = "%+.1f")

@@ -150,7 +150,7 @@ as_plain.habanera_game <- function(experiment) {
        rules = plain_given(experiment$given), shuffle = procedure_text(experiment$shuffle),
        piles = if (!is.null(experiment$piles)) lapply(experiment$piles, as.character),
        seat_names = experiment$seat_names, record = experiment$record,
-       code = code, has_function = if (has_r_function(experiment) || !is.null(code)) TRUE,
+       code = code, has_function = if (has_r_function(experiment) || !is.null(code) || any(vapply(experiment$given, is.function, NA))) TRUE,
        named = !is.null(settings$seat_names))
 }
 

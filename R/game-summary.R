@@ -75,7 +75,8 @@ quantiles_in_words <- function(quantiles) {
 named_estimates.habanera_game <- function(experiment) {
   unlist(lapply(experiment$record, function(name) {
     words <- category_words(experiment, name)
-    if (is.null(words)) c(name, percentile_names(name)) else paste(name, plain_name(words), sep = "_")
+    if (!is.null(words)) return(paste(name, plain_name(words), sep = "_"))
+    if (!is_category(experiment, name)) c(name, percentile_names(name))
   }))
 }
 

@@ -5,7 +5,8 @@
 #'
 #' @param seats A list with an entry for each of 2 to 10 seats, by name if it has names: cards, or their text, with some
 #'   or all of the seat's own cards; `NULL` or `""` where nothing is known; or several hands that a seat may have:
-#'   texts, or weights named by the hands, as `c("AS AD" = 2, "KS KD" = 1)`.
+#'   texts, or weights named by the hands, as `c("AS AD" = 2, "KS KD" = 1)`. A text may also tell a class of hands, such
+#'   as `"pair of Q or better"`: see [hand_classes].
 #' @param board The cards of the board that lie open, or their text.
 #' @param deck,rules The deck, and [hand_rules()].
 #' @param own_cards "any", or exactly how many of a seat's own cards count.
@@ -34,7 +35,7 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
   if (!length(seats) %in% 2:10) {
     refuse(sprintf("A showdown has 2 to 10 seats, not %s.", format_count(length(seats))), call = call)
   }
-  laid <- showdown_table(seats, board, deck, own_cards, board_size, size, call)
+  laid <- showdown_table(seats, board, deck, rules, own_cards, board_size, size, call)
   if (!is.null(nsim)) check_whole(nsim, 1, 1e9)
   seed <- resolve_seed(seed, call)
   threads <- resolve_threads(threads, call)
@@ -51,13 +52,13 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
 }
 
 # What is laid on the table, as codes: of each seat the hands it may have with their weights.
-showdown_table <- function(seats, board, deck, own_cards, board_size, size, call) {
+showdown_table <- function(seats, board, deck, rules, own_cards, board_size, size, call) {
   names <- rlang::names2(seats)
   names <- ifelse(nzchar(names), names, as.character(seq_along(seats)))
   if (anyDuplicated(names)) {
     refuse(sprintf("Two seats are called %s.", quoted(names[duplicated(names)][1])), call = call)
   }
-  read <- function(x) codes_of(named_cards(x, deck, "seats", call))
+  read <- hand_reader(deck, rules, if (is.null(size)) 2 else size, "seats", call)
   hands <- lapply(unname(seats), seat_hands, read, call)
   if (is.null(size)) size <- max(2, unlist(lapply(hands, function(seat) lengths(seat$hands))))
   check_whole(size, 1, 8, call = call)
@@ -84,25 +85,27 @@ showdown_table <- function(seats, board, deck, own_cards, board_size, size, call
        own = own)
 }
 
+# The hands that a seat may have, with their weights; `read` gives those that a text stands for.
 seat_hands <- function(seat, read, call) {
   if (is.null(seat) || (is.character(seat) && length(seat) == 1 && !nzchar(trimws(seat)))) {
     return(list(hands = list(integer()), weights = 1, text = "unknown"))
   }
-  if (is.numeric(seat) && !is_cards(seat) && !is.null(names(seat))) {
-    if (!all(is.finite(seat) & seat > 0)) {
-      refuse(sprintf("A seat's hands have weights above 0, not %s.", said(unname(seat))), call = call)
-    }
-    text <- sprintf("one of %s", count_of(length(seat), "hand"))
-    return(list(hands = lapply(names(seat), read), weights = as.double(seat), text = text))
-  }
   if (is.character(seat) && !length(seat)) {
     refuse("A seat has no hand at all; say \"\" where nothing is known of it.", call = call)
   }
-  if (is.character(seat) && length(seat) > 1) {
-    return(list(hands = lapply(seat, read), weights = rep(1, length(seat)),
-                text = sprintf("one of %s", count_of(length(seat), "hand"))))
+  weighted <- is.numeric(seat) && !is_cards(seat) && !is.null(names(seat))
+  if (weighted && !all(is.finite(seat) & seat > 0)) {
+    refuse(sprintf("A seat's hands have weights above 0, not %s.", said(unname(seat))), call = call)
   }
-  list(hands = list(read(seat)), weights = 1, text = if (is_cards(seat)) paste(seat, collapse = " ") else seat)
+  if (!weighted && !is.character(seat)) {
+    return(list(hands = read(seat), weights = 1, text = paste(seat, collapse = " ")))
+  }
+  told <- if (weighted) names(seat) else seat
+  hands <- lapply(told, read)
+  weights <- rep(if (weighted) as.double(seat) else rep(1, length(seat)), times = lengths(hands))
+  hands <- unlist(hands, recursive = FALSE)
+  text <- if (length(told) == 1 && !weighted) told else sprintf("one of %s", count_of(length(hands), "hand"))
+  list(hands = hands, weights = weights, text = text)
 }
 
 most_showdown_boards <- 1e9

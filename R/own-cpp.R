@@ -98,8 +98,8 @@ kind_in_cpp <- function(file, call) {
     cards = function(rules, deck, record, kept, call) cards_for_cpp(deck),
     core = function(rules, cards, dealing) cpp_spec(stated, rules, cards),
     likeness = function(game) part("likeness")(game$spec$rules), limits = function(rules) score_limits(),
-    step_notes = if (stated$has_amounts) function(game, action, value, open) {
-      ifelse(grepl("^chooses ", action) & value != 0, paste0(" ", format_count(value)), "")
+    step_notes = if (stated$has_amounts) function(game, action, steps) {
+      ifelse(grepl("^chooses ", action) & steps$value != 0, paste0(" ", format_count(steps$value)), "")
     },
     view_words = function(rules, view) shown_words(view), move_words = if (length(stated$moves)) stated$moves,
     winner = if (!is.na(winner)) winner, step_words = c(deal = "shuffled"),
@@ -118,7 +118,7 @@ cpp_capabilities <- function(stated, part, file, winner) {
       solved_in_seat(game, seat, call, function(player) cpp_solved(part("solved")(player), stated))
     }),
     plays_soundly = list(solve = function(game, gap, seconds, call) {
-      cpp_sound(game, gap, seconds, part("sound"), stated, call)
+      cpp_sound(game, gap, seconds, part, stated, call)
     }),
     hides = c(list(leak = function(game, nsim, seed) cpp_leak(game, part("hiding"), nsim, seed)),
               if (stated$hides_cards && !stated$view_forgets) {

@@ -6,10 +6,14 @@
 #' @param table A data frame, the name of a CSV file, or a result of [equilibrium()] or [best_play()]: a row for each
 #'   move, with `sees` (text: what the seat sees, as the game tells it, such as `"card: 3; made: check"`), `move` (its
 #'   name, or number), `chance` (from 0 to 1; those of one `sees` come to 1, and moves left out have none), and, where
-#'   seats play by rows of their own, `seat` (from 1). Other columns are passed over.
+#'   seats play by rows of their own, `seat` (from 1). Other columns are passed over. Of [game_betting()] also a row for
+#'   each `holding` (cards, or a class of them, see [hand_classes]), `shared` (cards that all see, where some are turned)
+#'   and `actions` (the moves so far, such as `"check bet"`), with a column of chances for each move (`check`, `bet`,
+#'   `call`, `fold`, `raise pot`, `all in`), blank where it is not open.
 #' @param name What it is called in prints and results; `NULL`: the file's name, or "table".
-#' @return A player for [game_cpp()] and [game_custom()], whose views are then told as text in the same way.
-#'   `as.data.frame()`: `seat` (if there is one), `sees`, `move`, `chance`.
+#' @return A player for [game_betting()], and for [game_cpp()] and [game_custom()], whose views are then told as text in
+#'   the same way. `as.data.frame()`: `seat` (if there is one), `sees`, `move`, `chance`; of holdings `seat`, `holding`,
+#'   `shared`, `actions` and a column for each move.
 #' @section Errors: `habanera_error_input` for columns that lack, chances that are none or do not come to 1, and a move
 #'   that is there twice, with the row; `habanera_error_rules` for a move that the game does not have;
 #'   `habanera_error_function` where the seat sees what no row tells of, with the trial.
@@ -17,6 +21,12 @@
 #' @examples
 #' player_by_table(data.frame(sees = c("card: 1; made:", "card: 1; made:", "card: 2; made:"),
 #'                            move = c("check", "bet", "check"), chance = c(2 / 3, 1 / 3, 1)), "sly")
+#' second <- data.frame(holding = c(1, 2, 3, 1, 2, 3), actions = rep(c("check", "bet"), each = 3),
+#'                      check = c(2 / 3, 1, 0, NA, NA, NA), bet = c(1 / 3, 0, 1, NA, NA, NA),
+#'                      call = c(NA, NA, NA, 0, 1 / 3, 1), fold = c(NA, NA, NA, 1, 2 / 3, 0))
+#' player_by_table(second, "sound")
+#' exact(game_betting(rules = "one card, one bet",
+#'                    players = list("calls_all", player_by_table(second))))
 #' @export
 player_by_table <- function(table, name = NULL) {
   check_given()
@@ -33,12 +43,19 @@ player_by_table <- function(table, name = NULL) {
     refuse(sprintf("`table` must be a data frame, the name of a CSV file, or what equilibrium() gives, not %s.",
                    said(table)))
   }
-  new_chance_table(checked_chances(table, call), if (is.null(name)) "table" else name)
+  wide <- holds_holdings(table)
+  if (wide) table <- rows_by_move(table, call)
+  player <- new_chance_table(checked_chances(table, call), if (is.null(name)) "table" else name)
+  # A blank where a move is open is a slip; in a row for each move what is left out has no chance.
+  if (wide) player$by_holding <- TRUE
+  player
 }
 
 # Whether a CSV file is such a table, and no strategy.
 holds_chances <- function(file) {
-  file.exists(file) && "chance" %in% trimws(names(read_csv_columns(file, NULL, NULL)))
+  if (!file.exists(file)) return(FALSE)
+  columns <- trimws(names(read_csv_columns(file, NULL, NULL)))
+  "chance" %in% columns || ("holding" %in% columns && any(grepl(move_column, columns)))
 }
 
 checked_chances <- function(table, call) {
@@ -120,12 +137,15 @@ table_from_text <- function(rows, name = "table") {
 }
 
 #' @export
-as.data.frame.habanera_chance_table <- function(x, row.names = NULL, optional = FALSE, ...) x$rows
+as.data.frame.habanera_chance_table <- function(x, row.names = NULL, optional = FALSE, ...) {
+  wide <- rows_by_holding(x$rows)
+  if (is.null(wide)) x$rows else wide
+}
 
 #' @export
 print.habanera_chance_table <- function(x, rows = 30, ...) {
   cat_wrapped("<player> ", sprintf("%s, by a table of %s of moves.", x$label, count_of(nrow(x$rows), "chance")))
-  print_head(chances_by_move(x$rows), rows)
+  tell_rows(x$rows, rows)
   invisible(x)
 }
 
@@ -142,8 +162,15 @@ chances_by_move <- function(rows) {
   cbind(seen, as.data.frame(cells, optional = TRUE))
 }
 
+tell_rows <- function(rows, most) {
+  lines <- holding_lines(rows)
+  if (is.null(lines)) return(print_head(chances_by_move(rows), most))
+  writeLines(utils::head(lines, most))
+  if (length(lines) > most) cat(sprintf("# ... with %s more\n", format_count(length(lines) - most)))
+}
+
 tell_moves <- function(rows, most) {
-  print_head(chances_by_move(rows), most)
+  tell_rows(rows, most)
   never <- nrow(unique(rows[rows$reached < 1e-9, c("seat", "sees")]))
   if (never > 0) {
     cat_wrapped(sprintf("%s never come to: what is done there is one sound way of many.",
@@ -151,17 +178,20 @@ tell_moves <- function(rows, most) {
   }
 }
 
-# The rows for a seat as the core takes them. A move is told by its name, with an amount where it has one.
-core_chance_table <- function(player, seat, words) {
+# The rows for a seat as the core takes them. A move is told by its name, with an amount where it has one; `seen` makes
+# of them those that the game tells.
+core_chance_table <- function(player, seat, words, seen) {
   rows <- player$rows
   if ("seat" %in% names(rows)) rows <- rows[rows$seat == seat, ]
   what <- sub(" -?[0-9]+$", "", rows$move)
-  bad <- if (!is.null(words)) which(!what %in% words)[1] else which(is.na(written_numbers(rows$move)))[1]
+  bad <- if (!is.null(words)) which(!what %in% words & !rows$move %in% words)[1] else
+    which(is.na(written_numbers(rows$move)))[1]
   if (!is.na(bad)) {
     refuse(sprintf("The table %s has a move %s, which the game does not know%s", quoted(player$label),
                    quoted(rows$move[bad]),
                    if (is.null(words)) ": its moves are numbers from 1." else
                      sprintf("%s Moves: %s.", did_you_mean(what[bad], words), join_words(words))), "rules", NULL)
   }
+  rows <- seen(rows, seat, player)
   list(name = "table", sees = rows$sees, moves = rows$move, chances = rows$chance)
 }

@@ -8,7 +8,8 @@
 #' the first card is not known turns one already seen with its second, so that nothing new is shown.
 #' `player_forgetful()` looks at each of its choices on what was shown since the last: each of these cards it keeps with
 #' the chance `recall`, and drops it after `span` other cards; one that it has kept it does not lose by seeing it again.
-#' Among cards it does not know it takes any. `player_random()` makes any move. `player_with()` is a function of yours.
+#' Among cards it does not know it takes any. `player_random()` makes any move. `player_calls_all()`, of
+#' [game_betting()], calls whatever is bet and bets nothing. `player_with()` is a function of yours.
 #' `player_flat()` is who lays the same bet each round where nothing is decided.
 #'
 #' `player_lookahead()` knows no game: it tries each move by games played out at random, the cards that its seat has not
@@ -72,6 +73,10 @@ player_forgetful <- function(recall = 0.7, span = Inf) {
 #' @rdname players
 #' @export
 player_random <- function() new_player("random")
+
+#' @rdname players
+#' @export
+player_calls_all <- function() new_player("calls_all")
 
 #' @rdname players
 #' @export
@@ -145,7 +150,7 @@ player_person <- function() new_player("person")
 
 player_makers <- function() {
   list(full_memory = player_full_memory, careful = player_careful, forgetful = player_forgetful,
-       random = player_random, lookahead = player_lookahead, peeking = player_peeking,
+       random = player_random, calls_all = player_calls_all, lookahead = player_lookahead, peeking = player_peeking,
        solved = player_solved, person = player_person,
        basic = player_basic, strategy = strategy_from_cells, as_dealer = player_as_dealer,
        never_busts = player_never_busts, stands_on = player_stands_on, regular = player_regular, errs = player_errs,

@@ -164,7 +164,8 @@ video_poker_in_short <- function(outcomes, weight) {
 video_poker_step_words <- c(deal = "shuffled", gets = "gets", keeps = "keeps", draws = "draws", is_paid = "is paid",
                             is_not_paid = "is not paid")
 
-video_poker_step_notes <- function(game, action, value, open) {
+video_poker_step_notes <- function(game, action, steps) {
+  value <- steps$value
   lines <- game$spec$rules$lines
   pays <- game$spec$rules$pays / game$spec$rules$stake
   ifelse(action == "is_paid", sprintf(" %s for %s", vapply(pays[value + 1], format_money, ""), lines[value + 1]), "")

@@ -85,6 +85,94 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_betting
+SEXP core_betting(Rcpp::List spec);
+RcppExport SEXP _habanera_core_betting(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_actions
+Rcpp::CharacterVector core_betting_actions(Rcpp::List spec, Rcpp::NumericVector codes);
+RcppExport SEXP _habanera_core_betting_actions(SEXP specSEXP, SEXP codesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type codes(codesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_actions(spec, codes));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_holdings
+Rcpp::CharacterVector core_betting_holdings(Rcpp::List spec, Rcpp::NumericVector codes);
+RcppExport SEXP _habanera_core_betting_holdings(SEXP specSEXP, SEXP codesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type codes(codesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_holdings(spec, codes));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_sound
+Rcpp::List core_betting_sound(Rcpp::List spec, double gap, double seconds);
+RcppExport SEXP _habanera_core_betting_sound(SEXP specSEXP, SEXP gapSEXP, SEXP secondsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type gap(gapSEXP);
+    Rcpp::traits::input_parameter< double >::type seconds(secondsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_sound(spec, gap, seconds));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_best_answer
+SEXP core_betting_best_answer(Rcpp::List spec, double seat);
+RcppExport SEXP _habanera_core_betting_best_answer(SEXP specSEXP, SEXP seatSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_best_answer(spec, seat));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_values
+Rcpp::NumericVector core_betting_values(Rcpp::List spec);
+RcppExport SEXP _habanera_core_betting_values(SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_values(spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_told
+Rcpp::List core_betting_told(Rcpp::List cards, Rcpp::IntegerVector groups, Rcpp::List hands);
+RcppExport SEXP _habanera_core_betting_told(SEXP cardsSEXP, SEXP groupsSEXP, SEXP handsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type cards(cardsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type groups(groupsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type hands(handsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_told(cards, groups, hands));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_open
+Rcpp::List core_betting_open(Rcpp::List spec, Rcpp::CharacterVector actions);
+RcppExport SEXP _habanera_core_betting_open(SEXP specSEXP, SEXP actionsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::CharacterVector >::type actions(actionsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_open(spec, actions));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_blackjack_moves
 Rcpp::IntegerVector core_blackjack_moves();
 RcppExport SEXP _habanera_core_blackjack_moves() {
@@ -1059,6 +1147,14 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_worst_fall", (DL_FUNC) &_habanera_core_worst_fall, 3},
     {"_habanera_core_no_losing_run", (DL_FUNC) &_habanera_core_no_losing_run, 3},
     {"_habanera_core_ruin_before_goal", (DL_FUNC) &_habanera_core_ruin_before_goal, 4},
+    {"_habanera_core_betting", (DL_FUNC) &_habanera_core_betting, 1},
+    {"_habanera_core_betting_actions", (DL_FUNC) &_habanera_core_betting_actions, 2},
+    {"_habanera_core_betting_holdings", (DL_FUNC) &_habanera_core_betting_holdings, 2},
+    {"_habanera_core_betting_sound", (DL_FUNC) &_habanera_core_betting_sound, 3},
+    {"_habanera_core_betting_best_answer", (DL_FUNC) &_habanera_core_betting_best_answer, 2},
+    {"_habanera_core_betting_values", (DL_FUNC) &_habanera_core_betting_values, 1},
+    {"_habanera_core_betting_told", (DL_FUNC) &_habanera_core_betting_told, 3},
+    {"_habanera_core_betting_open", (DL_FUNC) &_habanera_core_betting_open, 2},
     {"_habanera_core_blackjack_moves", (DL_FUNC) &_habanera_core_blackjack_moves, 0},
     {"_habanera_core_blackjack", (DL_FUNC) &_habanera_core_blackjack, 1},
     {"_habanera_core_blackjack_forks", (DL_FUNC) &_habanera_core_blackjack_forks, 9},

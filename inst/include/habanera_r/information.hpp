@@ -12,6 +12,7 @@
 #include "habanera/game/chance_table.hpp"
 #include "habanera/game/information.hpp"
 #include "habanera/game/regret.hpp"
+#include "habanera/game/view.hpp"
 #include "habanera_r/convert.hpp"
 
 namespace habanera_r {
@@ -86,6 +87,22 @@ inline SEXP best_answer(const habanera::InformationTree& tree, std::size_t seat)
   }
   return Rcpp::List::create(Rcpp::Named("worth") = best.value(), Rcpp::Named("positions") = sets,
                             Rcpp::Named("rows") = pack_mix(tree, mix, seat));
+}
+
+// What is seen, by name.
+inline Rcpp::List pack_shown(const habanera::Shown& shown) {
+  Rcpp::List all;
+  for (const habanera::Shows& each : shown) {
+    if (each.in_words) all.push_back(Rcpp::CharacterVector(each.words.begin(), each.words.end()), each.name);
+    else all.push_back(Rcpp::NumericVector(each.values.begin(), each.values.end()), each.name);
+  }
+  return all;
+}
+template <class Game>
+Rcpp::CharacterVector words_of_moves(const Game& game, const typename Game::View& view, habanera::Moves moves) {
+  Rcpp::CharacterVector all;
+  moves.each([&](std::size_t move) { all.push_back(game.move_text(view, move)); });
+  return all;
 }
 
 // A table as R gives it: what is seen, moves in words, and chances, row by row.

@@ -8,9 +8,6 @@
 #include <string>
 #include <vector>
 
-#include "habanera/game/choices.hpp"
-#include "habanera/game/lookahead.hpp"
-#include "habanera/game/mixed_player.hpp"
 #include "habanera/game/playable.hpp"
 #include "habanera/game/seated.hpp"
 #include "habanera/game/solver.hpp"
@@ -18,8 +15,8 @@
 #include "habanera/own/hiding.hpp"
 #include "habanera/watcher/step_counter.hpp"
 #include "habanera_r/convert.hpp"
-#include "habanera_r/function_player.hpp"
 #include "habanera_r/information.hpp"
+#include "habanera_r/seat_players.hpp"
 
 namespace habanera_r {
 
@@ -88,78 +85,51 @@ inline std::shared_ptr<const habanera::Setting> to_setting(const Rcpp::List& spe
 template <class G>
 habanera::Solver<habanera::Own<G>> own_solver(const Rcpp::List& spec);
 
-// The players of all seats as R gives them.
+// What a game of one's own brings to the players of its seats.
 template <class G>
-class OwnPlayers {
+class OfOwnGame {
  public:
   using Game = habanera::Own<G>;
   using View = typename Game::View;
   using SeatPlayer = std::shared_ptr<const habanera::Player<View>>;
+  static constexpr bool can_be_weighed = Game::can_be_weighed();
 
-  explicit OwnPlayers(typename Game::Rules rules) : rules_(std::move(rules)) {}
+  explicit OfOwnGame(typename Game::Rules rules) : rules_(std::move(rules)) {}
 
-  std::vector<SeatPlayer> all(const Rcpp::List& specs) const {
-    std::vector<SeatPlayer> players;
-    for (const Rcpp::List spec : specs) players.push_back(one(spec, players.size()));
-    return players;
+  SeatPlayer player(const std::string& name, const Rcpp::List& spec) const {
+    for (std::size_t i = 0; i < G::players.size(); ++i)
+      if (name == G::players.begin()[i].name)
+        return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i);
+    if constexpr (can_be_weighed) {
+      if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Game>>(own_solver<G>(spec));
+    }
+    return nullptr;
+  }
+  SeatPlayer by_table(std::shared_ptr<const habanera::ChanceTable> table) const {
+    return std::make_shared<habanera::ChanceTablePlayer<Game>>(Game(rules_), std::move(table));
   }
 
- private:
   // What the seat that decides is shown.
   struct ToView {
-    Rcpp::List operator()(const View& view) const {
-      Rcpp::List all;
-      for (const habanera::Shows& shown : view.shown()) {
-        if (shown.in_words) all.push_back(Rcpp::CharacterVector(shown.words.begin(), shown.words.end()), shown.name);
-        else all.push_back(Rcpp::NumericVector(shown.values.begin(), shown.values.end()), shown.name);
-      }
-      return all;
-    }
+    Rcpp::List operator()(const View& view) const { return pack_shown(view.shown()); }
     // Moves with amounts are told where they are open.
     Rcpp::CharacterVector words(const View& view, habanera::Moves moves) const {
-      Rcpp::CharacterVector all;
-      moves.each([&](std::size_t move) { all.push_back(game->move_text(view, move)); });
-      return all;
+      return words_of_moves(*game, view, moves);
     }
     static constexpr bool tells_words = habanera::tells_amounts<G>;
     std::shared_ptr<const Game> game;
   };
+  ToView to_view() const { return {std::make_shared<const Game>(rules_)}; }
 
-  SeatPlayer one(const Rcpp::List& spec, std::size_t seat) const {
-    const std::string name = Rcpp::as<std::string>(spec["name"]);
-    for (std::size_t i = 0; i < G::players.size(); ++i)
-      if (name == G::players.begin()[i].name)
-        return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i);
-    if (name == "nobody") return nullptr;
-    if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
-    if (name == "table")
-      return std::make_shared<habanera::ChanceTablePlayer<Game>>(Game(rules_), to_chance_table(spec));
-    if (name == "mixture") return mixture(spec, seat);
-    if (name == "with") return function_player<View>(spec["f"], ToView{std::make_shared<const Game>(rules_)});
-    if constexpr (Game::can_be_weighed()) {
-      if (name == "lookahead")
-        return std::make_shared<habanera::LookaheadPlayer<Game>>(
-            Game(rules_), static_cast<std::size_t>(to_count(spec["samples"])), assumed(spec), to_peek(spec));
-      if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Game>>(own_solver<G>(spec));
-    }
-    Rcpp::stop("internal error: no player is called \"%s\"", name);
-  }
-
-  habanera::Assumed<View> assumed(const Rcpp::List& spec) const {
-    return {all(spec["playing"]), Rcpp::as<bool>(spec["known"])};
-  }
-  static habanera::Peek to_peek(const Rcpp::List& spec) {
-    if (!spec.containsElementNamed("how_often")) return {};
-    return {Rcpp::as<bool>(spec["hands"]), Rcpp::as<bool>(spec["next"]), Rcpp::as<double>(spec["how_often"])};
-  }
-
-  SeatPlayer mixture(const Rcpp::List& spec, std::size_t seat) const {
-    std::vector<SeatPlayer> players;
-    for (const Rcpp::List player : Rcpp::List(spec["players"])) players.push_back(one(player, seat));
-    return std::make_shared<habanera::MixedPlayer<View>>(players, Rcpp::as<std::vector<double>>(spec["up_to"]));
-  }
-
+ private:
   typename Game::Rules rules_;
+};
+
+template <class G>
+class OwnPlayers : public SeatPlayers<habanera::Own<G>, OfOwnGame<G>> {
+ public:
+  explicit OwnPlayers(const typename habanera::Own<G>::Rules& rules)
+      : SeatPlayers<habanera::Own<G>, OfOwnGame<G>>(habanera::Own<G>(rules), OfOwnGame<G>(rules)) {}
 };
 
 template <class G>

@@ -52,12 +52,16 @@ class Betting : public OneRound {
       alike_copies_[table().stands_for[kind]] += table().copies[kind];
   }
 
+  // Each has what reads strengths to itself, so that it may be in another thread.
+  Betting(const Betting& other) : Betting(other.rules_) {}
+
   const Rules& rules() const { return rules_; }
   const BettingCards& table() const { return *rules_.cards; }
   const ChipRules& chips() const { return chips_; }
   std::size_t seats() const { return rules_.chips.seats; }
   std::size_t own_cards() const { return rules_.own; }
   std::size_t cards_used() const { return cards_at_first() + shared_; }
+  bool turns_cards() const { return shared_ + rules_.board.size() > 0; }
   std::size_t cards_at_first() const { return seats() * rules_.own; }
   std::uint32_t likeness(Card card) const { return table().stands_for[card]; }
   Card stands_for(Card card) const { return table().stands_for[card]; }
@@ -337,6 +341,8 @@ class Betting : public OneRound {
 
 inline std::size_t BettingView::own_cards() const { return game_->rules().own; }
 
+inline std::string BettingView::actions() const { return game_->actions_text(*position_); }
+
 inline std::vector<Card> BettingView::holding() const {
   const Card* own = game_->own_of(*position_, seat_);
   return {own, own + own_cards()};
@@ -364,12 +370,15 @@ inline ToldCards BettingView::told_cards() const {
 
 inline Shown BettingView::shown() const {
   const ToldCards told = told_cards();
-  const std::string shared = told.text(own_cards(), told.size()), actions = game_->actions_text(*position_);
+  const std::string shared = told.text(own_cards(), told.size()), moves = actions();
   const auto words = [](const std::string& text) {
     return text.empty() ? std::vector<std::string>() : std::vector<std::string>{text};
   };
-  return {shows_words("holding", {told.text(0, own_cards())}), shows_words("shared", words(shared)),
-          shows_words("actions", words(actions))};
+  Shown all{shows_words("holding", {told.text(0, own_cards())})};
+  // Of a game in which nothing is ever turned nothing is said of it.
+  if (game_->turns_cards()) all.push_back(shows_words("shared", words(shared)));
+  all.push_back(shows_words("actions", words(moves)));
+  return all;
 }
 
 inline Shown BettingView::facts() const {

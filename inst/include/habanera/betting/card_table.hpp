@@ -17,7 +17,8 @@ namespace habanera {
 // cards are of the first suits.
 struct BettingCards {
   std::vector<double> copies;               // how many of each kind are dealt from
-  std::vector<std::string> names;
+  std::vector<std::string> names;           // as they are told
+  std::vector<std::string> codes;           // each by itself
   std::vector<Card> stands_for;             // of the kinds alike to it the first
   std::vector<std::uint8_t> rank, suit;     // suit: HandRules::no_suit where it has none
   bool suits_alike = false;

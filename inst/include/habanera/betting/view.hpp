@@ -23,6 +23,7 @@ class BettingView : public Sight<BettingView> {
   Shown facts() const;
 
   ToldCards told_cards() const;
+  std::string actions() const;
   std::size_t own_cards() const;
   std::size_t moves_made() const { return position_->moves; }
   // The moves as a number, see BettingPosition; false where one does not hold them.

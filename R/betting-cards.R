@@ -1,0 +1,169 @@
+# What the cards are to those who bet on them, and the rules as the core takes them.
+
+# The cards that are dealt from: without those that lie on the board.
+betting_deck <- function(rules) {
+  if (!length(rules$board)) return(rules$deck)
+  parted_deck(rules$deck, NULL, paste(rules$board, collapse = " "), NULL)$deck
+}
+
+# Kinds of the deck, then those that lie on the board alone.
+betting_cards <- function(rules, deck, record, kept, call) {
+  catalogue <- catalogue_of(deck)
+  kinds <- kinds_of(deck)
+  board <- find_codes(rules$board, catalogue)
+  codes <- c(kinds$codes, setdiff(board, kinds$codes))
+  by_hands <- inherits(rules$strength, "habanera_hand_rules")
+  bound <- bound_hand_rules(if (by_hands) rules$strength else hand_rules(), catalogue, codes, call)
+  if (by_hands) refuse_rankless(bound, list(codes = codes, catalogue = catalogue), call)
+  of_kind <- utils::modifyList(bound, lapply(bound[c("rank", "suit", "wild")], `[`, codes))
+  told <- told_kinds(rules, of_kind, kinds, codes, catalogue)
+  list(kinds = kinds, codes = codes, deck = deck, board = match(board, codes), bound = of_kind, told = told,
+       strength = strength_of_hands(rules, of_kind, codes, kinds, catalogue, call),
+       tells_holdings = any(grepl("^holding_", record)), call = call)
+}
+
+# How kinds are told: see BettingCards in the core.
+told_kinds <- function(rules, bound, kinds, codes, catalogue) {
+  copies <- c(kinds$copies, rep(0, length(codes) - length(kinds$codes)))
+  rank <- ifelse(is.na(bound$rank), length(bound$ranks), bound$rank)
+  suits <- suits_matter(rules, bound)
+  stands_for <- if (suits) seq_along(codes) else match(paste(rank, bound$wild), paste(rank, bound$wild))
+  names <- catalogue$data$card[codes]
+  merged <- !suits & !bound$wild
+  names[merged] <- bound$ranks[rank[merged] + 1]
+  of_suit <- if (suits && suits_are_alike(rules, bound, copies)) split(seq_along(codes)[order(rank)],
+                                                                       bound$suit[order(rank)])
+  list(copies = copies, names = names, codes = catalogue$data$card[codes], stands_for = stands_for, rank = rank,
+       suit = if (suits) ifelse(is.na(bound$suit), -1, bound$suit) else rep(-1, length(codes)),
+       suits_alike = !is.null(of_suit), of_suit = unname(of_suit))
+}
+
+# Whether hands may be told apart by suits: a flush counts and can be held, or an R function looks at them.
+suits_matter <- function(rules, bound) {
+  if (is.function(rules$strength)) return(TRUE)
+  seen <- rules$private + shared_in_all(rules) + length(rules$board)
+  flushes <- vapply(bound$categories, function(each) each$what %in% c("flush", "straight flush", "royal flush"), NA)
+  by_rank <- tapply(bound$wild, bound$rank, function(wild) length(unique(wild)) == 1)
+  (seen >= bound$size && bound$size > 1 && any(flushes)) || !all(by_rank) || bound$dealt_order
+}
+
+# Whether an exchange of suits changes nothing.
+suits_are_alike <- function(rules, bound, copies) {
+  on_board <- !is.null(rules$board)
+  if (is.function(rules$strength) || any(bound$wild) || anyNA(bound$suit) || anyNA(bound$rank)) return(FALSE)
+  if (!is.null(rules$holdings) || any(copies > 1) || (!on_board && any(copies == 0))) return(FALSE)
+  ranks <- split(bound$rank, bound$suit)
+  length(ranks) > 1 && length(bound$ranks) <= 32 && all(vapply(ranks, function(suit) {
+    length(suit) == length(bound$ranks) && setequal(suit, seq_along(bound$ranks) - 1)
+  }, NA))
+}
+
+strength_of_hands <- function(rules, bound, codes, kinds, catalogue, call) {
+  seen <- shared_in_all(rules) + length(rules$board)
+  if (is.function(rules$strength)) return(strength_by_function(rules, codes, kinds, catalogue, call))
+  if (rules$private == 1 && seen == 0 && !any(bound$wild)) return(list(by = "ranks", worth = bound$rank))
+  list(by = "hands", rules = core_hand_rules(bound), cards = rules$private + seen,
+       singles = !any(bound$wild) && all(kinds$copies == 1),
+       own_cards = if (identical(rules$own_cards, "any")) 0 else rules$own_cards)
+}
+
+most_hands_asked <- 2e5
+
+# Every hand of a seat with every set of cards that all see in the end is asked once.
+strength_by_function <- function(rules, codes, kinds, catalogue, call) {
+  shared <- shared_in_all(rules)
+  places <- rep(seq_along(kinds$codes), times = kinds$copies)
+  hands <- choose(length(places), rules$private) * choose(length(places) - rules$private, shared)
+  if (hands > most_hands_asked) {
+    refuse(sprintf("A function is asked about at most %s hands and boards, not %s: take a smaller deck or hand_rules().",
+                   format_count(most_hands_asked), format_number(hands, 3)), "work", call)
+  }
+  board <- match(find_codes(rules$board, catalogue), codes)
+  asked <- asked_hands(places, rules$private, shared, board)
+  takes <- length(formals(rules$strength))
+  worth <- vapply(asked, function(hand) {
+    own <- new_cards(codes[hand[seq_len(rules$private)]], catalogue)
+    open <- new_cards(codes[hand[-seq_len(rules$private)]], catalogue)
+    told <- function() sprintf("%s%s", join_words(as.character(own)),
+                               if (length(open)) paste(" with", join_words(as.character(open))) else "")
+    value <- refuse_if_fails(if (takes == 1) rules$strength(own) else rules$strength(own, open),
+                             sprintf("`strength` failed for %s.", told()), "function", call)
+    if (is.numeric(value) && length(value) == 1 && is.finite(value)) return(as.double(value))
+    refuse(sprintf("`strength` must return one number, not %s, for %s.", said(value), told()), "function", call)
+  }, 0)
+  list(by = "table", hands = asked, worth = match(worth, sort(unique(worth))))
+}
+
+asked_hands <- function(places, private, shared, board) {
+  own <- unique(t(utils::combn(seq_along(places), private)))
+  if (private == 1) own <- matrix(seq_along(places), ncol = 1)
+  hands <- lapply(seq_len(nrow(own)), function(i) {
+    held <- sort(places[own[i, ]])
+    rest <- places[-own[i, ]]
+    open <- if (shared == 0) list(integer()) else {
+      lapply(utils::combn(length(rest), shared, simplify = FALSE), function(at) rest[at])
+    }
+    lapply(open, function(turned) as.integer(c(held, sort(c(turned, board)))))
+  })
+  unique(unlist(hands, recursive = FALSE))
+}
+
+betting_likeness <- function(game) {
+  stands_for <- game$spec$rules$cards$stands_for
+  stands_for[seq_along(kinds_of(game$deck)$codes)]
+}
+
+betting_spec <- function(rules, cards, dealing) {
+  chips <- list(seats = rules$seats, ante = rules$ante, pot = rules$pot, stacks = rep_len(rules$stacks, rules$seats),
+                blinds = as.double(rules$blinds), streets = lapply(rules$streets, core_street))
+  told <- cards$told
+  told$stands_for <- as.integer(told$stands_for)
+  table <- list(chips = chips, own = rules$private, board = as.integer(cards$board), cards = told,
+                strength = cards$strength, tells_holdings = cards$tells_holdings,
+                holdings = core_holdings(rules, cards))
+  players <- seated_players(rules$players, rules$seats)
+  c(table, list(players = core_players(players, table, function(view) betting_view_words(rules, view),
+                                       betting_moves(rules), seen = rows_told_by(table, rules, cards))))
+}
+
+core_street <- function(each) {
+  sizes <- function(of) lapply(of, size_parts)
+  list(shared = each$shared, bets = sizes(each$bets), raises = sizes(each$raises), most_bets = each$most_bets,
+       only_all_in = each$calls == "all in", first = each$first)
+}
+
+# The hands that each seat may be dealt, as kinds.
+core_holdings <- function(rules, cards) {
+  if (is.null(rules$holdings)) return(NULL)
+  by_hands <- if (is.function(rules$strength)) hand_rules() else rules$strength
+  read <- hand_reader(cards$deck, by_hands, rules$private, "holdings", cards$call)
+  seats <- rep_len(unclass(rules$holdings), rules$seats)
+  lapply(seq_along(seats), function(seat) {
+    if (is.null(seats[[seat]])) return(any_hand(cards, rules$private))
+    found <- lapply(names(seats[[seat]]), read)
+    weights <- rep(unname(seats[[seat]]), times = lengths(found))
+    hands <- unlist(found, recursive = FALSE)
+    for (hand in hands) refuse_held(hand, seat, rules, cards)
+    list(hands = lapply(hands, function(hand) match(hand, cards$codes)), weights = weights)
+  })
+}
+
+refuse_held <- function(hand, seat, rules, cards) {
+  call <- cards$call
+  told <- function() quoted(paste(catalogue_of(cards$deck)$data$card[hand], collapse = " "))
+  if (length(hand) != rules$private) {
+    refuse(sprintf("`holdings` of seat %d: %s is no hand of %s.", seat, told(), count_of(rules$private, "card")),
+           "rules", call)
+  }
+  if (any(tabulate(hand, max(hand)) > tabulate(codes_of(cards$deck), max(hand, codes_of(cards$deck)))[seq_len(max(hand))])) {
+    lies <- if (any(cards$codes[cards$board] %in% hand)) "lies on the board" else "is not in the deck so often"
+    refuse(sprintf("`holdings` of seat %d: a card of %s %s.", seat, told(), lies), "rules", call)
+  }
+}
+
+any_hand <- function(cards, size) {
+  codes <- codes_of(cards$deck)
+  if (choose(length(codes), size) > 1e6) refuse("There are too many hands for `holdings` of others.", "work", cards$call)
+  hands <- utils::combn(length(codes), size, simplify = FALSE)
+  list(hands = lapply(hands, function(at) match(codes[at], cards$codes)), weights = rep(1, length(hands)))
+}
