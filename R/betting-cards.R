@@ -26,12 +26,13 @@ betting_cards <- function(rules, deck, record, kept, call) {
 told_kinds <- function(rules, bound, kinds, codes, catalogue) {
   copies <- c(kinds$copies, rep(0, length(codes) - length(kinds$codes)))
   rank <- ifelse(is.na(bound$rank), length(bound$ranks), bound$rank)
-  suits <- suits_matter(rules, bound)
+  named <- names_suits(unclass(rules$players), new_cards(kinds$codes, catalogue))
+  suits <- named || suits_matter(rules, bound)
   stands_for <- if (suits) seq_along(codes) else match(paste(rank, bound$wild), paste(rank, bound$wild))
   names <- catalogue$data$card[codes]
   merged <- !suits & !bound$wild
   names[merged] <- bound$ranks[rank[merged] + 1]
-  of_suit <- if (suits && suits_are_alike(rules, bound, copies)) split(seq_along(codes)[order(rank)],
+  of_suit <- if (suits && !named && suits_are_alike(rules, bound, copies)) split(seq_along(codes)[order(rank)],
                                                                        bound$suit[order(rank)])
   list(copies = copies, names = names, codes = catalogue$data$card[codes], stands_for = stands_for, rank = rank,
        suit = if (suits) ifelse(is.na(bound$suit), -1, bound$suit) else rep(-1, length(codes)),
@@ -123,7 +124,7 @@ betting_spec <- function(rules, cards, dealing) {
                 holdings = core_holdings(rules, cards))
   players <- seated_players(rules$players, rules$seats)
   c(table, list(players = core_players(players, table, function(view) betting_view_words(rules, view),
-                                       betting_moves(rules), seen = rows_told_by(table, rules, cards))))
+                                       betting_moves(rules), sight = betting_sight(table, rules, cards))))
 }
 
 core_street <- function(each) {

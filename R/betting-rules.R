@@ -13,7 +13,7 @@ betting_rules <- function() {
     rule_own_cards(), rule_board(),
     rule_whole("pot", 0, 0, 1e9, "chips that are in the pot already and belong to nobody"),
     rule_holdings(),
-    rule_players(c("random", "calls_all", "table", "lookahead", "mixture", "person"), "who decides for the seats")
+    rule_players(c("random", "calls_all", "table", "by_rules", "lookahead", "mixture", "person"), "who decides for the seats")
   )
 }
 

@@ -19,8 +19,13 @@ core_customer <- function(player, rules, values, call) {
 
 # A person or an R function.
 core_decider <- function(player, rules) {
-  core_player(player, function(view) blackjack_view_words(rules, view), blackjack_moves(), where_in_round)
+  core_player(player, function(view) blackjack_view_words(rules, view), blackjack_moves(), where_in_round,
+              sight = plain_sight(blackjack_facts))
 }
+
+# What conditions may ask of: see player_by_rules().
+blackjack_facts <- c("seat", "hand", "total", "soft", "pair", "first", "cards", "up_card", "hands", "totals",
+                     "cards_gone")
 
 where_in_round <- function(view) sprintf(" (seat %d, hand %d, total %d)", view$seat, view$hand, view$total)
 

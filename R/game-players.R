@@ -15,7 +15,7 @@ rule_players <- function(known, meaning, own = character()) {
       if (is.function(player)) return(player_with(player))
       if (!rlang::is_string(player)) return(player)
       if (player %in% own) return(new_player(player))
-      if (length(own) && !grepl("[:.]", player) && !player %in% known) {
+      if (length(own) && !grepl("[:. ]", player) && !player %in% known) {
         refuse(sprintf("There is no player %s%s Players: %s.", quoted(player), did_you_mean(player, known),
                        join_words(known)), call = call)
       }
@@ -69,9 +69,9 @@ refuse_unsolvable <- function(players, call) {
 }
 
 # The players of all seats as the core takes them. Who is solved is told the game: its rules, and who sits beside it.
-core_players <- function(players, table, view_words, words = NULL, seen = as_told) {
+core_players <- function(players, table, view_words, words = NULL, sight = plain_sight()) {
   specs <- lapply(seq_along(players), function(seat) {
-    core_player(players[[seat]], view_words, words, seat = seat, seats = length(players), seen = seen)
+    core_player(players[[seat]], view_words, words, seat = seat, seats = length(players), sight = sight)
   })
   for (seat in which(vapply(players, function(player) player$name == "solved", NA))) {
     against <- players[[seat]]$settings$against
@@ -84,17 +84,21 @@ core_players <- function(players, table, view_words, words = NULL, seen = as_tol
   specs
 }
 
-# Rows of a table as their writer told them.
-as_told <- function(rows, ...) rows
+# What a game tells of what its seats see: `rows` makes of the rows of a table for a seat those that the game tells;
+# `known` are the names that may stand in conditions (NULL: any), `words` those about cards, which `check` checks, `word`
+# gives to the core and `scale` tells the places of, from the lowest.
+plain_sight <- function(known = NULL) {
+  list(rows = function(rows, seat, player) rows, known = known, words = character(), scale = function(expr) NULL)
+}
 
 # A player as the core takes it. What a function returns is checked here, so that the error can say which choice it was.
-# `words` names the moves, where they have names; `where(view)` says more of a choice than its number; `seen` makes of
-# the rows of a table those that the game tells.
+# `words` names the moves, where they have names; `where(view)` says more of a choice than its number.
 core_player <- function(player, view_words = NULL, words = NULL, where = function(view) "", seat = 1, seats = NULL,
-                        seen = as_told) {
-  nested <- function(inner, of = seat) core_player(inner, view_words, words, where, of, seats, seen)
+                        sight = plain_sight()) {
+  nested <- function(inner, of = seat) core_player(inner, view_words, words, where, of, seats, sight)
   if (player$name == "person") return(core_person(player, view_words, words))
-  if (player$name == "table") return(core_chance_table(player, seat, words, seen))
+  if (player$name == "table") return(core_chance_table(player, seat, words, sight$rows))
+  if (player$name == "by_rules") return(core_lines(player, words, sight))
   if (player$name == "mixture") return(core_mixture(player, nested))
   if (player$name %in% c("lookahead", "peeking") && !is.null(seats)) return(core_ahead(player, nested, seats))
   settings <- lapply(player$settings, function(value) if (inherits(value, "habanera_player")) nested(value) else value)

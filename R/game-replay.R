@@ -86,6 +86,7 @@ new_game_trace <- function(game, played, deck, seed, trial) {
   )
   kind <- kind_of(game)
   if (!is.null(kind$step_notes)) trace$note <- kind$step_notes(game, trace$action, steps)
+  trace <- with_lines(trace, game, steps)
   if (!is.null(kind$step_columns)) trace <- cbind(trace, kind$step_columns(steps))
   bettor <- game$spec$rules$bettor
   if (!is.null(bettor)) {
@@ -95,6 +96,20 @@ new_game_trace <- function(game, played, deck, seed, trial) {
   trace[zone_columns(game)] <- as.data.frame(steps$sizes)
   structure(trace, class = table_class("habanera_game_trace"), game = game, deck = deck, seed = seed,
             trial = trial, outcome = whole_outcome(game, played$outcome))
+}
+
+# By which line of its rules a seat decided, of players who go by some.
+with_lines <- function(trace, game, steps) {
+  if (!any(steps$line > 0)) return(trace)
+  players <- seated_players(game$rules$players, game_seats(game))
+  told <- vapply(seq_along(steps$line), function(i) {
+    if (!isTRUE(steps$line[i] > 0)) return("")
+    line <- players[[steps$seat[i]]]$lines[steps$line[i]]
+    sprintf("; by line %s%s", format_count(steps$line[i]),
+            if (length(line)) paste0(": ", line_text(line[[1]])) else "")
+  }, "")
+  trace$note <- paste0(if (is.null(trace[["note"]])) "" else trace[["note"]], told)
+  trace
 }
 
 # All outcome columns of one game, recorded or not.
@@ -166,7 +181,7 @@ tell.habanera_game_trace <- function(x, from = 1, most = 40, ...) {
 trace_heading <- function(trace) {
   c(strwrap(sprintf("<trace> %s; seed %s, trial %s", in_words(attr(trace, "game")), whole_code(attr(trace, "seed")),
                     format_count(attr(trace, "trial"))), getOption("width"), exdent = 2),
-    paste0(sentence(outcome_in_words(trace)), "."))
+    strwrap(paste0(sentence(outcome_in_words(trace)), "."), getOption("width"), exdent = 2))
 }
 
 outcome_in_words <- function(trace) kind_of(attr(trace, "game"))$end_in_words(trace)

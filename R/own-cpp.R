@@ -176,7 +176,7 @@ names_of_settings <- c("deck", "players", "game", "file", "rules", "shuffle", "p
 
 cpp_rules <- function(stated) {
   c(list(rule_deck("the cards"),
-         rule_players(c("random", "lookahead", "peeking", "solved", "table", "mixture", "person"),
+         rule_players(c("random", "lookahead", "peeking", "solved", "table", "by_rules", "mixture", "person"),
                       "who decides for the seats", names_of(stated$players))),
     lapply(stated$rules, function(rule) {
       switch(rule$type, whole = rule_whole(rule$name, rule$default, rule$from, rule$to, rule$meaning),

@@ -40,7 +40,7 @@ custom_replay <- function(game, deck, seed, trial, kept) {
   zero <- rep(0, length(steps))
   list(steps = list(depth = zero, round = as.numeric(seq_along(steps) > 1), seat = part("seat", 0),
                     action = part("action", ""), cards = lapply(steps, `[[`, "cards"),
-                    sizes = do.call(rbind, lapply(steps, `[[`, "sizes")), value = zero, open = zero,
+                    sizes = do.call(rbind, lapply(steps, `[[`, "sizes")), value = zero, open = zero, line = zero,
                     running_count = zero, true_count = zero),
        outcome = as.list(unname(outcome)), zones = zones)
 }

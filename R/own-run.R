@@ -39,7 +39,8 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
   # Whose function is being asked, if it fails.
   asked <- 0
   tables <- lapply(seq_along(players), function(seat) {
-    if (players[[seat]]$name == "table") chances_by_table(players[[seat]], seat)
+    if (players[[seat]]$name == "table") return(chances_by_table(players[[seat]], seat))
+    if (players[[seat]]$name == "by_rules") chances_by_lines(players[[seat]])
   })
   functions <- lapply(players, function(player) if (player$name == "person") asked_in_r(player) else player$f)
   usual <- function(seat, view, moves) {

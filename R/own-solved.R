@@ -3,7 +3,7 @@
 
 custom_solved <- function(game, seat, call) {
   players <- seated_players(game$rules$players, game_seats(game))
-  if (!all(vapply(players[-seat], function(player) player$name %in% c("random", "table"), NA))) {
+  if (!all(vapply(players[-seat], function(player) player$name %in% c("random", "table", "by_rules"), NA))) {
     refuse(paste("The other seats of a game in R must play at random (player_random()), or by player_by_table(), to be",
                  "gone through."), "rules", call)
   }

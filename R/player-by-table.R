@@ -178,9 +178,9 @@ tell_moves <- function(rows, most) {
   }
 }
 
-# The rows for a seat as the core takes them. A move is told by its name, with an amount where it has one; `seen` makes
+# The rows for a seat as the core takes them. A move is told by its name, with an amount where it has one; `told` makes
 # of them those that the game tells.
-core_chance_table <- function(player, seat, words, seen) {
+core_chance_table <- function(player, seat, words, told) {
   rows <- player$rows
   if ("seat" %in% names(rows)) rows <- rows[rows$seat == seat, ]
   what <- sub(" -?[0-9]+$", "", rows$move)
@@ -192,6 +192,6 @@ core_chance_table <- function(player, seat, words, seen) {
                    if (is.null(words)) ": its moves are numbers from 1." else
                      sprintf("%s Moves: %s.", did_you_mean(what[bad], words), join_words(words))), "rules", NULL)
   }
-  rows <- seen(rows, seat, player)
+  rows <- told(rows, seat, player)
   list(name = "table", sees = rows$sees, moves = rows$move, chances = rows$chance)
 }

@@ -138,7 +138,7 @@ customer <- function(player, name, call = rlang::caller_env()) {
 }
 
 blackjack_players <- c("basic", "strategy", "as_dealer", "never_busts", "stands_on", "regular", "errs", "insures",
-                       "mixture", "random", "counting", "person")
+                       "mixture", "random", "by_rules", "counting", "person")
 
 # Those who can be a part of another.
 seated_by_rule <- c(setdiff(blackjack_players, c("counting", "person")), "table")

@@ -155,7 +155,7 @@ player_makers <- function() {
        basic = player_basic, strategy = strategy_from_cells, as_dealer = player_as_dealer,
        never_busts = player_never_busts, stands_on = player_stands_on, regular = player_regular, errs = player_errs,
        insures = player_insures, mixture = player_mixture, counting = player_counting, flat = player_flat,
-       keep = keep_rules, table = table_from_text)
+       keep = keep_rules, table = table_from_text, by_rules = rules_from_text)
 }
 
 player_from_text <- function(text, call) {
@@ -163,7 +163,10 @@ player_from_text <- function(text, call) {
   if (grepl("[.]csv$", text, ignore.case = TRUE)) {
     return(if (holds_chances(text)) player_by_table(text) else strategy_table(text))
   }
-  if (grepl("[.]txt$", text, ignore.case = TRUE)) return(keep_rules(text))
+  if (grepl("[.]txt$", text, ignore.case = TRUE)) {
+    return(if (tells_play_lines(read_text_lines(text, call))) player_by_rules(text) else keep_rules(text))
+  }
+  if (tells_play_lines(text) || grepl("[.]ya?ml$", text, ignore.case = TRUE)) return(player_by_rules(text))
   parts <- split_outside(text, ":")
   name <- parts[1]
   if (!name %in% names(player_makers())) {

@@ -1,5 +1,6 @@
 #include "game.h"
 #include "hand.h"
+#include "habanera_r/lines.hpp"
 #include "habanera_r/seat_players.hpp"
 
 #include <map>
@@ -125,9 +126,15 @@ class OfBetting {
 
   explicit OfBetting(Betting game) : game_(std::make_shared<const Betting>(std::move(game))) {}
 
-  SeatPlayer player(const std::string& name, const Rcpp::List&) const {
+  SeatPlayer player(const std::string& name, const Rcpp::List& spec) const {
     if (name == "calls_all") return std::make_shared<habanera::CallsAllPlayer>();
-    return nullptr;
+    if (name != "by_rules") return nullptr;
+    const auto see = [](const View& view) {
+      return habanera::SeenThings{view.facts(), view.holding(), view.shared()};
+    };
+    return std::make_shared<habanera::LinePlayer<View>>(
+        habanera_r::to_lines(spec, to_hand_rules), see,
+        [game = game_](const View& view, std::size_t move) { return game->move_text(view, move); });
   }
   SeatPlayer by_table(std::shared_ptr<const habanera::ChanceTable> table) const {
     return std::make_shared<habanera::BettingTablePlayer>(*game_, std::move(table));
@@ -139,7 +146,6 @@ class OfBetting {
       Rcpp::List all = habanera_r::pack_shown(view.facts());
       all.push_back(codes(view.holding()), "holding");
       all.push_back(codes(view.shared()), "shared");
-      all.push_back(view.actions(), "actions");
       return all;
     }
     Rcpp::CharacterVector codes(const std::vector<habanera::Card>& cards) const {

@@ -3,6 +3,7 @@
 #include "draw.h"
 #include "game.h"
 #include "habanera_r/function_player.hpp"
+#include "habanera_r/lines.hpp"
 #include "stat_sums.h"
 
 #include <string>
@@ -102,6 +103,31 @@ struct HandsView {
   }
 };
 
+// The same by name, for conditions on what is seen.
+habanera::SeenThings seen_hands(const View& view, const Pieces& pieces) {
+  const auto& hand = view.hand();
+  std::vector<int> totals;
+  for (std::size_t i = 0; i < view.hands(); ++i) totals.push_back(pieces.total(view.hand(i)));
+  using habanera::shows;
+  return {{shows("seat", view.seat() + 1), shows("hand", view.at() + 1), shows("total", pieces.total(hand)),
+           shows("soft", pieces.is_soft(hand)), shows("pair", hand.pair && hand.cards == 2), shows("first", hand.first),
+           shows("cards", hand.cards), shows("up_card", pieces.rules().points[view.up()]),
+           shows("hands", view.own_hands()), shows("totals", totals), shows("cards_gone", view.cards_gone())},
+          {}, {}};
+}
+
+SeatPlayer by_lines(const Rcpp::List& spec, const PiecesPointer& pieces) {
+  static const std::vector<habanera::Word> words = habanera::Blackjack::move_words();
+  return std::make_shared<habanera::LinePlayer<View>>(
+      habanera_r::to_lines(spec, habanera_r::NoHandRules()),
+      [pieces](const View& view) { return seen_hands(view, *pieces); },
+      [](const View&, std::size_t move) {
+        for (const habanera::Word& word : words)
+          if (word.number == static_cast<int>(move)) return word.name;
+        return std::string();
+      });
+}
+
 // A row of cells: first choices and others as numbers, for the up cards of 1 to 10.
 habanera::StrategyTable::Row to_row(const Rcpp::IntegerVector& cells) {
   habanera::StrategyTable::Row row;
@@ -151,6 +177,7 @@ SeatPlayer to_player(const Rcpp::List& spec, const PiecesPointer& pieces) {
   if (name == "strategy") return std::make_shared<habanera::TablePlayer>(pieces, to_strategy_table(spec));
   if (name == "random") return std::make_shared<habanera::RandomPlayer<View>>();
   if (name == "with") return function_player<View>(spec["f"], HandsView{pieces});
+  if (name == "by_rules") return by_lines(spec, pieces);
   if (name == "errs")
     return std::make_shared<habanera::ErringPlayer>(*to_player(spec["player"], pieces),
                                                     Rcpp::as<double>(spec["how_often"]));

@@ -66,7 +66,7 @@ Rcpp::List pack_piles(const std::vector<std::vector<habanera::Card>>& piles) {
 Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
   const auto size = static_cast<R_xlen_t>(steps.size());
   const R_xlen_t zones = size == 0 ? 0 : static_cast<R_xlen_t>(steps.front().sizes.size());
-  Rcpp::NumericVector depth(size), round(size), seat(size), action(size), value(size), open(size), owed(size), pot(size);
+  Rcpp::NumericVector depth(size), round(size), seat(size), action(size), value(size), open(size), owed(size), pot(size), line(size);
   Rcpp::NumericVector running_count(size), true_count(size);
   Rcpp::NumericMatrix sizes(static_cast<int>(size), static_cast<int>(zones));
   Rcpp::List cards(size);
@@ -80,6 +80,7 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
     open[i] = static_cast<double>(step.open.bits());
     owed[i] = static_cast<double>(step.owed);
     pot[i] = static_cast<double>(step.pot);
+    line[i] = static_cast<double>(step.line);
     running_count[i] = static_cast<double>(step.running_count);
     true_count[i] = step.true_count;
     cards[i] = pack_kinds(step.cards);
@@ -90,7 +91,7 @@ Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
   return Rcpp::List::create(Rcpp::Named("depth") = depth, Rcpp::Named("round") = round, Rcpp::Named("seat") = seat,
                             Rcpp::Named("action") = action, Rcpp::Named("cards") = cards,
                             Rcpp::Named("sizes") = sizes, Rcpp::Named("value") = value, Rcpp::Named("open") = open,
-                            Rcpp::Named("owed") = owed, Rcpp::Named("pot") = pot,
+                            Rcpp::Named("owed") = owed, Rcpp::Named("pot") = pot, Rcpp::Named("line") = line,
                             Rcpp::Named("running_count") = running_count, Rcpp::Named("true_count") = true_count);
 }
 

@@ -16,6 +16,7 @@
 #include "habanera/watcher/step_counter.hpp"
 #include "habanera_r/convert.hpp"
 #include "habanera_r/information.hpp"
+#include "habanera_r/lines.hpp"
 #include "habanera_r/seat_players.hpp"
 
 namespace habanera_r {
@@ -100,6 +101,12 @@ class OfOwnGame {
     for (std::size_t i = 0; i < G::players.size(); ++i)
       if (name == G::players.begin()[i].name)
         return std::make_shared<habanera::OwnGamePlayer<G>>(G(*rules_.setting), i);
+    if (name == "by_rules") {
+      const auto game = std::make_shared<const Game>(rules_);
+      return std::make_shared<habanera::LinePlayer<View>>(
+          to_lines(spec, NoHandRules()), [](const View& view) { return habanera::SeenThings{view.shown(), {}, {}}; },
+          [game](const View& view, std::size_t move) { return game->move_text(view, move); });
+    }
     if constexpr (can_be_weighed) {
       if (name == "solved") return std::make_shared<habanera::SolvedPlayer<Game>>(own_solver<G>(spec));
     }

@@ -387,7 +387,7 @@ inline Shown BettingView::facts() const {
   for (std::size_t seat = 0; seat < game_->seats(); ++seat) others += seat != seat_ && chips.is_in(seat);
   return {shows("seat", seat_ + 1), shows("street", chips.street + std::size_t{1}), shows("pot", game_->chips().pot(chips)),
           shows("to_call", chips.to_call(seat_)), shows("left", chips.left[seat_]), shows("bets", chips.bets),
-          shows("others", others)};
+          shows("others", others), shows_words("actions", {actions()})};
 }
 
 }  // namespace habanera

@@ -43,6 +43,8 @@ class MixedPlayer : public Player<View> {
     return players_[here_]->choose(view, moves, chance);
   }
 
+  std::size_t line() const override { return here_ < players_.size() ? players_[here_]->line() : 0; }
+
   bool tells_chances() const override {
     return std::all_of(players_.begin(), players_.end(), [](const auto& player) { return has_chances(*player); });
   }

@@ -54,6 +54,8 @@ class Player {
   // Whether the view alone (and luck that can be walked) decides, and nothing that the player keeps in mind beside it.
   virtual bool decides_by_view() const { return true; }
   virtual std::size_t choose(const View& view, Moves moves, PlayerChance& chance) = 0;
+  // Of who goes by a list of lines, by which of them it made its last choice, from 1; else 0.
+  virtual std::size_t line() const { return 0; }
 
   // The law of choose(), for who tells it: the chance of each open move, in their order, given what the seat saw and
   // did.

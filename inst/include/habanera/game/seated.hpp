@@ -295,6 +295,7 @@ class Seated {
         players_[seat]->next_is(stock.peek());
       const std::size_t move = players_[seat]->choose(game_.view(now, seat), moves, *shoe.lanes[seat]);
       if constexpr (watches<Watcher> && notes_decisions<Game>) game_.decides(shoe.position, move, moves);
+      if constexpr (watches<Watcher>) line_ = players_[seat]->line();
       return move;
     };
     if constexpr (deals_together<Game>) stock.expect(game_.cards_at_first());
@@ -304,7 +305,9 @@ class Seated {
       if constexpr (watches<Watcher>)
         game_.tell(next, now, shoe.deck, [&](std::uint64_t round, const TableEvent& event) {
           shoe.watcher.round_begins(shoe.rounds = before + round);
-          shoe.watcher.happened(shoe.table, with_count(event));
+          TableEvent told = with_count(event);
+          if (next.what == NextStep::decide) told.line = line_;
+          shoe.watcher.happened(shoe.table, told);
         });
     });
     stock.end_round();
@@ -375,6 +378,7 @@ class Seated {
   Game game_;
   std::vector<std::unique_ptr<SeatPlayer>> players_;
   bool somebody_peeks_ = false;
+  std::size_t line_ = 0;  // by which the last choice was made, for those who look on
   std::unique_ptr<ShoeCount> count_;
   std::vector<std::uint32_t> alike_;  // by kind, where a seat counts
   Outcome outcome_{};  // of the last round

@@ -21,6 +21,8 @@ struct TableEvent {
   Moves open{};
   // Where seats bet: what was to be called, and the pot, before it.
   std::int64_t owed = 0, pot = 0;
+  // By which line of its rules a seat decided, from 1; 0 where it has none.
+  std::size_t line = 0;
   // Where a seat counts.
   std::int64_t running_count = 0;
   double true_count = 0;
