@@ -45,6 +45,10 @@ core_betting_best_answer <- function(spec, seat) {
     .Call(`_habanera_core_betting_best_answer`, spec, seat)
 }
 
+core_betting_costs <- function(spec, seat) {
+    .Call(`_habanera_core_betting_costs`, spec, seat)
+}
+
 core_betting_values <- function(spec) {
     .Call(`_habanera_core_betting_values`, spec)
 }

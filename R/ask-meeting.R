@@ -180,7 +180,7 @@ meeting_scores <- function(x) {
   unit <- unit_of(experiment$game, experiment$game$record[1])
   at <- score_places(experiment)
   deals <- trial_count(x)
-  is_share <- able(experiment$game, "scores")$of == "the win"
+  is_share <- scored_in(experiment$game) == "the win"
   list(line_ups = experiment$line_ups, of = function(weights) {
     against <- any(weights < 0)
     all <- numeric(length(columns))
@@ -287,7 +287,7 @@ meeting_sentences <- function(x, players, seats, variation) {
     interval <- interval_in_words(rows$conf.low, rows$conf.high, format_percent)
     paste0(format_percent(rows$estimate), ifelse(is.na(interval), "", sprintf(" (%s)", interval)))
   }
-  score_of <- able(x$provenance$experiment$game, "scores")$of
+  score_of <- scored_in(x$provenance$experiment$game)
   even <- if (score_of == "the win") sprintf("an even share is %s", format_percent(1 / nrow(seats))) else {
     sprintf("all seats have %s on average", format_percent(mean(seats$estimate)))
   }

@@ -58,33 +58,36 @@ game_betting <- function(deck = NULL, ..., rules = NULL, shuffle = NULL, piles =
   call <- rlang::current_env()
   given <- rlang::list2(...)
   if (!is.null(deck)) given <- c(list(deck = deck), given)
-  if (rlang::is_string(rules) && rules %in% names(betting_shapes())) rules <- betting_shapes()[[rules]]
-  else if (rlang::is_string(rules) && !grepl("[.][a-z]+$", rules)) refuse_shape(rules, call)
   make_game(game_kind("betting"), given, rules, game_settings(shuffle, piles, seat_names, record), call)
-}
-
-refuse_shape <- function(name, call) {
-  shapes <- names(betting_shapes())
-  refuse(sprintf("There are no rules %s%s Rules: %s; or a file (.yaml, .json).", quoted(name),
-                 did_you_mean(name, shapes), join_words(quoted(shapes), "or")), "rules", call)
 }
 
 kind_of_betting <- function() {
   new_kind(
     "betting", "Betting", "game_betting", "seats hide cards and bet on them; fold, call or raise, then hands are shown.",
-    betting_rules(), betting_columns(6), c("winner", "ended", "net_1"), core_betting,
+    betting_rules(), betting_columns(6), c("winner", "ended", "net_1"), betting_machine,
     can = list(
-      scores = list(columns = function(rules) sprintf("net_%d", seq_len(rules$seats)), of = "a stake"),
-      searches = list(solve = betting_best_answer), plays_soundly = list(solve = betting_sound)
+      scores = list(columns = function(rules) sprintf("net_%d", seq_len(rules$seats)), of = stake_in_words),
+      searches = list(solve = betting_best_answer), plays_soundly = list(solve = betting_sound),
+      prices_mistakes = list(by_sight = function(game, seat, call) {
+        mistakes_by_sight(game, seat, betting_tree(game), call)
+      })
     ),
     fitted = fitted_betting, settled = settled_betting, deck = betting_deck,
     dealt = function(rules, deck) rules$seats * rules$private + shared_in_all(rules),
     cards = betting_cards, core = betting_spec, likeness = betting_likeness, limits = betting_limits,
-    told_by_code = betting_told_by_code, logs_zones = FALSE, view_words = betting_view_words, winner = "winner",
+    shapes = betting_shapes, told_by_code = betting_told_by_code, logs_zones = FALSE, view_words = betting_view_words, winner = "winner",
     in_short = betting_in_short, step_words = betting_step_words, step_notes = betting_step_notes,
     step_columns = betting_step_columns, end_in_words = betting_end_in_words, course = betting_course,
     fewer_deals = "a smaller deck, fewer cards of its own for each seat", examples = betting_examples
   )
+}
+
+betting_machine <- function(spec) {
+  tryCatch(core_betting(spec), `std::length_error` = function(cnd) {
+    refuse(sprintf("`holdings`: %s. Take fewer hands, or leave some seats any.", conditionMessage(cnd)), "work", NULL)
+  }, `std::invalid_argument` = function(cnd) {
+    refuse(sprintf("`holdings`: %s.", conditionMessage(cnd)), "rules", NULL)
+  })
 }
 
 shared_in_all <- function(rules) sum(vapply(rules$streets, `[[`, 0, "shared"))
@@ -100,6 +103,11 @@ from_the_middle <- function(rules) rules$pot > 0 || length(rules$board) > 0
 unit_in_words <- function(rules) {
   if (from_the_middle(rules) || (!length(rules$blinds) && rules$ante == 0)) return("chips")
   if (length(rules$blinds)) "larger blinds" else "antes"
+}
+
+# One of what results are told in.
+stake_in_words <- function(rules) {
+  c(chips = "a chip", antes = "an ante", `larger blinds` = "a larger blind")[[unit_in_words(rules)]]
 }
 
 betting_columns <- function(seats, unit = "larger blinds, antes or chips") {
@@ -151,7 +159,7 @@ betting_sound <- function(game, gap, seconds, call) sound_by_sight(game, gap, se
 betting_tree <- function(game) {
   # The core counts in chips.
   unit <- betting_unit(game$rules)
-  list(best_answer = core_betting_best_answer, values = core_betting_values, sound = core_betting_sound, unit = unit,
+  list(best_answer = core_betting_best_answer, costs = core_betting_costs, values = core_betting_values, sound = core_betting_sound, unit = unit,
        in_words = function(worth) paste(format_number(worth, 4), unit_in_words(game$rules)),
        unit_words = unit_in_words(game$rules))
 }

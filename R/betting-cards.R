@@ -135,12 +135,12 @@ core_street <- function(each) {
 
 # The hands that each seat may be dealt, as kinds.
 core_holdings <- function(rules, cards) {
-  if (is.null(rules$holdings)) return(NULL)
+  if (all(vapply(rules$holdings, is.null, NA))) return(NULL)
   by_hands <- if (is.function(rules$strength)) hand_rules() else rules$strength
   read <- hand_reader(cards$deck, by_hands, rules$private, "holdings", cards$call)
   seats <- rep_len(unclass(rules$holdings), rules$seats)
   lapply(seq_along(seats), function(seat) {
-    if (is.null(seats[[seat]])) return(any_hand(cards, rules$private))
+    if (is.null(seats[[seat]])) return(list())
     found <- lapply(names(seats[[seat]]), read)
     weights <- rep(unname(seats[[seat]]), times = lengths(found))
     hands <- unlist(found, recursive = FALSE)
@@ -160,11 +160,4 @@ refuse_held <- function(hand, seat, rules, cards) {
     lies <- if (any(cards$codes[cards$board] %in% hand)) "lies on the board" else "is not in the deck so often"
     refuse(sprintf("`holdings` of seat %d: a card of %s %s.", seat, told(), lies), "rules", call)
   }
-}
-
-any_hand <- function(cards, size) {
-  codes <- codes_of(cards$deck)
-  if (choose(length(codes), size) > 1e6) refuse("There are too many hands for `holdings` of others.", "work", cards$call)
-  hands <- utils::combn(length(codes), size, simplify = FALSE)
-  list(hands = lapply(hands, function(at) match(codes[at], cards$codes)), weights = rep(1, length(hands)))
 }

@@ -4,79 +4,90 @@
 # A function of a table's rows for one seat: each stands for all that its words can mean; what cannot be is refused.
 rows_told_by <- function(table, rules, cards) {
   function(rows, seat, player) {
-    label <- player$label
     if (!nrow(rows)) return(rows)
     slip <- function(sees, ...) {
-      refuse(sprintf("The table %s, where %s is seen: %s.", quoted(label), quoted(sees), sprintf(...)), "rules", NULL)
+      refuse(sprintf("The table %s, where %s is seen: %s.", quoted(player$label), quoted(sees), sprintf(...)), "rules",
+             NULL)
     }
-    turns <- shared_in_all(rules) + length(rules$board) > 0
     sights <- unique(rows$sees)
-    parts <- lapply(sights, sight_parts, slip)
-    said <- vapply(parts, `[[`, "", "actions")
-    open <- core_betting_open(table, said)
+    parts <- sight_parts(sights, slip)
+    courses <- unique(parts$actions)
+    open <- core_betting_open(table, courses)[match(parts$actions, courses)]
     by_sight <- split(seq_len(nrow(rows)), factor(rows$sees, sights))
-    told <- lapply(seq_along(sights), function(i) {
-      refuse_other_course(open[[i]], rows[by_sight[[i]], ], seat, sights[i], isTRUE(player$by_holding), slip)
-      texts_of_cards(parts[[i]], open[[i]], table, rules, cards, function(...) slip(sights[i], ...))
-    })
-    texts <- lapply(seq_along(sights), function(i) {
-      unique(seen_holding(told[[i]]$holding, if (turns) told[[i]]$shared, open[[i]]$text))
-    })
-    from <- rep(seq_along(sights), times = lengths(texts))
-    twice <- which(duplicated(unlist(texts)))[1]
-    if (!is.na(twice)) {
-      first <- match(unlist(texts)[twice], unlist(texts))
-      slip(sights[from[twice]], "%s tells of the same", quoted(sights[from[first]]))
+    for (i in seq_along(sights)) {
+      refuse_other_course(open[[i]], rows[["move"]][by_sight[[i]]], rows[["chance"]][by_sight[[i]]], seat, sights[i],
+                          isTRUE(player$by_holding), slip)
     }
-    out <- lapply(seq_along(sights), function(i) {
-      own <- rows[by_sight[[i]], c("move", "chance")]
-      data.frame(sees = rep(texts[[i]], each = nrow(own)), move = rep(own$move, times = length(texts[[i]])),
-                 chance = rep(own$chance, times = length(texts[[i]])))
-    })
-    do.call(rbind, out)
+    told <- told_sights(sights, parts, open, table, rules, cards, slip)
+    at <- unlist(by_sight[told$from], use.names = FALSE)
+    data.frame(sees = rep(told$text, times = lengths(by_sight)[told$from]), move = rows[["move"]][at],
+               chance = rows[["chance"]][at])
   }
 }
 
-sight_parts <- function(sees, slip) {
-  parts <- holding_parts(sees)
-  if (is.null(parts)) slip(sees, "what a seat sees is told as \"holding: K; shared: 7; actions: check bet\"")
-  if (is.null(parts$shared)) parts$shared <- ""
-  parts
-}
-
-refuse_other_course <- function(open, rows, seat, sees, wants_all, slip) {
-  if (nzchar(open$wrong)) slip(sees, "the moves cannot go on with %s by these rules", quoted(open$wrong))
-  if (open$seat == 0) slip(sees, "the hand is over then")
-  if (open$seat != seat) slip(sees, "then seat %s speaks, not seat %s", format_count(open$seat), format_count(seat))
-  bad <- rows$move[rows$chance > 0 & !rows$move %in% open$moves]
-  lacking <- if (wants_all) setdiff(open$moves, rows$move)
-  if (length(lacking)) slip(sees, "it misses %s, which is open there; write 0 if it is never made", quoted(lacking[1]))
-  if (length(bad)) {
-    slip(sees, "%s is not open there, %s", quoted(bad[1]), sprintf(if (length(open$moves) == 1) "only %s is" else
-      "but %s", join_words(open$moves, "or")))
+# The texts that each sight stands for, as the game tells them, and `from` which sight each is.
+told_sights <- function(sights, parts, open, table, rules, cards, slip) {
+  once <- function(texts, read) {
+    known <- unique(texts)
+    found <- lapply(known, function(text) read(text, function(...) slip(sights[match(text, texts)], ...)))
+    found[match(texts, known)]
   }
-}
-
-# The texts of the holdings and shared cards that a row stands for.
-texts_of_cards <- function(part, open, table, rules, cards, slip) {
-  shared <- kinds_in_words(part$shared, cards, slip)
-  if (length(shared) != open$turned) {
-    slip("%s lie open by then, not %s", count_of(open$turned, "card"), format_count(length(shared)))
+  shared <- once(parts$shared, function(text, slip) kinds_in_words(text, cards, slip))
+  holdings <- once(parts$holding, function(text, slip) kinds_of_holding(text, rules, cards, slip))
+  turned <- vapply(open, `[[`, 0, "turned")
+  bad <- which(lengths(shared) != turned)[1]
+  if (!is.na(bad)) {
+    slip(sights[bad], "%s lie open by then, not %s", count_of(turned[bad], "card"), format_count(length(shared[[bad]])))
   }
-  holdings <- kinds_of_holding(part$holding, rules, cards, slip)
+  hands <- Map(function(own, open) lapply(own, c, open), holdings, shared)
   copies <- table$cards$copies
   copies[cards$board] <- copies[cards$board] + 1
   like <- table$cards$stands_for
   counts <- as.vector(rowsum(copies, like)[as.character(like), ])
-  fits <- vapply(holdings, function(own) {
-    length(own) == rules$private && all(tabulate(like[c(own, shared)], length(like)) <= counts * (like == seq_along(like)))
-  }, NA)
-  if (!any(fits)) {
-    slip("%s can be no hand of %s%s", quoted(part$holding), count_of(rules$private, "card"),
-         if (length(shared)) " beside these" else "")
+  can_be <- function(hand, open) {
+    length(hand) - length(open) == rules$private && !any(tabulate(like[hand], length(like))[like[hand]] > counts[hand])
   }
+  hands <- Map(function(all, open) Filter(function(hand) can_be(hand, open), all), hands, shared)
+  bad <- which(lengths(hands) == 0)[1]
+  if (!is.na(bad)) {
+    slip(sights[bad], "%s can be no hand of %s%s", quoted(parts$holding[bad]), count_of(rules$private, "card"),
+         if (length(shared[[bad]])) " beside these" else "")
+  }
+  from <- rep(seq_along(sights), times = lengths(hands))
   groups <- c(rules$private, length(cards$board), vapply(rules$streets, `[[`, 0, "shared"))
-  core_betting_told(table$cards, as.integer(groups[groups > 0]), lapply(holdings[fits], c, shared))
+  told <- core_betting_told(table$cards, as.integer(groups[groups > 0]), unlist(hands, recursive = FALSE))
+  turns <- shared_in_all(rules) + length(rules$board) > 0
+  text <- seen_holding(told$holding, if (turns) told$shared, vapply(open, `[[`, "", "text")[from])
+  kept <- !duplicated(data.frame(text, from))
+  twice <- which(duplicated(text[kept]))[1]
+  if (!is.na(twice)) {
+    first <- match(text[kept][twice], text[kept])
+    slip(sights[from[kept][twice]], "%s tells of the same", quoted(sights[from[kept][first]]))
+  }
+  list(text = text[kept], from = from[kept])
+}
+
+sight_parts <- function(sights, slip) {
+  parts <- holding_parts(sights)
+  if (is.null(parts)) {
+    bad <- which(vapply(sights, function(sees) is.null(holding_parts(sees)), NA))[1]
+    slip(sights[bad], "what a seat sees is told as \"holding: K; shared: 7; actions: check bet\"")
+  }
+  if (is.null(parts$shared)) parts$shared <- rep("", length(sights))
+  parts
+}
+
+refuse_other_course <- function(open, moves, chances, seat, sees, wants_all, slip) {
+  if (nzchar(open$wrong)) slip(sees, "the moves cannot go on with %s by these rules", quoted(open$wrong))
+  if (open$seat == 0) slip(sees, "the hand is over then")
+  if (open$seat != seat) slip(sees, "then seat %s speaks, not seat %s", format_count(open$seat), format_count(seat))
+  lacking <- if (wants_all) setdiff(open$moves, moves)
+  if (length(lacking)) slip(sees, "it misses %s, which is open there; write 0 if it is never made", quoted(lacking[1]))
+  bad <- moves[chances > 0 & !moves %in% open$moves]
+  if (length(bad)) {
+    slip(sees, "%s is not open there, %s", quoted(bad[1]), sprintf(if (length(open$moves) == 1) "only %s is" else
+      "but %s", join_words(open$moves, "or")))
+  }
 }
 
 # Cards by their codes, or as they are told.

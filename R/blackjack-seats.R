@@ -20,7 +20,7 @@ core_customer <- function(player, rules, values, call) {
 # A person or an R function.
 core_decider <- function(player, rules) {
   core_player(player, function(view) blackjack_view_words(rules, view), blackjack_moves(), where_in_round,
-              sight = plain_sight(blackjack_facts))
+              sight = plain_sight(blackjack_facts, "decline"))
 }
 
 # What conditions may ask of: see player_by_rules().

@@ -19,13 +19,13 @@ games_command <- function() {
 game_options <- function() {
   list(
     cli_option("set", "A rule and its value; may be given again", "RULE=VALUE"),
-    cli_option("rules", "A file of rules (.yaml, .json); --set wins over it", "FILE"),
+    cli_option("rules", "A file of rules (.yaml, .json), or rules by name; --set wins over it", "FILE"),
     cli_option("deck", "As in habanera draws [standard]", "DECK"),
     cli_option("shuffle", "How it is shuffled, such as \"riffle x3\" [uniform]", "PROCEDURE"),
     cli_option("piles", "Start from the piles in this file, or typed: \"AS KD | 2S 3H\"", "PILES"),
     cli_option("seat-names", "Names of the seats, separated by commas", "NAMES"),
     cli_option("record", "Outcomes to count, separated by commas [as the game has it]", "OUTCOMES"),
-    cli_option("player", "Who decides: a player by name, a strategy table (.csv) or lines of what is kept (.txt)",
+    cli_option("player", "Who decides: a player by name, a table (.csv), rules or lines of what is kept (.txt)",
                "PLAYER"),
     cli_option("pays", "A pay table (.yaml, .json, .csv), of a game that has one", "FILE")
   )

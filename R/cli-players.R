@@ -31,8 +31,7 @@ best_command <- function() {
     game_examples("best"),
     function(options, arguments) {
       game <- shell_game(options, arguments, best_command())
-      against <- if (!is.null(options$against)) trimws(split_outside(paste(options$against, collapse = ","), ","))
-      found <- best_play(game, option_number(options, "seat"), as.list(against))
+      found <- best_play(game, option_number(options, "seat"), typed_players(options$against))
       write_found(found, options, table = if (is.null(found$rows)) {
         as.data.frame(found[c("seat", "worth", "positions")])
       } else {
@@ -40,6 +39,12 @@ best_command <- function() {
       })
     }
   )
+}
+
+# Players as they are typed, a list; NULL where none are.
+typed_players <- function(texts) {
+  if (is.null(texts)) return(NULL)
+  as.list(trimws(split_outside(paste(texts, collapse = ","), ",")))
 }
 
 equilibrium_command <- function() {

@@ -66,10 +66,15 @@ strategy_command <- function() {
 mistakes_command <- function() {
   new_command(
     "mistakes", "What a player's mistakes cost, the dearest first.", "mistakes GAME --player PLAYER [OPTIONS]",
-    c(game_options(), list(dead_option()), common_options()), game_examples("mistakes"),
+    c(game_options(), list(
+      dead_option(), cli_option("seat", "Of several seats the player's [1]", "N", "1"),
+      cli_option("against", "Where seats hide cards: who plays in the other seats, separated by commas", "PLAYERS")
+    ), common_options()), game_examples("mistakes"),
     function(options, arguments) {
       game <- shell_game(options, arguments, mistakes_command())
-      write_found(mistakes(game, dead = options$dead), options)
+      found <- mistakes(game, dead = options$dead, seat = option_number(options, "seat"),
+                        against = typed_players(options$against))
+      write_found(found, options)
     }
   )
 }

@@ -28,7 +28,9 @@ capabilities <- function() list(
   tells_dealer = new_capability("has no dealer who plays by rule", "have", c(
     totals = "function(game, call): as dealer_totals() gives it")),
   prices_mistakes = new_capability("has no best play by which mistakes are priced", "have", c(
-    mistakes = "function(game, call): a list of `rows`, `edge`, `best_edge` and `best`, as mistakes() takes them")),
+    mistakes = "function(game, call): a list of `rows`, `edge`, `best_edge` and `best`, as mistakes() takes them",
+    by_sight = paste("in the place of it, function(game, seat, call): of games whose seats hide their cards, a list of",
+                     "`moves` (of each row of a seat's play), `value`, `unit` and `of_win`"))),
   pays_by_lines = new_capability("has no table of what its lines pay", "have", c(
     lines = "function(game, call): a list of what lines pay `now` and `edge_of`, a function of other pays")),
   counts = new_capability("has no table that is departed from by the count", "have", c(
@@ -95,6 +97,12 @@ refuse_unable <- function(game, name, instead, call) {
 verb_for <- function(plural, count) if (count == 1) c(are = "is", do = "does", have = "has")[[plural]] else plural
 
 # What several ask for.
+
+# What scores are shares of, or how many of.
+scored_in <- function(game) {
+  of <- able(game, "scores")$of
+  if (is.function(of)) of(game$rules) else of
+}
 
 # The bets that can be made; NULL: it is not played for money.
 bets_of <- function(game) {

@@ -8,13 +8,13 @@ refuse_in_trial <- function(cnd, game, seed, trial) {
 
 # Runs the core on trials; if one fails, `failing()` tells the first that does, for the core does not.
 with_failing_trial <- function(game, seed, code, failing) {
-  run <- function(code) until_the_end(game, seed, code)
-  compiled <- able(game, "compiled")
-  if (is.null(compiled)) return(run(code))
-  tryCatch(run(code), habanera_error_function = function(cnd) {
+  tryCatch(until_the_end(game, seed, code), habanera_error_function = function(cnd) {
     trial <- failing()
-    said <- sprintf("%s (step %s).", rlang::cnd_message(cnd),
-                    format_count(compiled$failing_step(game, seed, trial)))
+    said <- rlang::cnd_message(cnd)
+    compiled <- able(game, "compiled")
+    if (!is.null(compiled)) {
+      said <- sprintf("%s (step %s).", said, format_count(compiled$failing_step(game, seed, trial)))
+    }
     refuse_in_trial(rlang::error_cnd(message = said), game, seed, trial)
   })
 }

@@ -8,7 +8,7 @@ game_settings <- function(shuffle, piles, seat_names, record) {
 
 # `given` are rules by name; they win over those of `rules`, a list or a file.
 make_game <- function(kind, given, rules, settings, call) {
-  if (is.character(rules)) rules <- rules_from_file(check_string(rules, "rules", call), kind, call)
+  if (is.character(rules)) rules <- named_rules(check_string(rules, "rules", call), kind, call)
   if (!is.null(rules) && !is.list(rules)) {
     refuse(sprintf("`rules` must be a list or a file, not %s.", said(rules)), "rules", call)
   }
@@ -20,6 +20,17 @@ make_game <- function(kind, given, rules, settings, call) {
   made <- new_game(kind, all, settings, call)
   kind$caution(made$rules)
   made
+}
+
+# Rules by their name, or out of a file.
+named_rules <- function(name, kind, call) {
+  shapes <- kind$shapes()
+  if (name %in% names(shapes)) return(shapes[[name]])
+  if (length(shapes) && !grepl("[.][a-z]+$", name)) {
+    refuse(sprintf("There are no rules %s%s Rules: %s; or a file (.yaml, .json).", quoted(name),
+                   did_you_mean(name, names(shapes)), join_words(quoted(names(shapes)), "or")), "rules", call)
+  }
+  rules_from_file(name, kind, call)
 }
 
 new_game <- function(kind, given, settings, call) {

@@ -51,6 +51,8 @@ usual_kind <- function() list(
   counted_by = function(game) counted_by_rank(game$deck),
   # The moves by name, where they are no places: players are told these names, and return one.
   move_words = NULL,
+  # Rules that go by a name of their own, a list of them by it.
+  shapes = function() list(),
   # Outcomes that are told by numbers of which there are too many to list: functions of these by name, which give text.
   told_by_code = function(game) list(),
   # What a person sees: lines of text for a view.
@@ -108,14 +110,17 @@ until_the_end <- function(game, seed, code) {
 }
 
 # What the code of a game of one's own throws is an error of the user's function; what the core has to say of any game
-# is said as of any.
+# is said as of any. A player who does not know what to do is of no game.
 told_of_own_code <- function(game, code) {
   file <- able(game, "compiled")$file
-  if (is.null(file)) return(code)
   tryCatch(code, `C++Error` = function(cnd) {
-    if (inherits(cnd, c("habanera::EndlessGame", "habanera::OutOfReach", "std::length_error"))) stop(cnd)
     said <- sub("^trial [0-9]+ ", "", conditionMessage(cnd))
-    if (inherits(cnd, "habanera::NoSuchRow")) refuse(sprintf("%s.", sentence(said)), "function", NULL)
+    if (inherits(cnd, c("habanera::NoSuchRow", "habanera::NoAnswer"))) {
+      refuse(sprintf("%s.", sentence(said)), "function", NULL)
+    }
+    if (is.null(file) || inherits(cnd, c("habanera::EndlessGame", "habanera::OutOfReach", "std::length_error"))) {
+      stop(cnd)
+    }
     refuse(sprintf("%s failed: %s", basename(file), sub("[.]?[[:space:]]*$", "", said)), "function", NULL)
   })
 }

@@ -106,7 +106,7 @@ with_lines <- function(trace, game, steps) {
     if (!isTRUE(steps$line[i] > 0)) return("")
     line <- players[[steps$seat[i]]]$lines[steps$line[i]]
     sprintf("; by line %s%s", format_count(steps$line[i]),
-            if (length(line)) paste0(": ", line_text(line[[1]])) else "")
+            if (length(line) && !is.null(line[[1]])) paste0(": ", line_text(line[[1]])) else "")
   }, "")
   trace$note <- paste0(if (is.null(trace[["note"]])) "" else trace[["note"]], told)
   trace

@@ -27,6 +27,21 @@ sound_by_sight <- function(game, gap, seconds, tree, call) {
   c(found, list(wanted = gap, unit = tree$unit_words, of_win = isTRUE(tree$of_win), game = in_words(game)))
 }
 
+# What each row of a seat's play costs against the others as they are.
+mistakes_by_sight <- function(game, seat, tree, call) {
+  players <- seated_players(game$rules$players, game_seats(game))
+  unknown <- Filter(Negate(has_chances), players)
+  if (length(unknown)) {
+    refuse(sprintf("Mistakes are priced of players whose chances are known (random, a table, rules, a mixture), not %s.",
+                   quoted(format(unknown[[1]]))), "rules", call)
+  }
+  found <- gone_through(game, tree$costs(game$spec$rules, seat), call)
+  if (is.null(found)) refuse_forgetting(game, seat, call)
+  moves <- as.data.frame(found[c("row", "sees", "move", "how_often", "worth", "chance", "best")])
+  moves$worth <- moves$worth / tree$unit
+  list(moves = moves, value = found$value / tree$unit, unit = tree$unit_words, of_win = isTRUE(tree$of_win))
+}
+
 # Every course of a game by what is seen.
 gone_through <- function(game, code, call) {
   told_of_own_code(game, tryCatch(code, `habanera::StockRanOut` = function(cnd) refuse_small_pack(call),

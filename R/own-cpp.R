@@ -117,6 +117,7 @@ cpp_capabilities <- function(stated, part, file, winner) {
       if (stated$hides_cards) return(cpp_best_answer(game, seat, part, stated, call))
       solved_in_seat(game, seat, call, function(player) cpp_solved(part("solved")(player), stated))
     }),
+    prices_mistakes = list(by_sight = function(game, seat, call) cpp_mistakes(game, seat, part, stated, call)),
     plays_soundly = list(solve = function(game, gap, seconds, call) {
       cpp_sound(game, gap, seconds, part, stated, call)
     }),

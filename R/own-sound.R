@@ -10,9 +10,14 @@ cpp_sound <- function(game, gap, seconds, part, stated, call) {
   sound_by_sight(game, gap, seconds, cpp_tree(part, stated), call)
 }
 
+cpp_mistakes <- function(game, seat, part, stated, call) {
+  refuse_unweighed(stated, list(new_player("solved")), game_seats(game), call, hides = FALSE)
+  mistakes_by_sight(game, seat, cpp_tree(part, stated), call)
+}
+
 cpp_tree <- function(part, stated) {
-  list(best_answer = part("best_answer"), values = part("values"), sound = part("sound"), unit = 1,
-       in_words = function(worth) worth_in_words(worth, of_win(stated)), of_win = of_win(stated))
+  list(best_answer = part("best_answer"), costs = part("costs"), values = part("values"), sound = part("sound"), unit = 1,
+       in_words = function(worth) worth_in_words(worth, of_win(stated)), of_win = of_win(stated), unit_words = NULL)
 }
 
 refuse_unweighed <- function(stated, players, seats, call, hides = stated$hides_cards) {

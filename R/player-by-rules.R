@@ -14,7 +14,8 @@
 #'   `count()`, `total()`, `distinct()`, `largest_group()` and `category()` about its own cards and those that all see
 #'   together; within `own()` or `shared()` about these alone: `own(largest_group(rank)) == 2`. `holds("pair of Q or
 #'   better", "A K")` asks whether its own cards are one of these (see [hand_classes]);
-#' * of [game_blackjack()] `total`, `soft`, `pair`, `up_card`, `cards`, `hands` and others, see [player_with()];
+#' * of [game_blackjack()] `total`, `soft`, `pair`, `up_card`, `cards`, `hands` and others; insurance that no line takes is
+#'   declined;
 #' * of [game_cpp()] and [game_custom()] what the game shows, by name. `3 %in% hand` asks whether one of several values is
 #'   3, `made == "check, bet"` how they are told together.
 #'
@@ -143,17 +144,22 @@ print.habanera_line_player <- function(x, ...) {
 
 line_text <- function(line) {
   paste0(if (!is.null(line$condition)) sprintf("if %s then ", line$condition) else "", line$move,
-         if (line$chance < 1) sprintf(" with chance %s", number_in_words(line$chance)) else "")
+         if (line$chance < 1) sprintf(" with chance %s", probability_text(line$chance)) else "")
 }
+
+probability_text <- function(chance) gsub(":", "/", number_in_words(chance), fixed = TRUE)
 
 # The lines as the core takes them; what may stand in their conditions the game's `sight` tells, see plain_sight().
 core_lines <- function(player, words, sight) {
   refuse_unknown_moves(player, words)
-  list(name = "by_rules", lines = lapply(seq_along(player$lines), function(i) {
+  lines <- lapply(seq_along(player$lines), function(i) {
     line <- player$lines[[i]]
     list(condition = if (!is.null(line$condition)) core_condition(line$condition, sight, i), move = line$move,
          chance = line$chance)
-  }))
+  })
+  # What is done where nothing else is said.
+  implied <- lapply(sight$implied, function(move) list(condition = NULL, move = move, chance = 1))
+  list(name = "by_rules", lines = c(lines, implied))
 }
 
 refuse_unknown_moves <- function(player, words) {
@@ -205,40 +211,4 @@ place_on_scale <- function(operand, scale, expr) {
                    did_you_mean(operand, scale)), "language", NULL)
   }
   at - 1
-}
-
-# A function of a view and moves, of a game in R, that gives the chance of each move and the line of each.
-chances_by_lines <- function(player) {
-  conditions <- lapply(seq_along(player$lines), function(i) {
-    text <- player$lines[[i]]$condition
-    if (is.null(text)) return(NULL)
-    expr <- parse_expression(text, sprintf("line %d", i), NULL)
-    checked_on_names(expr, all.names(expr, functions = FALSE), NULL, "a seat sees", NULL)
-  })
-  function(view, moves) {
-    told <- if (is.atomic(moves)) as.character(moves) else vapply(moves, seen_move, "")
-    chances <- numeric(length(told))
-    left <- 1
-    for (i in seq_along(conditions)) {
-      line <- player$lines[[i]]
-      at <- match(line$move, told, which(startsWith(told, paste0(line$move, " ")))[1])
-      if (is.na(at) || !is.null(conditions[[i]]) && !condition_holds(conditions[[i]], view)) next
-      chances[at] <- chances[at] + left * line$chance
-      left <- left * (1 - line$chance)
-      if (left <= 0) return(chances)
-    }
-    refuse("No line of the rules that a player plays by fits what is seen; end them with \"else\".", "function", NULL)
-  }
-}
-
-condition_holds <- function(expr, view) {
-  missing <- setdiff(all.names(expr, functions = FALSE), names(view))
-  if (length(missing)) {
-    refuse(sprintf("Nothing called %s is seen; there is %s.", quoted(missing[1]), join_words(names(view))), "language",
-           NULL)
-  }
-  value <- interpret(expr, list(values = as.list(view), rows = 1), NULL)
-  if (length(value) == 1 && !is.na(value)) return(as.logical(value))
-  refuse(sprintf("`%s` is no single TRUE or FALSE where it is asked; ask for one of several values with %%in%%.",
-                 expression_text(expr)), "language", NULL)
 }

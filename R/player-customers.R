@@ -141,4 +141,4 @@ blackjack_players <- c("basic", "strategy", "as_dealer", "never_busts", "stands_
                        "mixture", "random", "by_rules", "counting", "person")
 
 # Those who can be a part of another.
-seated_by_rule <- c(setdiff(blackjack_players, c("counting", "person")), "table")
+seated_by_rule <- c(setdiff(blackjack_players, c("counting", "person")), "table", "calls_all")

@@ -6,7 +6,7 @@ autoplot.habanera_counts_meeting <- function(object, ...) {
   players <- found[found$part == "player", ]
   order <- players$term[order(players$estimate)]
   even <- mean(players$estimate)
-  score_of <- able(object$provenance$experiment$game, "scores")$of
+  score_of <- scored_in(object$provenance$experiment$game)
   pairs$player <- factor(pairs$player, order)
   pairs$against <- factor(pairs$against, rev(order))
   pairs$text <- sprintf("%s\n%s to %s", format_percent(pairs$score), format_percent(pairs$conf.low),

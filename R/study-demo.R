@@ -18,7 +18,8 @@
 #' cards seen; `takings-front.csv` and `takings-back.csv`, what two such tables took in forty nights; `stall.yaml`,
 #' `table.yaml`, `banker-table.yaml` (with `third-cards.csv`) and `machine.yaml` (with `machine-pays.csv`), the tables
 #' of the hall as [edge_table()] reads them, and `kept-by-the-baker.txt`, what the baker keeps at the machine;
-#' `queue.R`, a game of the hall's own; and a file with a fault of each kind, `dirty-*`.
+#' `queue.R`, a game of the hall's own; `ferryman.csv`, how the ferryman plays at lanterns, `harvest.yaml`, the rules of
+#' a betting game on the orchard deck, and `ferryman-bets.txt`, how he bets there; and a file with a fault of each kind, `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.
 #' @return The path of the file, or the names of all.
@@ -42,7 +43,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   questions <- list(tablet_question, records_question, volunteers_question, routine_question, stall_question,
                     hands_stall_question, windfall_question, quick_game_question, pairs_table_question,
                     twenty_one_question, counting_question, reserve_question, edges_question, queue_question,
-                    if (can_compile()) lanterns_question)
+                    if (can_compile()) lanterns_question, harvest_question)
   questions <- Filter(Negate(is.null), questions)
   bar <- local_progress("Answering questions", total = length(questions))
   answers <- lapply(seq_along(questions), function(i) {
@@ -73,7 +74,7 @@ demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-sh
                "prize-hands.txt", "bakers-table.csv", "level-one.yaml", "twins-bets.csv", "bets-at-the-window.csv",
                "bets-by-the-door.csv", "takings-front.csv", "takings-back.csv", "stall.yaml", "table.yaml",
                "banker-table.yaml", "third-cards.csv", "machine.yaml", "machine-pays.csv", "kept-by-the-baker.txt",
-               "queue.R", "dealt-hands.csv", "ferryman.csv")
+               "queue.R", "dealt-hands.csv", "ferryman.csv", "harvest.yaml", "ferryman-bets.txt")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

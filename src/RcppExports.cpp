@@ -140,6 +140,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_betting_costs
+SEXP core_betting_costs(Rcpp::List spec, double seat);
+RcppExport SEXP _habanera_core_betting_costs(SEXP specSEXP, SEXP seatSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_costs(spec, seat));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_betting_values
 Rcpp::NumericVector core_betting_values(Rcpp::List spec);
 RcppExport SEXP _habanera_core_betting_values(SEXP specSEXP) {
@@ -1152,6 +1163,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_betting_holdings", (DL_FUNC) &_habanera_core_betting_holdings, 2},
     {"_habanera_core_betting_sound", (DL_FUNC) &_habanera_core_betting_sound, 3},
     {"_habanera_core_betting_best_answer", (DL_FUNC) &_habanera_core_betting_best_answer, 2},
+    {"_habanera_core_betting_costs", (DL_FUNC) &_habanera_core_betting_costs, 2},
     {"_habanera_core_betting_values", (DL_FUNC) &_habanera_core_betting_values, 1},
     {"_habanera_core_betting_told", (DL_FUNC) &_habanera_core_betting_told, 3},
     {"_habanera_core_betting_open", (DL_FUNC) &_habanera_core_betting_open, 2},

@@ -73,12 +73,31 @@ std::shared_ptr<const habanera::BettingCards> to_betting_cards(const Rcpp::List&
   return cards;
 }
 
+// Strengths of seven cards take a tenth of a second to list, and a run makes its game anew in every lap: the last few
+// are kept.
+std::shared_ptr<habanera::StrengthReader> known_reader(const habanera::HandRules& rules, std::size_t cards,
+                                                       bool singles) {
+  struct Known {
+    habanera::HandRules rules;
+    std::size_t cards;
+    bool singles;
+    std::shared_ptr<habanera::StrengthReader> reader;
+  };
+  static std::vector<Known> known;
+  static constexpr std::size_t most_known = 4;
+  for (const Known& each : known)
+    if (each.cards == cards && each.singles == singles && each.rules == rules) return each.reader;
+  if (known.size() == most_known) known.erase(known.begin());
+  known.push_back({rules, cards, singles, std::make_shared<habanera::StrengthReader>(rules, cards, singles)});
+  return known.back().reader;
+}
+
 habanera::BettingStrength to_strength(const Rcpp::List& spec) {
   using habanera::BettingStrength;
   const std::string by = Rcpp::as<std::string>(spec["by"]);
   if (by == "hands") {
-    const habanera::StrengthReader reader(to_hand_rules(spec["rules"]), static_cast<std::size_t>(to_count(spec["cards"])),
-                                          Rcpp::as<bool>(spec["singles"]));
+    const auto reader = known_reader(to_hand_rules(spec["rules"]), static_cast<std::size_t>(to_count(spec["cards"])),
+                                     Rcpp::as<bool>(spec["singles"]));
     return BettingStrength::of_hands(reader, static_cast<std::size_t>(to_count(spec["own_cards"])));
   }
   const Rcpp::NumericVector worth = spec["worth"];
@@ -97,9 +116,10 @@ std::shared_ptr<const habanera::Openings> to_openings(const Rcpp::List& spec, co
   if (Rf_isNull(spec["holdings"])) return nullptr;
   std::vector<std::vector<habanera::WeightedHand>> seats;
   for (const Rcpp::List seat : Rcpp::List(spec["holdings"])) {
+    seats.emplace_back();
+    if (seat.size() == 0) continue;
     const Rcpp::List hands = seat["hands"];
     const Rcpp::NumericVector weights = seat["weights"];
-    seats.emplace_back();
     for (R_xlen_t i = 0; i < hands.size(); ++i) seats.back().push_back({to_kinds(hands[i]), weights[i]});
   }
   return std::make_shared<habanera::Openings>(seats, copies);
@@ -130,14 +150,14 @@ class OfBetting {
     if (name == "calls_all") return std::make_shared<habanera::CallsAllPlayer>();
     if (name != "by_rules") return nullptr;
     const auto see = [](const View& view) {
-      return habanera::SeenThings{view.facts(), view.holding(), view.shared()};
+      return habanera::SeenThings([&view] { return view.facts(); }, view.holding(), view.shared());
     };
     return std::make_shared<habanera::LinePlayer<View>>(
         habanera_r::to_lines(spec, to_hand_rules), see,
         [game = game_](const View& view, std::size_t move) { return game->move_text(view, move); });
   }
   SeatPlayer by_table(std::shared_ptr<const habanera::ChanceTable> table) const {
-    return std::make_shared<habanera::BettingTablePlayer>(*game_, std::move(table));
+    return std::make_shared<habanera::BettingTablePlayer>(game_, std::move(table));
   }
 
   // Cards as they were dealt; the moves so far, and what follows from them.
@@ -207,6 +227,10 @@ Rcpp::List core_betting_sound(Rcpp::List spec, double gap, double seconds) {
 // [[Rcpp::export(rng = false)]]
 SEXP core_betting_best_answer(Rcpp::List spec, double seat) {
   return habanera_r::best_answer(to_tree(spec), static_cast<std::size_t>(to_count(seat)) - 1);
+}
+// [[Rcpp::export(rng = false)]]
+SEXP core_betting_costs(Rcpp::List spec, double seat) {
+  return habanera_r::pack_costs(to_tree(spec), static_cast<std::size_t>(to_count(seat)) - 1);
 }
 // [[Rcpp::export(rng = false)]]
 Rcpp::NumericVector core_betting_values(Rcpp::List spec) {

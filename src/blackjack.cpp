@@ -104,23 +104,24 @@ struct HandsView {
 };
 
 // The same by name, for conditions on what is seen.
-habanera::SeenThings seen_hands(const View& view, const Pieces& pieces) {
+habanera::Shown shown_hands(const View& view, const Pieces& pieces) {
   const auto& hand = view.hand();
   std::vector<int> totals;
   for (std::size_t i = 0; i < view.hands(); ++i) totals.push_back(pieces.total(view.hand(i)));
   using habanera::shows;
-  return {{shows("seat", view.seat() + 1), shows("hand", view.at() + 1), shows("total", pieces.total(hand)),
-           shows("soft", pieces.is_soft(hand)), shows("pair", hand.pair && hand.cards == 2), shows("first", hand.first),
-           shows("cards", hand.cards), shows("up_card", pieces.rules().points[view.up()]),
-           shows("hands", view.own_hands()), shows("totals", totals), shows("cards_gone", view.cards_gone())},
-          {}, {}};
+  return {shows("seat", view.seat() + 1), shows("hand", view.at() + 1), shows("total", pieces.total(hand)),
+          shows("soft", pieces.is_soft(hand)), shows("pair", hand.pair && hand.cards == 2), shows("first", hand.first),
+          shows("cards", hand.cards), shows("up_card", pieces.rules().points[view.up()]),
+          shows("hands", view.own_hands()), shows("totals", totals), shows("cards_gone", view.cards_gone())};
 }
 
 SeatPlayer by_lines(const Rcpp::List& spec, const PiecesPointer& pieces) {
   static const std::vector<habanera::Word> words = habanera::Blackjack::move_words();
   return std::make_shared<habanera::LinePlayer<View>>(
       habanera_r::to_lines(spec, habanera_r::NoHandRules()),
-      [pieces](const View& view) { return seen_hands(view, *pieces); },
+      [pieces](const View& view) {
+        return habanera::SeenThings([pieces, &view] { return shown_hands(view, *pieces); });
+      },
       [](const View&, std::size_t move) {
         for (const habanera::Word& word : words)
           if (word.number == static_cast<int>(move)) return word.name;

@@ -19,6 +19,8 @@ Rcpp::List sound(Rcpp::List spec, double gap, double seconds) { return habanera_
 // [[Rcpp::export]]
 SEXP best_answer(Rcpp::List spec, double seat) { return habanera_r::own_best_answer<Game>(spec, seat); }
 // [[Rcpp::export]]
+SEXP costs(Rcpp::List spec, double seat) { return habanera_r::own_costs<Game>(spec, seat); }
+// [[Rcpp::export]]
 Rcpp::NumericVector values(Rcpp::List spec) { return habanera_r::own_values<Game>(spec); }
 // [[Rcpp::export]]
 double failing_step(Rcpp::List spec, Rcpp::IntegerVector deck, double seed, double trial) {

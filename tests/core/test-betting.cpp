@@ -40,6 +40,7 @@ Betting::Rules ranks_game(std::size_t kinds, BettingRules chips) {
   for (std::size_t kind = 0; kind < kinds; ++kind) {
     cards->copies.push_back(1);
     cards->names.push_back(std::to_string(kind + 1));
+    cards->codes.push_back(cards->names.back());
     cards->stands_for.push_back(static_cast<Card>(kind));
     cards->rank.push_back(static_cast<std::uint8_t>(kind));
     cards->suit.push_back(HandRules::no_suit);
@@ -83,7 +84,8 @@ std::vector<std::string> open_words(const Betting& game, const Betting::Position
 // Kinds that the seats hold, one each.
 Betting::Position dealt(const Betting& game, const std::vector<Card>& holding) {
   Betting::Position position = game.start();
-  game.open_with(position, holding.data(), [](Card) {});
+  while (game.next(position).what == NextStep::deal && position.dealt < holding.size())
+    game.give(position, game.next(position), holding[game.next(position).seat]);
   return position;
 }
 
@@ -158,15 +160,15 @@ TEST_CASE("three seats with blinds: the one after them speaks first, then the fi
   CHECK(game.next(position).seat == 2);
   // The pot after the call is 5; half of it, 2, is as much as the blind.
   make_moves(game, position, {"raise"});
-  CHECK(position.chips.owed == 4);
+  CHECK(game.chips_of(position).owed == 4);
   make_moves(game, position, {"fold", "call"});
   CHECK(game.next(position).seat == 1);
   // 1 + 4 + 4; a bet of half of it is 4, rounded down.
   make_moves(game, position, {"bet 1/2 pot"});
-  CHECK(position.chips.owed == 4);
+  CHECK(game.chips_of(position).owed == 4);
   // After the call there are 17.
   make_moves(game, position, {"raise pot"});
-  CHECK(position.chips.owed == 21);
+  CHECK(game.chips_of(position).owed == 21);
   make_moves(game, position, {"fold"});
   CHECK(nets(game, position) == Nets{-1, -8, 9});
   CHECK(game.outcome(position).pot == 17);
@@ -186,12 +188,12 @@ TEST_CASE("sizes at or above what is left are all in, and those that come to the
   // On top: not below the bet of 3, and half of the pot of 8 is 4.
   open = open_words(game, position);
   CHECK(open == Words{"fold", "call", "raise 3", "raise 1/2 pot", "raise 10", "raise 50", "all in"});
-  CHECK(game.chips().amount_of(position.chips, BettingMove::first_size + 1) == 3);
+  CHECK(game.chips().amount_of(game.chips_of(position), BettingMove::first_size + 1) == 3);
   make_moves(game, position, {"raise 50"});
-  CHECK(position.chips.owed == 53);
-  CHECK(position.chips.to_call(0) == 7);
+  CHECK(game.chips_of(position).owed == 53);
+  CHECK(game.chips_of(position).to_call(0) == 7);
   make_moves(game, position, {"call"});
-  CHECK(position.chips.left[0] == 0);
+  CHECK(game.chips_of(position).left[0] == 0);
   // What was not called goes back.
   CHECK(nets(game, position) == Nets{-11, 11});
   CHECK(game.outcome(position).pot == 22);
@@ -209,7 +211,7 @@ TEST_CASE("an all in below the last raise does not reopen betting for who has sp
   Betting::Position position = dealt(game, {0, 1, 2});
   make_moves(game, position, {"bet", "call", "all in"});
   // 3 on top of 10: seats 1 and 2 may call these 3 or fold.
-  CHECK(position.chips.owed == 13);
+  CHECK(game.chips_of(position).owed == 13);
   CHECK(open_words(game, position) == Words{"fold", "call"});
   make_moves(game, position, {"call"});
   CHECK(open_words(game, position) == Words{"fold", "call"});
@@ -223,7 +225,7 @@ TEST_CASE("an all in below the last raise does not reopen betting for who has sp
   make_moves(other, position, {"bet", "all in"});
   CHECK(open_words(other, position) == Words{"fold", "call", "raise"});
   make_moves(other, position, {"raise"});
-  CHECK(position.chips.owed == 23);
+  CHECK(other.chips_of(position).owed == 23);
   // Now the first may, too.
   CHECK(open_words(other, position) == Words{"fold", "call", "raise"});
 }
@@ -332,7 +334,7 @@ TEST_CASE("a call for less, and who folded is skipped") {
   const Betting game(ranks_game(5, chips));
   Betting::Position position = dealt(game, {2, 4, 1});
   make_moves(game, position, {"bet", "call", "call"});
-  CHECK(position.chips.left[1] == 0);
+  CHECK(game.chips_of(position).left[1] == 0);
   // The second is all in: only the first and the third go on.
   CHECK(game.next(position).seat == 0);
   make_moves(game, position, {"bet"});

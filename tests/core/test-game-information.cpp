@@ -9,6 +9,7 @@
 
 #include "habanera/game/chance_table.hpp"
 #include "habanera/game/evidence.hpp"
+#include "habanera/game/best_answer.hpp"
 #include "habanera/game/information.hpp"
 #include "habanera/game/lookahead.hpp"
 #include "habanera/game/mixed_player.hpp"
@@ -37,7 +38,7 @@ SeatPlayer by_table(std::size_t cards, const std::function<double(std::size_t, c
     for (const std::string made : {" bet 1", " check, bet 1"})
       table->rows[sees + made] = {{"fold", 1 - bold(card, made)}, {"call", bold(card, made)}};
   }
-  return std::make_shared<ChanceTablePlayer<HiddenGame>>(HiddenGame(hidden_cards(cards)), table);
+  return std::make_shared<ChanceTablePlayer<HiddenGame>>(std::make_shared<const HiddenGame>(hidden_cards(cards)), table);
 }
 
 // The game by its rules alone: what it brings seat 1 where both play by these chances to bet or call.
@@ -301,7 +302,7 @@ TEST_CASE("who knows how others play calls their bluffs, and only those") {
 
 TEST_CASE("a table without a row for what is seen says so") {
   const HiddenGame game(hidden_cards(3));
-  const ChanceTablePlayer<HiddenGame> nothing(game, std::make_shared<ChanceTable>());
+  const ChanceTablePlayer<HiddenGame> nothing(std::make_shared<const HiddenGame>(game), std::make_shared<ChanceTable>());
   HiddenGame::Position now = game.start(0);
   for (const int card : {0, 1}) game.give(now, game.next(now), static_cast<Card>(card));
   CHECK_THROWS_WITH_AS(nothing.chances(game.view(now, 0), game.moves(now), {}),

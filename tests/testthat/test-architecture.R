@@ -1,7 +1,8 @@
 # The rooms of the house, from the ground up: a file's room is the part of its name before the first "-", and calls
 # those before it, never those after it. See docs/design.md.
 sources <- testthat::test_path("..", "..")
-games_there <- c("war", "pairs", "high_card", "blackjack", "baccarat", "video_poker", "narrows")
+games_there <- c("war", "pairs", "high_card", "blackjack", "baccarat", "video_poker", "narrows",
+                 "betting")
 rooms <- c("util", "stat", "cards", "run", "shuffle", "hand", "answer", "draw", "question", "rule", "player", "game",
            "own", games_there, "ask", "counting", "bank", "plot", "report", "study", "cli")
 core_rooms <- c("chance", "stat", "cards", "run", "watcher", "shuffle", "hand", "draw", "question", "count", "game",

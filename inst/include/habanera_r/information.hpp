@@ -10,8 +10,10 @@
 #include <string>
 
 #include "habanera/game/chance_table.hpp"
+#include "habanera/game/best_answer.hpp"
 #include "habanera/game/information.hpp"
 #include "habanera/game/regret.hpp"
+#include "habanera/game/row_costs.hpp"
 #include "habanera/game/view.hpp"
 #include "habanera_r/convert.hpp"
 
@@ -87,6 +89,32 @@ inline SEXP best_answer(const habanera::InformationTree& tree, std::size_t seat)
   }
   return Rcpp::List::create(Rcpp::Named("worth") = best.value(), Rcpp::Named("positions") = sets,
                             Rcpp::Named("rows") = pack_mix(tree, mix, seat));
+}
+
+// What each row of a seat's play costs: see row_costs(). NULL where it forgets what it saw or did.
+inline SEXP pack_costs(const habanera::InformationTree& tree, std::size_t seat) {
+  if (tree.forgets(seat)) return R_NilValue;
+  Rcpp::NumericVector row, how_often, worth, chances, best;
+  Rcpp::CharacterVector sees, moves;
+  double number = 0;
+  for (const habanera::RowCost& each : habanera::row_costs(tree, seat)) {
+    const habanera::InformationSet& set = tree.sets()[each.set];
+    ++number;
+    for (std::size_t i = 0; i < set.moves.size(); ++i) {
+      row.push_back(number);
+      sees.push_back(set.sees);
+      moves.push_back(set.words[i]);
+      how_often.push_back(each.how_often);
+      worth.push_back(each.worth[i]);
+      chances.push_back(each.chances[i]);
+      best.push_back(i == each.best ? 1 : 0);
+    }
+  }
+  const std::vector<double> values = tree.values(habanera::Mix(tree.chances(), 0));
+  return Rcpp::List::create(Rcpp::Named("row") = row, Rcpp::Named("sees") = sees, Rcpp::Named("move") = moves,
+                            Rcpp::Named("how_often") = how_often, Rcpp::Named("worth") = worth,
+                            Rcpp::Named("chance") = chances, Rcpp::Named("best") = best,
+                            Rcpp::Named("value") = values[seat]);
 }
 
 // What is seen, by name.

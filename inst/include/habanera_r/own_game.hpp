@@ -104,7 +104,7 @@ class OfOwnGame {
     if (name == "by_rules") {
       const auto game = std::make_shared<const Game>(rules_);
       return std::make_shared<habanera::LinePlayer<View>>(
-          to_lines(spec, NoHandRules()), [](const View& view) { return habanera::SeenThings{view.shown(), {}, {}}; },
+          to_lines(spec, NoHandRules()), [](const View& view) { return habanera::SeenThings([&view] { return view.shown(); }); },
           [game](const View& view, std::size_t move) { return game->move_text(view, move); });
     }
     if constexpr (can_be_weighed) {
@@ -113,7 +113,7 @@ class OfOwnGame {
     return nullptr;
   }
   SeatPlayer by_table(std::shared_ptr<const habanera::ChanceTable> table) const {
-    return std::make_shared<habanera::ChanceTablePlayer<Game>>(Game(rules_), std::move(table));
+    return std::make_shared<habanera::ChanceTablePlayer<Game>>(std::make_shared<const Game>(rules_), std::move(table));
   }
 
   // What the seat that decides is shown.
@@ -188,6 +188,12 @@ Rcpp::List own_sound(const Rcpp::List& spec, double gap, double seconds) {
 template <class G>
 SEXP own_best_answer(const Rcpp::List& spec, double seat) {
   return best_answer(own_tree<G>(spec), static_cast<std::size_t>(to_count(seat)) - 1);
+}
+
+// What each row of a seat's play costs.
+template <class G>
+SEXP own_costs(const Rcpp::List& spec, double seat) {
+  return pack_costs(own_tree<G>(spec), static_cast<std::size_t>(to_count(seat)) - 1);
 }
 
 // What a game is worth to each seat by the chances of its players.

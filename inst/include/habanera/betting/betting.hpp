@@ -16,6 +16,7 @@
 #include "habanera/betting/openings.hpp"
 #include "habanera/betting/outcome.hpp"
 #include "habanera/betting/position.hpp"
+#include "habanera/betting/public_tree.hpp"
 #include "habanera/betting/strength.hpp"
 #include "habanera/betting/view.hpp"
 #include "habanera/game/moves.hpp"
@@ -37,13 +38,15 @@ class Betting : public OneRound {
     BettingStrength strength;
     bool tells_holdings = false;      // as outcomes
     std::shared_ptr<const Openings> openings;  // where seats are dealt some hands only
+    std::shared_ptr<const PublicTree> tree{};  // made where it is not given
   };
   using Position = BettingPosition;
   using View = BettingView;
   using Outcome = BettingOutcome;
 
   explicit Betting(Rules rules) : rules_(std::move(rules)), chips_(rules_.chips) {
-    rules_.strength = rules_.strength.copy();
+    if (!rules_.tree) rules_.tree = PublicTree::grown(chips_);
+    tree_ = rules_.tree.get();
     shared_ = chips_.shared_by(rules_.chips.streets.size() - 1);
     if (rules_.own < 1 || rules_.own > most_held || shared_ + rules_.board.size() > most_shared)
       throw std::invalid_argument("a seat has 1 to 8 cards of its own, and there are at most 8 that all see");
@@ -51,9 +54,6 @@ class Betting : public OneRound {
     for (std::size_t kind = 0; kind < table().copies.size(); ++kind)
       alike_copies_[table().stands_for[kind]] += table().copies[kind];
   }
-
-  // Each has what reads strengths to itself, so that it may be in another thread.
-  Betting(const Betting& other) : Betting(other.rules_) {}
 
   const Rules& rules() const { return rules_; }
   const BettingCards& table() const { return *rules_.cards; }
@@ -70,37 +70,73 @@ class Betting : public OneRound {
 
   Position start(std::size_t = 0) const {
     Position position;
-    position.chips = chips_.start();
+    if (!tree_) position.chips = chips_.start();
     for (const Card card : rules_.board) position.shared[position.open++] = card;
     return position;
   }
 
-  // Deals these hands, seat by seat, in the order in which cards are dealt; calls gave(card) for each.
+  // One of the openings: the seats that have hands in it have them before any card is dealt; calls gave(card) for each.
   template <class Gave>
-  void open_with(Position& position, const Card* hands, Gave&& gave) const {
-    while (position.dealt < cards_at_first()) {
-      const std::size_t seat = owner(position.dealt);
-      const Card card = hands[seat * rules_.own + position.dealt / seats()];
-      give(position, {NextStep::deal, seat}, card);
-      gave(card);
+  void open_with(Position& position, std::size_t opening, Gave&& gave) const {
+    const Card* cards = openings()->cards(opening);
+    for (const std::size_t seat : openings()->seats()) {
+      for (std::size_t i = 0; i < rules_.own; ++i, ++cards) {
+        position.own[seat * rules_.own + i] = *cards;
+        gave(*cards);
+      }
+      position.given = static_cast<std::uint8_t>(position.given | 1u << seat);
+      position.given_cards = static_cast<std::uint8_t>(position.given_cards + rules_.own);
     }
+  }
+  // Calls use(place, card) for each card of an opening, with the place from which its seat is dealt it.
+  template <class Use>
+  void each_place(std::size_t opening, Use&& use) const {
+    const Card* cards = openings()->cards(opening);
+    for (const std::size_t seat : openings()->seats())
+      for (std::size_t i = 0; i < rules_.own; ++i) use(i * seats() + (seat + seats() - first_dealt()) % seats(), *cards++);
   }
 
   NextStep next(const Position& position) const {
-    if (position.dealt < cards_at_first()) return {NextStep::deal, owner(position.dealt)};
+    if (position.dealt + position.given_cards < cards_at_first()) return {NextStep::deal, next_dealt(position)};
     if (position.open < shared_due(position)) return {NextStep::deal, no_seat};
-    if (position.chips.is_over()) return {NextStep::over};
-    return {NextStep::decide, position.chips.turn};
+    const Chips& chips = chips_of(position);
+    if (chips.is_over()) return {NextStep::over};
+    return {NextStep::decide, chips.turn};
   }
-  Moves moves(const Position& position) const { return chips_.moves(position.chips); }
+  // As they lie now.
+  const Chips& chips_of(const Position& position) const {
+    return tree_ ? tree_->node(position.node).chips : position.chips;
+  }
+  Moves moves(const Position& position) const {
+    return tree_ ? tree_->node(position.node).moves : chips_.moves(position.chips);
+  }
   void give(Position& position, const NextStep& next, Card card) const {
     if (next.seat == no_seat) position.shared[position.open++] = card;
-    else position.own[next.seat * rules_.own + position.dealt++ / seats()] = card;
+    else if (position.given == 0) position.own[next.seat * rules_.own + position.dealt++ / seats()] = card;
+    else give_beside(position, next.seat, card);
   }
   void move(Position& position, std::size_t move) const {
-    note(position, move);
-    chips_.move(position.chips, move);
+    ++position.moves;
+    if (tree_) {
+      position.node = tree_->after(position.node, move);
+      return;
+    }
+    move_chips(position, move);
   }
+  const MoveCode& code(const Position& position) const {
+    return tree_ ? tree_->node(position.node).code : position.code;
+  }
+  // The moves so far, the first first.
+  [[gnu::noinline]] std::vector<MoveMade> moves_made(const Position& position) const {
+    if (!tree_) return {position.made.begin(), position.made.begin() + position.moves};
+    std::vector<MoveMade> made(position.moves);
+    std::uint32_t at = position.node;
+    for (std::size_t i = made.size(); i-- > 0; at = tree_->node(at).before) made[i] = tree_->node(at).made;
+    return made;
+  }
+  // Where it stands in the tree of all courses, if there is one.
+  bool has_tree() const { return tree_ != nullptr; }
+  std::size_t courses() const { return tree_ ? tree_->size() : 0; }
   View view(const Position& position, std::size_t seat) const { return View(*this, position, seat); }
 
   Outcome outcome(const Position& position) const {
@@ -109,13 +145,12 @@ class Betting : public OneRound {
     return outcome;
   }
   void settle(const Position& position, Outcome& outcome) const {
-    const Chips& chips = position.chips;
-    const std::size_t winner = chips_.settle(
-        chips, [&](std::size_t seat) { return strength(position, seat); }, outcome.net, outcome.pot);
-    outcome.winner = winner == Chips::nobody ? 0 : static_cast<std::int64_t>(winner) + 1;
+    const Chips& chips = chips_of(position);
+    outcome.winner = settle_pot(position, chips, outcome);
     outcome.ended = chips.folded ? Outcome::fold : Outcome::showdown;
     outcome.street = chips.street + 1;
-    outcome.actions = position.base == 0 ? Outcome::no_code : static_cast<std::int64_t>(position.code);
+    const MoveCode& moved = code(position);
+    outcome.actions = moved.base == 0 ? Outcome::no_code : static_cast<std::int64_t>(moved.code);
     for (std::size_t seat = 0; seat < seats(); ++seat) {
       outcome.folded[seat] = !chips.is_in(seat);
       outcome.all_in[seat] = chips.is_in(seat) && chips.left[seat] == 0;
@@ -130,21 +165,22 @@ class Betting : public OneRound {
 
   // What a move is called, such as "raise 1/2 pot".
   std::string move_text(const View& view, std::size_t move) const {
-    return text_of(made_of(view.position_->chips, move));
+    return text_of(chips_.made(chips_of(*view.position_), move));
   }
   // All moves so far: "check bet call / check check", a stroke where a street began.
-  std::string actions_text(const Position& position) const {
+  [[gnu::noinline]] std::string actions_text(const Position& position) const {
     std::string all;
-    for (std::size_t i = 0, street = 0; i < position.moves; ++i) {
-      for (; street < position.made[i].street; ++street) all += all.empty() ? "/" : " /";
-      all += (all.empty() ? "" : " ") + text_of(position.made[i]);
+    std::size_t street = 0;
+    for (const MoveMade& made : moves_made(position)) {
+      for (; street < made.street; ++street) all += all.empty() ? "/" : " /";
+      all += (all.empty() ? "" : " ") + text_of(made);
     }
     return all;
   }
   // The same of the number that an outcome has of them.
   std::string actions_of_code(std::uint64_t code) const {
     Position position = start();
-    while (!position.chips.is_over()) {
+    while (!chips_of(position).is_over()) {
       const Moves open = moves(position);
       const std::size_t which = static_cast<std::size_t>(code % open.count());
       code /= open.count();
@@ -163,10 +199,10 @@ class Betting : public OneRound {
   // Cards that a seat has not seen: all but its own and those that all see.
   UnseenCards unseen(const Position& position, std::size_t seat) const {
     UnseenCards cards(alike_copies_);
-    for (std::size_t place = 0; place < position.dealt; ++place) {
-      if (seat == no_seat || owner(place) == seat) cards.deal(stands_for(card_at(position, place)));
+    each_held(position, [&](std::size_t of, Card card) {
+      if (seat == no_seat || of == seat) cards.deal(stands_for(card));
       else cards.lay_down();
-    }
+    });
     for (std::size_t i = rules_.board.size(); i < position.open; ++i) cards.deal(stands_for(position.shared[i]));
     return cards;
   }
@@ -180,8 +216,10 @@ class Betting : public OneRound {
   template <class Made>
   std::optional<Position> redealt(const View& seen, const std::vector<Card>& deck, bool sees_hands, Made&& made) const {
     const Position& wanted = *seen.position_;
-    std::vector<Position> course{start()};
-    course.reserve(std::size_t{wanted.moves} + 1);
+    const std::vector<MoveMade> moves = moves_made(wanted);
+    std::vector<Position> course;
+    course.reserve(moves.size() + 1);
+    course.push_back(start());
     for (std::size_t at = 0;;) {
       Position& position = course.back();
       const NextStep now = next(position);
@@ -190,10 +228,10 @@ class Betting : public OneRound {
         const bool known = sees_hands || now.seat == no_seat || now.seat == seen.seat_;
         give(position, now,
              now.seat == no_seat ? wanted.shared[position.open] : known ? card_at(wanted, place) : deck[place]);
-      } else if (at < wanted.moves) {
-        made(std::as_const(position), now.seat, std::size_t{wanted.made[at].move});
+      } else if (at < moves.size()) {
+        made(std::as_const(position), now.seat, std::size_t{moves[at].move});
         course.push_back(position);
-        move(course.back(), wanted.made[at++].move);
+        move(course.back(), moves[at++].move);
       } else {
         return position;
       }
@@ -211,10 +249,10 @@ class Betting : public OneRound {
       all += static_cast<char>(stands_for(card) & 0xff);
       all += static_cast<char>(stands_for(card) >> 8);
     };
-    for (std::size_t place = 0; place < position.dealt; ++place) add(card_at(position, place));
+    each_held(position, [&](std::size_t, Card card) { add(card); });
     for (std::size_t i = rules_.board.size(); i < position.open; ++i) add(position.shared[i]);
     all += '/';
-    for (std::size_t i = 0; i < position.moves; ++i) all += static_cast<char>(position.made[i].move + 1);
+    for (const MoveMade& made : moves_made(position)) all += static_cast<char>(made.move + 1);
     return all;
   }
 
@@ -260,26 +298,40 @@ class Betting : public OneRound {
   // Cards are dealt one at a time, to the first seat after the dealer first.
   std::size_t first_dealt() const { return rules_.chips.after(rules_.chips.dealer()); }
   std::size_t owner(std::size_t place) const { return (place + first_dealt()) % seats(); }
+  // Calls use(seat, card) for each card that a seat holds, in the order dealt; those that were given last.
+  template <class Use>
+  void each_held(const Position& position, Use&& use) const {
+    if (position.given == 0) {
+      for (std::size_t place = 0; place < position.dealt; ++place) use(owner(place), card_at(position, place));
+      return;
+    }
+    std::size_t left = position.dealt;
+    for (std::size_t seat = 0; seat < seats(); ++seat)
+      for (std::size_t i = 0; i < rules_.own; ++i)
+        if (position.given >> seat & 1 || left > 0) {
+          if ((position.given >> seat & 1) == 0) --left;
+          use(seat, own_of(position, seat)[i]);
+        }
+  }
+  // Where some seats have been given hands, the others are dealt one after the other.
+  std::size_t next_dealt(const Position& position) const {
+    if (position.given == 0) return owner(position.dealt);
+    std::size_t seat = 0;
+    for (std::size_t before = position.dealt / rules_.own;; ++seat)
+      if ((position.given >> seat & 1) == 0 && before-- == 0) return seat;
+  }
+  void give_beside(Position& position, std::size_t seat, Card card) const {
+    position.own[seat * rules_.own + position.dealt++ % rules_.own] = card;
+  }
   Card card_at(const Position& position, std::size_t place) const {
     return own_of(position, owner(place))[place / seats()];
   }
   // Who has made all others fold turns no more.
   std::size_t shared_due(const Position& position) const {
-    return position.chips.folded ? position.open : rules_.board.size() + chips_.shared_by(position.chips.street);
+    const Chips& chips = chips_of(position);
+    return chips.folded ? position.open : rules_.board.size() + chips_.shared_by(chips.street);
   }
   std::size_t kinds() const { return table().copies.size(); }
-
-  MoveMade made_of(const Chips& chips, std::size_t move) const {
-    return {static_cast<std::uint8_t>(move), chips.street, chips.bets == 0, chips.owed > 0,
-            move >= BettingMove::first_size && chips_.is_all_in(chips, move)};
-  }
-  void note(Position& position, std::size_t move) const {
-    if (position.moves == most_betting_moves) throw std::length_error("more moves in a hand than can be kept");
-    const Moves open = moves(position);
-    position.made[position.moves++] = made_of(position.chips, move);
-    position.code += position.base * open.place_of(move);
-    position.base = position.base < BettingOutcome::most_code / open.count() ? position.base * open.count() : 0;
-  }
 
   std::string text_of(const MoveMade& made) const {
     if (made.move == BettingMove::fold) return "fold";
@@ -292,10 +344,31 @@ class Betting : public OneRound {
     return sizes.size() == 1 ? word : word + " " + sizes[made.move - BettingMove::first_size].name;
   }
 
+  [[gnu::noinline]] void move_chips(Position& position, std::size_t move) const {
+    if (position.moves > most_betting_moves) throw std::length_error("more moves in a hand than can be kept");
+    position.code.add(chips_.moves(position.chips), move);
+    position.made[position.moves - 1] = chips_.made(position.chips, move);
+    chips_.move(position.chips, move);
+  }
+
+  // The seat that has the main pot alone, from 1; 0: nobody.
+  std::int64_t settle_pot(const Position& position, const Chips& chips, Outcome& outcome) const {
+    if (const PublicTree::Settled* two = tree_ ? tree_->settled(position.node) : nullptr) {
+      const std::uint64_t one = strength(position, two->seats[0]), other = strength(position, two->seats[1]);
+      const std::size_t better = one > other ? 0 : one < other ? 1 : 2;
+      outcome.net = two->net[better];
+      outcome.pot = two->pot;
+      return better == 2 ? 0 : two->seats[better] + 1;
+    }
+    const std::size_t winner = chips_.settle(
+        chips, [&](std::size_t seat) { return strength(position, seat); }, outcome.net, outcome.pot);
+    return winner == Chips::nobody ? 0 : static_cast<std::int64_t>(winner) + 1;
+  }
+
   std::uint64_t strength(const Position& position, std::size_t seat) const {
     return rules_.strength(own_of(position, seat), rules_.own, position.shared.data(), position.open);
   }
-  std::int64_t holding_code(const Position& position, std::size_t seat) const {
+  [[gnu::noinline]] std::int64_t holding_code(const Position& position, std::size_t seat) const {
     ToldCards told(table());
     told.begin_group();
     for (std::size_t i = 0; i < rules_.own; ++i) told.add(own_of(position, seat)[i]);
@@ -306,14 +379,14 @@ class Betting : public OneRound {
   }
 
   // The move just made: the chips it took, what was to be called before it, and the pot.
-  TableEvent told_move(std::size_t seat, const Position& position) const {
-    const MoveMade& made = position.made[position.moves - 1];
-    TableEvent event{seat, action_of(made)};
-    Position before = start();
-    for (std::size_t i = 0; i + 1 < position.moves; ++i) chips_.move(before.chips, position.made[i].move);
-    event.value = before.chips.left[seat] - position.chips.left[seat];
-    event.owed = before.chips.to_call(seat);
-    event.pot = chips_.pot(before.chips);
+  [[gnu::noinline]] TableEvent told_move(std::size_t seat, const Position& position) const {
+    const std::vector<MoveMade> moves = moves_made(position);
+    Chips before = chips_.start();
+    for (std::size_t i = 0; i + 1 < moves.size(); ++i) chips_.move(before, moves[i].move);
+    TableEvent event{seat, action_of(moves.back())};
+    event.value = before.left[seat] - chips_of(position).left[seat];
+    event.owed = before.to_call(seat);
+    event.pot = chips_.pot(before);
     return event;
   }
   static int action_of(const MoveMade& made) {
@@ -324,7 +397,7 @@ class Betting : public OneRound {
   }
   // The cards of a street, once they lie there.
   template <class Happened>
-  void tell_street(const Position& position, Happened& happened) const {
+  [[gnu::noinline]] void tell_street(const Position& position, Happened& happened) const {
     std::size_t from = rules_.board.size();
     for (const Street& street : rules_.chips.streets) {
       if (street.shared > 0 && from + street.shared == position.open)
@@ -337,11 +410,16 @@ class Betting : public OneRound {
   ChipRules chips_;
   std::size_t shared_ = 0;             // cards that come to be seen by all
   std::vector<double> alike_copies_;
+  const PublicTree* tree_ = nullptr;   // the rules'
 };
 
 inline std::size_t BettingView::own_cards() const { return game_->rules().own; }
 
 inline std::string BettingView::actions() const { return game_->actions_text(*position_); }
+
+inline const MoveCode& BettingView::code() const { return game_->code(*position_); }
+
+inline Card BettingView::only_card() const { return game_->stands_for(game_->own_of(*position_, seat_)[0]); }
 
 inline std::vector<Card> BettingView::holding() const {
   const Card* own = game_->own_of(*position_, seat_);
@@ -351,7 +429,7 @@ inline std::vector<Card> BettingView::shared() const {
   return {position_->shared.begin(), position_->shared.begin() + position_->open};
 }
 
-inline ToldCards BettingView::told_cards() const {
+[[gnu::noinline]] inline ToldCards BettingView::told_cards() const {
   ToldCards told(game_->table());
   told.begin_group();
   const Card* own = game_->own_of(*position_, seat_);
@@ -382,7 +460,7 @@ inline Shown BettingView::shown() const {
 }
 
 inline Shown BettingView::facts() const {
-  const Chips& chips = position_->chips;
+  const Chips& chips = game_->chips_of(*position_);
   std::size_t others = 0;
   for (std::size_t seat = 0; seat < game_->seats(); ++seat) others += seat != seat_ && chips.is_in(seat);
   return {shows("seat", seat_ + 1), shows("street", chips.street + std::size_t{1}), shows("pot", game_->chips().pot(chips)),

@@ -32,12 +32,21 @@ struct Chips {
   std::int64_t to_call(std::size_t seat) const { return std::min(owed - bet[seat], left[seat]); }
 };
 
+// A move that was made, with what is needed to tell it.
+struct MoveMade {
+  std::uint8_t move, street;
+  std::uint8_t first_bet;  // no bet was made on this street before
+  std::uint8_t on_top;     // something was bet, if only a blind
+  std::uint8_t all_in;     // it is a bet or raise of all that was left
+};
+
 // What a seat may do: moves by number.
 struct BettingMove {
   static constexpr std::size_t fold = 0, check = 1, call = 2, first_size = 3;
 };
 
-// How chips move, by the rules.
+// How chips move, by the rules. What is done here is long, and mostly done once (see PublicTree): so that it is not
+// written out wherever a whole hand is one function, it stays apart.
 class ChipRules {
  public:
   using BySeat = Chips::BySeat;
@@ -48,7 +57,7 @@ class ChipRules {
   }
   const BettingRules& rules() const { return rules_; }
 
-  Chips start() const {
+  [[gnu::noinline]] Chips start() const {
     Chips chips;
     chips.dead = rules_.pot;
     for (std::size_t seat = 0; seat < rules_.seats; ++seat) {
@@ -67,7 +76,7 @@ class ChipRules {
   // How many cards are turned by the betting of a street.
   std::size_t shared_by(std::size_t street) const { return shared_by_[street]; }
 
-  Moves moves(const Chips& chips) const {
+  [[gnu::noinline]] Moves moves(const Chips& chips) const {
     Moves all;
     const std::size_t seat = chips.turn;
     const Street& street = rules_.streets[chips.street];
@@ -99,8 +108,9 @@ class ChipRules {
   bool is_all_in(const Chips& chips, std::size_t move) const {
     return amount_of(chips, move) == left_after_call(chips);
   }
-  const BetSize& size_of(const Chips& chips, std::size_t move) const {
-    return sizes_now(chips)[move - BettingMove::first_size];
+  [[gnu::noinline]] MoveMade made(const Chips& chips, std::size_t move) const {
+    return {static_cast<std::uint8_t>(move), chips.street, chips.bets == 0, chips.owed > 0,
+            move >= BettingMove::first_size && is_all_in(chips, move)};
   }
   // The sizes that the next bet or raise may have.
   const std::vector<BetSize>& sizes_now(const Chips& chips) const {
@@ -113,7 +123,7 @@ class ChipRules {
     return all;
   }
 
-  void move(Chips& chips, std::size_t move) const {
+  [[gnu::noinline]] void move(Chips& chips, std::size_t move) const {
     const std::size_t seat = chips.turn;
     if (move == BettingMove::fold) {
       chips.in = static_cast<std::uint8_t>(chips.in & ~(1u << seat));
@@ -143,7 +153,7 @@ class ChipRules {
   // folded nobody's is asked. `played` is the pot without a bet that nobody called. Who has the main pot alone, or
   // nobody.
   template <class Strength>
-  std::size_t settle(const Chips& chips, Strength&& strength, BySeat& net, std::int64_t& played) const {
+  [[gnu::noinline]] std::size_t settle(const Chips& chips, Strength&& strength, BySeat& net, std::int64_t& played) const {
     BySeat put = chips.put;
     give_back(put);
     played = chips.dead;

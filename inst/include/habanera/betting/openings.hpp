@@ -18,14 +18,22 @@ struct WeightedHand {
   double weight = 1;
 };
 
-// The hands of all seats at once, of those that each may be dealt: every combination in which no card is held more
-// often than it is there, by the product of its weights.
+// The hands, all at once, of those seats that may be dealt some only: every combination in which no card is held more
+// often than it is there, by the product of its weights. What the other seats may be dealt has no part in it: to each of
+// these combinations there are as many hands of others.
 class Openings {
  public:
   static constexpr std::size_t most = 2000000;
 
+  // Of each seat its hands; none where it may be dealt any.
   Openings(const std::vector<std::vector<WeightedHand>>& seats, const std::vector<double>& copies) : left_(copies) {
-    combine(seats, 0, 1);
+    std::vector<std::vector<WeightedHand>> listed;
+    for (std::size_t seat = 0; seat < seats.size(); ++seat) {
+      if (seats[seat].empty()) continue;
+      seats_.push_back(seat);
+      listed.push_back(seats[seat]);
+    }
+    combine(listed, 0, 1);
     if (up_to_.empty()) throw std::invalid_argument("no hands of the seats go together");
     const double all = up_to_.back();
     for (double& sum : up_to_) sum /= all;
@@ -34,7 +42,8 @@ class Openings {
 
   std::size_t size() const { return up_to_.size(); }
   double chance(std::size_t at) const { return up_to_[at] - (at == 0 ? 0 : up_to_[at - 1]); }
-  // The cards, seat by seat.
+  // The seats that have hands in it; the cards, seat by seat.
+  const std::vector<std::size_t>& seats() const { return seats_; }
   const Card* cards(std::size_t at) const { return &cards_[at * together_]; }
 
   std::size_t pick(RandomChance& chance) const {
@@ -70,6 +79,7 @@ class Openings {
   }
 
   std::vector<double> left_, up_to_;
+  std::vector<std::size_t> seats_;
   std::vector<Card> cards_, dealt_;
   std::size_t together_ = 0;
 };

@@ -22,12 +22,12 @@ inline ReadActions read_actions(const Betting& game, const std::string& text) {
   ReadActions read;
   Betting::Position position = game.start();
   const auto words = [&](auto&& use) {
-    const auto view = game.view(position, position.chips.turn);
+    const auto view = game.view(position, game.chips_of(position).turn);
     game.moves(position).each([&](std::size_t move) { use(move, game.move_text(view, move)); });
   };
   for (std::size_t at = text.find_first_not_of(" /"); at != std::string::npos; at = text.find_first_not_of(" /", at)) {
     std::size_t best = 64, length = 0;
-    if (!position.chips.is_over()) {
+    if (!game.chips_of(position).is_over()) {
       words([&](std::size_t move, const std::string& word) {
         const std::size_t end = at + word.size();
         if (text.compare(at, word.size(), word) != 0 || word.size() <= length) return;
@@ -44,9 +44,9 @@ inline ReadActions read_actions(const Betting& game, const std::string& text) {
     at += length;
   }
   read.text = game.actions_text(position);
-  read.turned = game.rules().board.size() + game.chips().shared_by(position.chips.street);
-  if (position.chips.is_over()) return read;
-  read.seat = position.chips.turn + std::size_t{1};
+  read.turned = game.rules().board.size() + game.chips().shared_by(game.chips_of(position).street);
+  if (game.chips_of(position).is_over()) return read;
+  read.seat = game.chips_of(position).turn + std::size_t{1};
   words([&](std::size_t, const std::string& word) { read.open.push_back(word); });
   return read;
 }

@@ -27,9 +27,10 @@ class BettingStrength {
     return made;
   }
   // By rules for hands; `own_cards`: how many of a seat's own count, 0: any.
-  static BettingStrength of_hands(StrengthReader reader, std::size_t own_cards) {
+  // Its tables are whole when it is made and change no more, so that all threads may read them.
+  static BettingStrength of_hands(std::shared_ptr<StrengthReader> reader, std::size_t own_cards) {
     BettingStrength made;
-    made.reader_ = std::make_shared<StrengthReader>(std::move(reader));
+    made.reader_ = std::move(reader);
     made.own_cards_ = own_cards;
     return made;
   }
@@ -40,15 +41,12 @@ class BettingStrength {
     return made;
   }
 
-  // For another thread.
-  BettingStrength copy() const {
-    BettingStrength other = *this;
-    if (reader_) other.reader_ = std::make_shared<StrengthReader>(reader_->copy());
-    return other;
+  std::uint64_t operator()(const Card* own, std::size_t held, const Card* shared, std::size_t open) const {
+    return by_kind_.empty() ? of_all(own, held, shared, open) : by_kind_[own[0]];
   }
 
-  std::uint64_t operator()(const Card* own, std::size_t held, const Card* shared, std::size_t open) const {
-    if (!by_kind_.empty()) return by_kind_[own[0]];
+ private:
+  [[gnu::noinline]] std::uint64_t of_all(const Card* own, std::size_t held, const Card* shared, std::size_t open) const {
     if (table_) return of_listed(own, held, shared, open);
     if (own_cards_ > 0)
       return best_of_own(*reader_, own_cards_, {own, own + held}, {shared, shared + open});
@@ -57,8 +55,6 @@ class BettingStrength {
     std::copy(shared, shared + open, hand.begin() + held);
     return (*reader_)(hand.data(), held + open);
   }
-
- private:
   std::uint64_t of_listed(const Card* own, std::size_t held, const Card* shared, std::size_t open) const {
     std::vector<Card> key(own, own + held);
     std::sort(key.begin(), key.end());

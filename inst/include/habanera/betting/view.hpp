@@ -25,10 +25,13 @@ class BettingView : public Sight<BettingView> {
   ToldCards told_cards() const;
   std::string actions() const;
   std::size_t own_cards() const;
+  // Where the moves so far lead in the tree of all courses, of a game that has one.
+  std::size_t node() const { return position_->node; }
   std::size_t moves_made() const { return position_->moves; }
-  // The moves as a number, see BettingPosition; false where one does not hold them.
-  bool has_code() const { return position_->base != 0; }
-  std::uint64_t code() const { return position_->code; }
+  // The moves as a number, where one holds them.
+  const MoveCode& code() const;
+  // Of one card and none that all see: as it is told.
+  Card only_card() const;
 
   // As they were dealt.
   std::vector<Card> holding() const;

@@ -46,7 +46,7 @@ template <class Game>
 class ChanceTablePlayer : public Player<typename Game::View> {
  public:
   using View = typename Game::View;
-  ChanceTablePlayer(Game game, std::shared_ptr<const ChanceTable> table)
+  ChanceTablePlayer(std::shared_ptr<const Game> game, std::shared_ptr<const ChanceTable> table)
       : game_(std::move(game)), table_(std::move(table)) {}
 
   std::unique_ptr<Player<View>> copy() const override { return std::make_unique<ChanceTablePlayer>(*this); }
@@ -63,7 +63,7 @@ class ChanceTablePlayer : public Player<typename Game::View> {
     std::vector<double> all;
     double sum = 0;
     moves.each([&](std::size_t move) {
-      all.push_back(chance_of(found->second, game_.move_text(view, move)));
+      all.push_back(chance_of(found->second, game_->move_text(view, move)));
       sum += all.back();
     });
     if (sum < 1 - 1e-6) throw NoSuchRow("where \"" + sees + "\" is seen, the table has a move that is not open");
@@ -77,7 +77,7 @@ class ChanceTablePlayer : public Player<typename Game::View> {
     return 0;
   }
 
-  Game game_;
+  std::shared_ptr<const Game> game_;  // for its words alone
   std::shared_ptr<const ChanceTable> table_;
 };
 

@@ -4,8 +4,10 @@
 #include <cmath>
 #include <cstddef>
 #include <cstdint>
+#include <functional>
 #include <map>
 #include <memory>
+#include <optional>
 #include <set>
 #include <stdexcept>
 #include <string>
@@ -18,18 +20,33 @@
 
 namespace habanera {
 
-// What a condition is asked of: what a seat sees by name, and its cards where the game tells them.
-struct SeenThings {
-  Shown things;
+// A condition has no answer where it is asked.
+struct NoAnswer : std::runtime_error {
+  using std::runtime_error::runtime_error;
+};
+
+// What a condition is asked of: what a seat sees by name, told when it is first asked for, and its cards where the game
+// tells them.
+class SeenThings {
+ public:
   std::vector<Card> own, shared;
 
+  explicit SeenThings(std::function<Shown()> look) : look_(std::move(look)) {}
+  SeenThings(std::function<Shown()> look, std::vector<Card> its_own, std::vector<Card> all_see)
+      : own(std::move(its_own)), shared(std::move(all_see)), look_(std::move(look)) {}
+
   const Shows& called(const std::string& name) const {
-    for (const Shows& each : things)
+    if (!things_) things_ = look_();
+    for (const Shows& each : *things_)
       if (each.name == name) return each;
     std::string known;
-    for (const Shows& each : things) known += (known.empty() ? "" : ", ") + each.name;
-    throw std::domain_error("nothing called \"" + name + "\" is seen; there is " + known);
+    for (const Shows& each : *things_) known += (known.empty() ? "" : ", ") + each.name;
+    throw NoAnswer("nothing called \"" + name + "\" is seen; there is " + known);
   }
+
+ private:
+  std::function<Shown()> look_;
+  mutable std::optional<Shown> things_;
 };
 
 // A question about the cards that a seat sees, which gives a number.
@@ -133,7 +150,7 @@ class Condition {
   double number(const SeenThings& seen) const {
     switch (what_) {
       case constant: return number_;
-      case words: throw std::domain_error("\"" + text_ + "\" is text where a number is wanted");
+      case words: throw NoAnswer("\"" + text_ + "\" is text where a number is wanted");
       case seen_as: return the_number(seen.called(text_));
       case of_seen_cards: return (*word_)(seen);
       case function: break;
@@ -163,9 +180,9 @@ class Condition {
   }
 
   static double the_number(const Shows& shown) {
-    if (shown.in_words) throw std::domain_error("\"" + shown.name + "\" is text where a number is wanted");
+    if (shown.in_words) throw NoAnswer("\"" + shown.name + "\" is text where a number is wanted");
     if (shown.values.size() != 1)
-      throw std::domain_error("\"" + shown.name + "\" has " + std::to_string(shown.values.size()) +
+      throw NoAnswer("\"" + shown.name + "\" has " + std::to_string(shown.values.size()) +
                               " values; ask for one with %in%");
     return shown.values[0];
   }
@@ -209,7 +226,7 @@ class Condition {
     return found;
   }
   double not_zero(double divisor) const {
-    if (divisor == 0) throw std::domain_error("a condition divides by zero; guard it with ifelse()");
+    if (divisor == 0) throw NoAnswer("a condition divides by zero; guard it with ifelse()");
     return divisor;
   }
 
@@ -225,7 +242,7 @@ class Condition {
     const Condition &one = parts_[0], &other = parts_[1];
     if (!one.has_texts(seen) && !other.has_texts(seen)) return one.number(seen) == other.number(seen);
     if (!one.has_texts(seen) || !other.has_texts(seen))
-      throw std::domain_error("a condition compares text with a number");
+      throw NoAnswer("a condition compares text with a number");
     return joined(one.texts(seen)) == joined(other.texts(seen));
   }
   static std::string joined(const std::vector<std::string>& texts) {

@@ -53,7 +53,7 @@ void each_opening(const Game& game, typename Game::Position position, Unseen uns
       for (std::size_t at = 0; at < openings->size(); ++at) {
         typename Game::Position opened = position;
         Unseen left = unseen;
-        game.open_with(opened, openings->cards(at), [&](Card card) { left.deal(game.stands_for(card)); });
+        game.open_with(opened, at, [&](Card card) { left.deal(game.stands_for(card)); });
         use(opened, left, openings->chance(at));
       }
       return;

@@ -6,6 +6,7 @@
 #include <stdexcept>
 #include <vector>
 
+#include "habanera/game/best_answer.hpp"
 #include "habanera/game/information.hpp"
 
 namespace habanera {

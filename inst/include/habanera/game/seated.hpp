@@ -172,16 +172,16 @@ class Seated {
   }
 
  private:
-  // The deck with hands that seats may be dealt where they are dealt from; the others stay in their order.
+  // The deck with hands that seats may be dealt where they are dealt from.
   template <class Chance>
   std::vector<Card> with_hands(std::vector<Card> deck, Chance& chance) const {
-    const auto* openings = game_.openings();
-    typename Game::Position position = game_.start(0);
-    std::size_t next = 0;
-    game_.open_with(position, openings->cards(openings->pick(chance)), [&](Card card) {
-      const auto found = std::find(deck.begin() + static_cast<std::ptrdiff_t>(next), deck.end(), card);
-      if (found == deck.end()) throw std::logic_error("a hand that a seat may be dealt is not in the deck");
-      std::rotate(deck.begin() + static_cast<std::ptrdiff_t>(next++), found, found + 1);
+    std::vector<bool> settled(deck.size(), false);
+    game_.each_place(game_.openings()->pick(chance), [&](std::size_t place, Card card) {
+      std::size_t found = 0;
+      while (found < deck.size() && (settled[found] || deck[found] != card)) ++found;
+      if (found == deck.size()) throw std::logic_error("a hand that a seat may be dealt is not in the deck");
+      std::swap(deck[place], deck[found]);
+      settled[place] = true;
     });
     return deck;
   }

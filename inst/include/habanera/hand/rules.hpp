@@ -25,6 +25,11 @@ struct HandRules {
     std::size_t from_rank = 0, to_rank = most_ranks;
     bool natural = false;        // wild cards do not help
     std::size_t least_wild = 0;  // so many must be held
+
+    bool operator==(const Category& other) const {
+      return what == other.what && from_rank == other.from_rank && to_rank == other.to_rank &&
+             natural == other.natural && least_wild == other.least_wild;
+    }
   };
   // Where the ace stands in straights besides its own rank: below the lowest rank, too, or not.
   static constexpr std::size_t no_ace = static_cast<std::size_t>(-1);
@@ -39,6 +44,12 @@ struct HandRules {
   std::vector<std::uint8_t> rank, suit;  // of each kind of card; no_suit where it has none
   std::vector<std::uint8_t> wild;        // whether a kind is wild
   static constexpr std::uint8_t no_suit = 0xff;
+
+  bool operator==(const HandRules& other) const {
+    return categories == other.categories && size == other.size && ranks == other.ranks && suits == other.suits &&
+           low_ace == other.low_ace && dealt_order == other.dealt_order && wild_lowest == other.wild_lowest &&
+           rank == other.rank && suit == other.suit && wild == other.wild;
+  }
 };
 
 // How many cards a category needs.
