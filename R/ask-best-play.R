@@ -40,7 +40,9 @@ best_play <- function(game, seat = 1, against = NULL) {
 # The game with others in all seats but one; they are told for all seats, or for these.
 with_others <- function(game, seat, against, call) {
   seats <- game_seats(game)
-  if (inherits(against, "habanera_player") || is.function(against) || rlang::is_string(against)) against <- list(against)
+  if (inherits(against, "habanera_player") || is.function(against) || rlang::is_string(against)) {
+    against <- list(against)
+  }
   if (!length(against) %in% c(1, seats - 1, seats)) {
     refuse(sprintf("`against` must be one player for all, or %s for the other seats, not %s.", format_count(seats - 1),
                    format_count(length(against))), call = call)

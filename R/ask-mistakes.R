@@ -5,29 +5,30 @@
 #'
 #' The losses of all rows add up to exactly the difference of the two edges, or values: each row is weighed by the
 #' player's own play and priced by the reference's (Kakade & Langford 2002, "Approximately optimal approximate
-#' reinforcement learning", lemma 6.1). Of [game_blackjack()] the reference is best play by totals; in a finite shoe a row
-#' may be negative: of single cards a table by totals knows nothing.
+#' reinforcement learning", lemma 6.1). Of [game_blackjack()] the reference is best play by totals; in a finite shoe a
+#' row may be negative: of single cards a table by totals knows nothing.
 #'
 #' Of [game_video_poker()] every hand is looked at (one of those that differ only in the names of suits), and what is
 #' kept is told by the lines of the player's list or by usual ones.
 #'
-#' Of games whose seats hide their cards ([game_betting()], [game_cpp()]) the reference is the best answer to the players
-#' of the other seats, by what the seat sees: a habit is priced against these opponents, and costs nothing where they do
-#' not make it pay. No row costs less than nothing.
+#' Of games whose seats hide their cards ([game_betting()], [game_cpp()]) the reference is the best answer to the
+#' players of the other seats, by what the seat sees: a habit is priced against these opponents, and costs nothing where
+#' they do not make it pay. No row costs less than nothing.
 #'
 #' @param game A game with decisions: [game_blackjack()] of one seat, [game_video_poker()], [game_betting()],
 #'   [game_cpp()].
-#' @param player A strategy or a player by rule, for pay-table poker [keep_rules()] or an R function, for games that hide
-#'   cards any whose chances are known: [player_by_table()], [player_by_rules()], a mixture; `NULL`: that of the game.
+#' @param player A strategy or a player by rule, for pay-table poker [keep_rules()] or an R function, for games that
+#'   hide cards any whose chances are known: [player_by_table()], [player_by_rules()], a mixture; `NULL`: that of the
+#'   game.
 #' @param dead Cards that are gone from the shoe.
 #' @param seat Of several seats the player's.
 #' @param against Of games that hide cards the players of the other seats; `NULL`: those of the game.
 #' @return A `habanera_mistakes`, a data frame with a row for each mistake, the dearest first: `hand` (a row of a
 #'   strategy, "early" before it before the dealer looks; "insurance"), `up_card`, `played`, `best` (moves), `cost` (of
 #'   one, in initial stakes), `how_often` (of the rounds), `loss` (their product: stakes per round). Of pay-table poker
-#'   `played` and `best` tell what is kept; `hand`, `kept` and `should` are the dearest case as an example. Of games that
-#'   hide cards `sees` (text) tells what the seat sees, or `holding`, `shared` and `actions` do, `played` the moves that it
-#'   makes with their chances; costs are in what the game is worth in.
+#'   `played` and `best` tell what is kept; `hand`, `kept` and `should` are the dearest case as an example. Of games
+#'   that hide cards `sees` (text) tells what the seat sees, or `holding`, `shared` and `actions` do, `played` the moves
+#'   that it makes with their chances; costs are in what the game is worth in.
 #' @section Errors: `habanera_error_input` for a player who decides by luck, and for a game that is not solved;
 #'   `habanera_error_rules` for other seats whose chances are not known; `habanera_error_work` for a game of more than
 #'   five million positions.

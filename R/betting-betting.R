@@ -1,19 +1,19 @@
 #' Games in which seats bet
 #'
-#' Seats are dealt cards that they hide from each other, and bet on them, street by street: who folds, who calls, what is
-#' a hand worth, which way of playing beats which? The rules are data: how many seats, antes and blinds, stacks, the
+#' Seats are dealt cards that they hide from each other, and bet on them, street by street: who folds, who calls, what
+#' is a hand worth, which way of playing beats which? The rules are data: how many seats, antes and blinds, stacks, the
 #' sizes of bets, what is turned and when, and which hand is better.
 #'
 #' Before the cards each seat puts in its `ante`, which is nobody's bet, and the first seats their `blinds`, which are.
-#' The last seat deals; of two seats with blinds the first deals, posts the smaller and speaks first on the first street,
-#' last on later ones. Otherwise who speaks first is, after blinds, the seat behind them, and else the first after the
-#' dealer. Cards are dealt one at a time, to the first after the dealer first. Whoever has folded or is all in is passed
-#' over; where nobody can bet any more, the cards are turned without betting. A seat can fold only where it owes
-#' something. How large bets may be is told at [street()].
+#' The last seat deals; of two seats with blinds the first deals, posts the smaller and speaks first on the first
+#' street, last on later ones. Otherwise who speaks first is, after blinds, the seat behind them, and else the first
+#' after the dealer. Cards are dealt one at a time, to the first after the dealer first. Whoever has folded or is all in
+#' is passed over; where nobody can bet any more, the cards are turned without betting. A seat can fold only where it
+#' owes something. How large bets may be is told at [street()].
 #'
-#' In the end a bet that nobody called goes back. Who is all in for less plays for a main pot, to which each gave no more
-#' than he did, and the others for side pots; equal hands share a pot, and its odd chips go one by one to the first of
-#' them after the dealer.
+#' In the end a bet that nobody called goes back. Who is all in for less plays for a main pot, to which each gave no
+#' more than he did, and the others for side pots; equal hands share a pot, and its odd chips go one by one to the first
+#' of them after the dealer.
 #'
 #' Results are told in the larger blind; without blinds in the ante; without either, or where play begins in the middle
 #' (a `board` or a `pot`), in chips. From the middle, the nets of all seats come to the pot together.
@@ -23,8 +23,8 @@
 #' @param ... Rules by name, see below.
 #' @param rules Rules by name as a list or a file; or rules by their shape: `"one card, one bet"` (two seats with one of
 #'   three cards each, one bet of an ante), `"one card, two streets"` (three ranks twice; a card is turned, a pair of it
-#'   wins; bets of 2, then of 4, two on each street), `"all in or fold"` (two cards each and five turned, blinds of 1 and
-#'   2, stacks of 20). Rules given beside it replace its own.
+#'   wins; bets of 2, then of 4, two on each street), `"all in or fold"` (two cards each and five turned, blinds of 1
+#'   and 2, stacks of 20). Rules given beside it replace its own.
 #' @param piles Not for this game.
 #' @return A game: an experiment for [simulate()], [exact()], [trials()] and [replay()].
 #' @section Rules:
@@ -41,8 +41,8 @@
 #' many on this street), `others` (still in), all in chips, with the moves as text (`"call"`, `"raise 1/2 pot"`); a size
 #' is named only where there are several. Cards that no rule tells apart are one in tables: where no flush counts, all
 #' cards of a rank; where suits are alike to all rules, hands that differ only in the names of suits.
-#' @section Errors: `habanera_error_rules` for rules that contradict each other: antes and blinds above stacks, more seats
-#'   than cards, a board that holds a seat's card; `habanera_error_input` for values out of range;
+#' @section Errors: `habanera_error_rules` for rules that contradict each other: antes and blinds above stacks, more
+#'   seats than cards, a board that holds a seat's card; `habanera_error_input` for values out of range;
 #'   `habanera_error_function` for a strength that is no number; `habanera_error_work` for a strength by an R function
 #'   of too many hands, or holdings with too many combinations.
 #' @seealso [street()], [player_by_table()], [player_by_rules()], [best_play()], [equilibrium()], [mistakes()],
@@ -63,7 +63,8 @@ game_betting <- function(deck = NULL, ..., rules = NULL, shuffle = NULL, piles =
 
 kind_of_betting <- function() {
   new_kind(
-    "betting", "Betting", "game_betting", "seats hide cards and bet on them; fold, call or raise, then hands are shown.",
+    "betting", "Betting", "game_betting",
+    "seats hide cards and bet on them; fold, call or raise, then hands are shown.",
     betting_rules(), betting_columns(6), c("winner", "ended", "net_1"), betting_machine,
     can = list(
       scores = list(columns = function(rules) sprintf("net_%d", seq_len(rules$seats)), of = stake_in_words),
@@ -75,7 +76,8 @@ kind_of_betting <- function() {
     fitted = fitted_betting, settled = settled_betting, deck = betting_deck,
     dealt = function(rules, deck) rules$seats * rules$private + shared_in_all(rules),
     cards = betting_cards, core = betting_spec, likeness = betting_likeness, limits = betting_limits,
-    shapes = betting_shapes, told_by_code = betting_told_by_code, logs_zones = FALSE, view_words = betting_view_words, winner = "winner",
+    shapes = betting_shapes, told_by_code = betting_told_by_code, logs_zones = FALSE,
+    view_words = betting_view_words, winner = "winner",
     in_short = betting_in_short, step_words = betting_step_words, step_notes = betting_step_notes,
     step_columns = betting_step_columns, end_in_words = betting_end_in_words, course = betting_course,
     fewer_deals = "a smaller deck, fewer cards of its own for each seat", examples = betting_examples
@@ -88,26 +90,6 @@ betting_machine <- function(spec) {
   }, `std::invalid_argument` = function(cnd) {
     refuse(sprintf("`holdings`: %s.", conditionMessage(cnd)), "rules", NULL)
   })
-}
-
-shared_in_all <- function(rules) sum(vapply(rules$streets, `[[`, 0, "shared"))
-
-# What the results are told in, in chips.
-betting_unit <- function(rules) {
-  if (from_the_middle(rules)) return(1)
-  if (length(rules$blinds)) return(max(rules$blinds))
-  max(rules$ante, 1)
-}
-from_the_middle <- function(rules) rules$pot > 0 || length(rules$board) > 0
-
-unit_in_words <- function(rules) {
-  if (from_the_middle(rules) || (!length(rules$blinds) && rules$ante == 0)) return("chips")
-  if (length(rules$blinds)) "larger blinds" else "antes"
-}
-
-# One of what results are told in.
-stake_in_words <- function(rules) {
-  c(chips = "a chip", antes = "an ante", `larger blinds` = "a larger blind")[[unit_in_words(rules)]]
 }
 
 betting_columns <- function(seats, unit = "larger blinds, antes or chips") {
@@ -137,9 +119,6 @@ fitted_betting <- function(rules, call) {
        units = as.list(rlang::set_names(rep(unit, rules$seats + 1), c(nets, "pot"))))
 }
 
-# Two seats of which one wins what the other loses.
-is_zero_sum <- function(rules) rules$seats == 2 && rules$pot == 0
-
 betting_limits <- function(rules) {
   unit <- betting_unit(rules)
   stacks <- rep_len(rules$stacks, rules$seats)
@@ -159,7 +138,8 @@ betting_sound <- function(game, gap, seconds, call) sound_by_sight(game, gap, se
 betting_tree <- function(game) {
   # The core counts in chips.
   unit <- betting_unit(game$rules)
-  list(best_answer = core_betting_best_answer, costs = core_betting_costs, values = core_betting_values, sound = core_betting_sound, unit = unit,
+  list(best_answer = core_betting_best_answer, costs = core_betting_costs, values = core_betting_values,
+       sound = core_betting_sound, unit = unit,
        in_words = function(worth) paste(format_number(worth, 4), unit_in_words(game$rules)),
        unit_words = unit_in_words(game$rules))
 }

@@ -13,7 +13,8 @@ betting_rules <- function() {
     rule_own_cards(), rule_board(),
     rule_whole("pot", 0, 0, 1e9, "chips that are in the pot already and belong to nobody"),
     rule_holdings(),
-    rule_players(c("random", "calls_all", "table", "by_rules", "lookahead", "mixture", "person"), "who decides for the seats")
+    rule_players(c("random", "calls_all", "table", "by_rules", "lookahead", "mixture", "person"),
+                 "who decides for the seats")
   )
 }
 
@@ -76,7 +77,8 @@ rule_text.habanera_holdings <- function(value) {
   paste(vapply(value, function(seat) {
     if (is.null(seat)) return("any")
     if (length(seat) > 4) return(sprintf("one of %s", count_of(length(seat), "hand or class", "hands or classes")))
-    if (all(seat == 1)) join_words(names(seat), "or") else paste(names(seat), "=", format_number(seat, 6), collapse = ", ")
+    if (all(seat == 1)) return(join_words(names(seat), "or"))
+    paste(names(seat), "=", format_number(seat, 6), collapse = ", ")
   }, ""), collapse = "; ")
 }
 

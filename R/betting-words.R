@@ -115,5 +115,6 @@ betting_examples <- list(
            "habanera best betting --rules harvest.yaml --against ferryman-bets.txt"),
   mistakes = "habanera mistakes betting --rules harvest.yaml --player ferryman-bets.txt --against random",
   equilibrium = "habanera equilibrium betting --rules \"one card, two streets\"",
-  round_robin = "habanera round-robin betting --rules harvest.yaml --players ferryman-bets.txt,calls_all,random --seed 1"
+  round_robin = paste("habanera round-robin betting --rules harvest.yaml --players",
+                      "ferryman-bets.txt,calls_all,random --seed 1")
 )

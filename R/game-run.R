@@ -150,9 +150,13 @@ as_plain.habanera_game <- function(experiment) {
        rules = plain_given(experiment$given), shuffle = procedure_text(experiment$shuffle),
        piles = if (!is.null(experiment$piles)) lapply(experiment$piles, as.character),
        seat_names = experiment$seat_names, record = experiment$record,
-       code = code, has_function = if (has_r_function(experiment) || !is.null(code) || any(vapply(experiment$given, is.function, NA))) TRUE,
+       code = code,
+       has_function = if (has_r_function(experiment) || !is.null(code) || has_function_rule(experiment)) TRUE,
        named = !is.null(settings$seat_names))
 }
+
+# A rule that is an R function, such as what makes a hand better.
+has_function_rule <- function(game) any(vapply(game$given, is.function, NA))
 
 plain_given <- function(given) {
   given$deck <- NULL

@@ -1,6 +1,6 @@
-# Best and sound play by what seats see, of games that the core goes through by the tree of their views. `tree` is a list
-# of the core's functions `best_answer`, `values` and `sound`, of `unit` (what the core counts in one of what the game is
-# worth), `in_words` (what is worth to a seat, told) and `of_win` (whether that is a share of the win).
+# Best and sound play by what seats see, of games that the core goes through by the tree of their views. `tree` is a
+# list of the core's functions `best_answer`, `values` and `sound`, of `unit` (what the core counts in one of what the
+# game is worth), `in_words` (what is worth to a seat, told) and `of_win` (whether that is a share of the win).
 
 # Best play of a seat that does not see all cards, by what it sees; and what it gains on who sits there.
 best_answer_by_sight <- function(game, seat, tree, call) {
@@ -32,8 +32,8 @@ mistakes_by_sight <- function(game, seat, tree, call) {
   players <- seated_players(game$rules$players, game_seats(game))
   unknown <- Filter(Negate(has_chances), players)
   if (length(unknown)) {
-    refuse(sprintf("Mistakes are priced of players whose chances are known (random, a table, rules, a mixture), not %s.",
-                   quoted(format(unknown[[1]]))), "rules", call)
+    refuse(sprintf(paste("Mistakes are priced of players whose chances are known (random, a table, rules, a mixture),",
+                         "not %s."), quoted(format(unknown[[1]]))), "rules", call)
   }
   found <- gone_through(game, tree$costs(game$spec$rules, seat), call)
   if (is.null(found)) refuse_forgetting(game, seat, call)

@@ -90,7 +90,8 @@ custom_kind <- function(name, decks, play, outcomes, piles, rules, seats, worth)
   new_kind(
     name, gsub("_", " ", sentence(name)), "game_custom", "a game of one's own.",
     c(list(rule_deck("the cards", whole, "as given"),
-           rule_players(c("random", "with", "lookahead", "table", "by_rules", "person"), "who decides for the seats")), rules),
+           rule_players(c("random", "with", "lookahead", "table", "by_rules", "person"),
+                        "who decides for the seats")), rules),
     columns(seats), names(outcomes), NULL,
     can = c(list(in_r = own, hides = list(leak = first_leak), searches = list(solve = custom_solved)),
             if (!is.na(winner)) {

@@ -16,7 +16,8 @@ cpp_mistakes <- function(game, seat, part, stated, call) {
 }
 
 cpp_tree <- function(part, stated) {
-  list(best_answer = part("best_answer"), costs = part("costs"), values = part("values"), sound = part("sound"), unit = 1,
+  list(best_answer = part("best_answer"), costs = part("costs"), values = part("values"),
+       sound = part("sound"), unit = 1,
        in_words = function(worth) worth_in_words(worth, of_win(stated)), of_win = of_win(stated), unit_words = NULL)
 }
 

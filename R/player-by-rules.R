@@ -1,28 +1,32 @@
 #' A player by rules in words
 #'
-#' Ordered lines, "if this then that": the first whose condition holds, and whose move is open, is played, always or with
-#' a chance; else the next is looked at. An opponent's habits can be stated so in a minute, changed, and varied.
+#' Ordered lines, "if this then that": the first whose condition holds, and whose move is open, is played, always or
+#' with a chance; else the next is looked at. An opponent's habits can be stated so in a minute, changed, and varied.
 #'
 #' A line is `"if CONDITION then MOVE"`, `"MOVE if CONDITION"` (also `once`, `when`), `"else MOVE"`, or a move alone; at
 #' its end it may say `"with chance 1/3"`. Where the chance fails the next line is looked at. Moves are told as the game
 #' tells them; of moves with sizes the first words will do: `"raise"` is the first raise that is open. Where no line
 #' fits, the trial fails: end with `else`, or with a move that is always open.
 #'
-#' A condition is of the language of questions (see [question_language]) on what the seat sees, by the names that a player
-#' who is an R function is handed:
-#' * of [game_betting()] `seat`, `street`, `pot`, `to_call`, `left`, `bets`, `others` and `actions` (text), and the words
+#' A condition is of the language of questions (see [question_language]) on what the seat sees, by the names that a
+#' player who is an R function is handed:
+#' * of [game_betting()] `seat`, `street`, `pot`, `to_call`, `left`, `bets`, `others` and `actions` (text), and the
+#' words
 #'   `count()`, `total()`, `distinct()`, `largest_group()` and `category()` about its own cards and those that all see
 #'   together; within `own()` or `shared()` about these alone: `own(largest_group(rank)) == 2`. `holds("pair of Q or
 #'   better", "A K")` asks whether its own cards are one of these (see [hand_classes]);
-#' * of [game_blackjack()] `total`, `soft`, `pair`, `up_card`, `cards`, `hands` and others; insurance that no line takes is
+#' * of [game_blackjack()] `total`, `soft`, `pair`, `up_card`, `cards`, `hands` and others; insurance that no line takes
+#' is
 #'   declined;
-#' * of [game_cpp()] and [game_custom()] what the game shows, by name. `3 %in% hand` asks whether one of several values is
+#' * of [game_cpp()] and [game_custom()] what the game shows, by name. `3 %in% hand` asks whether one of several values
+#' is
 #'   3, `made == "check, bet"` how they are told together.
 #'
 #' Pay-table poker has [keep_rules()]; at [game_pairs()] moves are places, and no rules tell them.
 #'
-#' @param ... Lines as text, in their order; or one text in which ; divides them; or the name of a file: .txt with a line
-#'   for each (those that begin with # are left out), or .yaml with a list of lines, or of `if`, `then` and `chance`.
+#' @param ... Lines as text, in their order; or one text in which ; divides them; or the name of a file: .txt with a
+#'   line for each (those that begin with # are left out), or .yaml with a list of lines, or of `if`, `then` and
+#'   `chance`.
 #' @param name What it is called in prints and results; `NULL`: "rules", or the file's name.
 #' @return A player. In [replay()][replay_game] it is told by which line each of its moves was made.
 #'   `as.data.frame()`: `condition` (text, `NA`: none), `move`, `chance`, a row for each line.
@@ -207,8 +211,8 @@ place_on_scale <- function(operand, scale, expr) {
   if (!is.character(operand)) return(operand)
   at <- match(operand, scale)
   if (is.na(at)) {
-    refuse(sprintf("In `%s`, %s is none of %s%s", expression_text(expr), quoted(operand), join_words(quoted(scale), "or"),
-                   did_you_mean(operand, scale)), "language", NULL)
+    refuse(sprintf("In `%s`, %s is none of %s%s", expression_text(expr), quoted(operand),
+                   join_words(quoted(scale), "or"), did_you_mean(operand, scale)), "language", NULL)
   }
   at - 1
 }

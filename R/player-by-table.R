@@ -7,9 +7,9 @@
 #'   move, with `sees` (text: what the seat sees, as the game tells it, such as `"card: 3; made: check"`), `move` (its
 #'   name, or number), `chance` (from 0 to 1; those of one `sees` come to 1, and moves left out have none), and, where
 #'   seats play by rows of their own, `seat` (from 1). Other columns are passed over. Of [game_betting()] also a row for
-#'   each `holding` (cards, or a class of them, see [hand_classes]), `shared` (cards that all see, where some are turned)
-#'   and `actions` (the moves so far, such as `"check bet"`), with a column of chances for each move (`check`, `bet`,
-#'   `call`, `fold`, `raise pot`, `all in`), blank where it is not open.
+#'   each `holding` (cards, or a class of them, see [hand_classes]), `shared` (cards that all see, where some are
+#'   turned) and `actions` (the moves so far, such as `"check bet"`), with a column of chances for each move (`check`,
+#'   `bet`, `call`, `fold`, `raise pot`, `all in`), blank where it is not open.
 #' @param name What it is called in prints and results; `NULL`: the file's name, or "table".
 #' @return A player for [game_betting()], and for [game_cpp()] and [game_custom()], whose views are then told as text in
 #'   the same way. `as.data.frame()`: `seat` (if there is one), `sees`, `move`, `chance`; of holdings `seat`, `holding`,

@@ -2,12 +2,12 @@
 #'
 #' What is turned for all before a street, and how it is bet on: for the rule `streets` of [game_betting()].
 #'
-#' A *size* is a number of chips, a share of the pot (`"1/2 pot"`, `"pot"`, `"0.75 pot"`), or `"all in"`. That of a raise
-#' comes on top of the call; the pot is what it is after the call, and a share of it is rounded down to a chip. A size at
-#' or above what the seat has left is its all in. The smallest bet is one chip, the smallest raise the last bet or raise
-#' (before the first bet, the larger blind): a smaller size is lifted to it. Sizes that come to the same are one. An all
-#' in below the last bet or raise does not reopen betting for who has spoken: these may call it or fold. Nobody may bet
-#' where no other seat could call.
+#' A *size* is a number of chips, a share of the pot (`"1/2 pot"`, `"pot"`, `"0.75 pot"`), or `"all in"`. That of a
+#' raise comes on top of the call; the pot is what it is after the call, and a share of it is rounded down to a chip. A
+#' size at or above what the seat has left is its all in. The smallest bet is one chip, the smallest raise the last bet
+#' or raise (before the first bet, the larger blind): a smaller size is lifted to it. Sizes that come to the same are
+#' one. An all in below the last bet or raise does not reopen betting for who has spoken: these may call it or fold.
+#' Nobody may bet where no other seat could call.
 #'
 #' @param shared How many cards are turned for all before it.
 #' @param bets The sizes that the first bet of the street may have, on top of a blind, too; `NULL`: none is made.

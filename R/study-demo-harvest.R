@@ -22,8 +22,8 @@ harvest_question <- function(folder, threads) {
 }
 
 harvest_sentence <- function(answer, dear) {
-  sprintf(paste("The best answer to the ferryman wins %s antes a hand of him from the first seat. Against sound play his",
-                "lines cost him %s antes a hand; the dearest is what he does with %s after %s."),
+  sprintf(paste("The best answer to the ferryman wins %s antes a hand of him from the first seat. Against sound",
+                "play his lines cost him %s antes a hand; the dearest is what he does with %s after %s."),
           format_number(answer$worth, 3), format_number(sum(dear$loss), 3),
           paste(c(dear$holding[1], if (nzchar(dear$shared[1])) c("and", dear$shared[1])), collapse = " "),
           if (nzchar(dear$actions[1])) dear$actions[1] else "the deal")

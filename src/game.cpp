@@ -66,7 +66,8 @@ Rcpp::List pack_piles(const std::vector<std::vector<habanera::Card>>& piles) {
 Rcpp::List pack_steps(const std::vector<habanera::TableRecorder::Step>& steps) {
   const auto size = static_cast<R_xlen_t>(steps.size());
   const R_xlen_t zones = size == 0 ? 0 : static_cast<R_xlen_t>(steps.front().sizes.size());
-  Rcpp::NumericVector depth(size), round(size), seat(size), action(size), value(size), open(size), owed(size), pot(size), line(size);
+  Rcpp::NumericVector depth(size), round(size), seat(size), action(size), value(size), open(size), owed(size),
+      pot(size), line(size);
   Rcpp::NumericVector running_count(size), true_count(size);
   Rcpp::NumericMatrix sizes(static_cast<int>(size), static_cast<int>(zones));
   Rcpp::List cards(size);

@@ -80,11 +80,13 @@ quick_exports <- strsplit("
   card_attributes change_rules check_cards counting_system deal dealer_totals deck_crossed deck_from
   deck_numbered deck_ranks deck_sampled deck_standard demo_file design_tags deviations draw_more draw_until
   draws draws_program draws_recorded draws_with estimate_names estimates exact_distance exchange_cards
-  explain_hand follow game game_baccarat game_blackjack game_cpp game_custom game_high_card game_narrows
+  explain_hand follow game game_baccarat game_betting
+  game_blackjack game_cpp game_custom game_high_card game_narrows
   game_pairs game_video_poker game_war games hand_place hand_rules hand_strength install_command keep_groups
   keep_rules keep_run keep_suit keep_where known_slips money_distribution outcome_choice outcome_flag
   outcome_money outcome_seat outcome_whole payout piles_at player_as_dealer player_basic player_careful
-  player_by_table player_counting player_errs player_flat player_forgetful player_full_memory player_insures
+  player_by_rules player_by_table player_calls_all
+  player_counting player_errs player_flat player_forgetful player_full_memory player_insures
   player_lookahead
   player_mixture player_never_busts player_peeking player_person player_random player_regular player_solved
   player_stands_on
@@ -94,7 +96,7 @@ quick_exports <- strsplit("
   shuffle_overhand shuffle_overwrite shuffle_piles shuffle_program shuffle_random_keys shuffle_recorded
   shuffle_retry shuffle_riffle shuffle_shelf shuffle_small_seed shuffle_steps shuffle_strip
   shuffle_top_to_random shuffle_transpositions shuffle_uniform shuffle_wash shuffle_with sit_in stake_fraction
-  strategy_grid strategy_table takings tidy trials_needed true_count_distribution verdict write_deviations
+  strategy_grid strategy_table street takings tidy trials_needed true_count_distribution verdict write_deviations
   write_game_template write_result write_rules write_strategy
 ", "[[:space:]]+")[[1]][-1]
 

@@ -129,7 +129,8 @@ test_that("a table that does not fit the game is refused by its row", {
   expect_error(with_table(change(call = c(NA, NA, NA, 0, 1 / 2, 1))), "come to 1.16667", class = "habanera_error_input")
   expect_error(with_table(change(fold = c(NA, NA, NA, 1, 2 / 3, NA))), "holding: 3.*it misses \"fold\"",
                class = "habanera_error_rules")
-  expect_error(with_table(change(holding = c(1, 2, 4, 1, 2, 3))), "\"4\" is no card here", class = "habanera_error_rules")
+  expect_error(with_table(change(holding = c(1, 2, 4, 1, 2, 3))), "\"4\" is no card here",
+               class = "habanera_error_rules")
   expect_error(with_table(change(actions = rep(c("check", "raise"), each = 3))), "cannot go on with \"raise\"")
   expect_error(with_table(change(actions = rep(c("", "bet"), each = 3))), "then seat 1 speaks, not seat 2")
   expect_error(with_table(change(actions = rep(c("check", "check check"), each = 3))), "the hand is over then")
@@ -150,8 +151,8 @@ test_that("hands that no rule tells apart are one row, by ranks where no flush c
   rest <- player_by_rules("call", "check", "fold")
   best <- best_play(change_rules(one, players = rest), 1)
   expect_equal(length(unique(best$rows$sees)), 26)
-  bets <- simulate(change_rules(one, players = list(player_by_rules("bet if holds(\"7 or better\")", "check", "fold"),
-                                                    "calls_all")), 5000, seed = 1)
+  bold <- player_by_rules("bet if holds(\"7 or better\")", "check", "fold")
+  bets <- simulate(change_rules(one, players = list(bold, "calls_all")), 5000, seed = 1)
   # Of the hands that are not tied it bets on those in which it holds one of eight ranks of thirteen.
   untied <- bets$outcomes$net_1 != 0
   share <- sum(bets$n[abs(bets$outcomes$net_1) == 2]) / sum(bets$n[untied])
@@ -197,7 +198,8 @@ test_that("from the middle: a board, a pot, and hands by class", {
   held <- as.data.frame(simulate(game_betting(holdings = list("A K", "any pair"), record = c("holding_1", "holding_2")),
                                  2000, seed = 1))
   expect_true(all(grepl("^A. K.$", held$holding_1)))
-  expect_true(all(sub(" .*", "", gsub("[SHDC]", "", held$holding_2)) == sub(".* ", "", gsub("[SHDC]", "", held$holding_2))))
+  ranks <- gsub("[SHDC]", "", held$holding_2)
+  expect_true(all(sub(" .*", "", ranks) == sub(".* ", "", ranks)))
   refuse <- function(...) expect_error(game_betting(...), class = "habanera_error_rules")
   refuse(board = "KS 8H 3D", holdings = list("KS QS", "any pair"))
   refuse(pot = 3, ante = 1)
@@ -238,7 +240,8 @@ test_that("strength may be an R function of few hands, and nonsense is refused w
   expect_equal(asked, choose(5, 2) * 3)
   expect_error(game_betting(deck_numbered(3), private = 1, ante = 1, strength = function(own) "high"),
                "`strength` must return one number, not .*, for 1", class = "habanera_error_function")
-  expect_error(game_betting(deck_numbered(3), private = 1, ante = 1, strength = function(own) stop("oh")), "failed for 1")
+  failing <- function(own) stop("oh")
+  expect_error(game_betting(deck_numbered(3), private = 1, ante = 1, strength = failing), "failed for 1")
   expect_error(game_betting(strength = function(own, shared) 1, streets = list(street(), street(shared = 3))),
                class = "habanera_error_work")
 })
@@ -269,7 +272,8 @@ test_that("rules are data: written, read, typed, varied", {
 
 test_that("contradictions are refused with what would be right", {
   refused <- function(words, ...) expect_error(game_betting(...), words, class = "habanera_error_rules")
-  refused("Seat 2 must put in 3 chips before the cards, more than its stack of 2", ante = 1, blinds = c(1, 2), stacks = 2)
+  refused("Seat 2 must put in 3 chips before the cards, more than its stack of 2", ante = 1, blinds = c(1, 2),
+          stacks = 2)
   refused("the deck has 9", deck_numbered(9), seats = 5)
   refused("more than 9 cards", private = 5, streets = list(street(shared = 5)))
   refused("the smaller first", blinds = c(2, 1))
@@ -287,15 +291,16 @@ test_that("contradictions are refused with what would be right", {
 
 test_that("who is solved, looks ahead, is mixed or is a function sits at the table", {
   set.seed(2)
-  by_function <- player_with(function(view, moves) if ("bet" %in% moves && view$holding == "3") "bet" else moves[1], "f")
+  by_function <- player_with(function(view, moves) if ("bet" %in% moves && view$holding == "3") "bet" else moves[1],
+                             "f")
   seen <- list()
   watching <- player_with(function(view, moves) {
     seen[[length(seen) + 1]] <<- view
     moves[1]
   }, "w")
   simulate(change_rules(one_bet, players = list(watching, by_function)), 20, seed = 1)
-  expect_setequal(names(seen[[1]]), c("seat", "street", "pot", "to_call", "left", "bets", "others", "actions", "holding",
-                                      "shared"))
+  expect_setequal(names(seen[[1]]), c("seat", "street", "pot", "to_call", "left", "bets", "others", "actions",
+                                      "holding", "shared"))
   expect_equal(unique(vapply(seen, `[[`, 0, "pot")), c(2, 3))
   ahead <- game_betting(rules = "one card, one bet", record = c("actions", "holding_1"),
                         players = list(player_lookahead(40, playing = player_calls_all()), "calls_all"))
@@ -303,7 +308,8 @@ test_that("who is solved, looks ahead, is mixed or is a function sits at the tab
   # Who is known to call is bet into with the 3, and never with the 1.
   expect_true(all(rows$actions[rows$holding_1 == "3"] == "bet call"))
   expect_true(all(rows$actions[rows$holding_1 == "1"] == "check check"))
-  mixed <- change_rules(one_bet, players = list(player_mixture(list(player_random(), player_calls_all()), c(1, 1)), "random"))
+  mixed <- change_rules(one_bet, players = list(player_mixture(list(player_random(), player_calls_all()), c(1, 1)),
+                                                "random"))
   law <- tidy(exact(mixed))
   counts <- tidy(simulate(mixed, 20000, seed = 1))
   at <- match("net_1", counts$term)
@@ -324,8 +330,8 @@ test_that("a hand is called as at a table", {
 
 test_that("on the whole deck every path is the walk's: two streets, by chances", {
   two <- game_betting(rules = "one card, two streets", players = list(
-    player_by_rules("bet if holds(\"3\") with chance 0.75", "raise if category() >= \"one pair\"", "call if to_call < pot / 2",
-                    "check", "fold"), "random"), record = c("actions", "net_1"))
+    player_by_rules("bet if holds(\"3\") with chance 0.75", "raise if category() >= \"one pair\"",
+                    "call if to_call < pot / 2", "check", "fold"), "random"), record = c("actions", "net_1"))
   law <- as.data.frame(exact(two))
   counts <- as.data.frame(simulate(two, 50000, seed = 8))
   key <- function(x) paste(x$actions, x$net_1)

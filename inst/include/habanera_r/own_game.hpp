@@ -104,7 +104,8 @@ class OfOwnGame {
     if (name == "by_rules") {
       const auto game = std::make_shared<const Game>(rules_);
       return std::make_shared<habanera::LinePlayer<View>>(
-          to_lines(spec, NoHandRules()), [](const View& view) { return habanera::SeenThings([&view] { return view.shown(); }); },
+          to_lines(spec, NoHandRules()),
+          [](const View& view) { return habanera::SeenThings([&view] { return view.shown(); }); },
           [game](const View& view, std::size_t move) { return game->move_text(view, move); });
     }
     if constexpr (can_be_weighed) {

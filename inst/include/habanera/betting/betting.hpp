@@ -11,6 +11,7 @@
 #include <utility>
 #include <vector>
 
+#include "habanera/betting/actions.hpp"
 #include "habanera/betting/card_table.hpp"
 #include "habanera/betting/chips.hpp"
 #include "habanera/betting/openings.hpp"
@@ -93,7 +94,8 @@ class Betting : public OneRound {
   void each_place(std::size_t opening, Use&& use) const {
     const Card* cards = openings()->cards(opening);
     for (const std::size_t seat : openings()->seats())
-      for (std::size_t i = 0; i < rules_.own; ++i) use(i * seats() + (seat + seats() - first_dealt()) % seats(), *cards++);
+      for (std::size_t i = 0; i < rules_.own; ++i)
+        use(i * seats() + (seat + seats() - first_dealt()) % seats(), *cards++);
   }
 
   NextStep next(const Position& position) const {
@@ -165,7 +167,7 @@ class Betting : public OneRound {
 
   // What a move is called, such as "raise 1/2 pot".
   std::string move_text(const View& view, std::size_t move) const {
-    return text_of(chips_.made(chips_of(*view.position_), move));
+    return chips_.word_of(chips_.made(chips_of(*view.position_), move));
   }
   // All moves so far: "check bet call / check check", a stroke where a street began.
   [[gnu::noinline]] std::string actions_text(const Position& position) const {
@@ -173,7 +175,7 @@ class Betting : public OneRound {
     std::size_t street = 0;
     for (const MoveMade& made : moves_made(position)) {
       for (; street < made.street; ++street) all += all.empty() ? "/" : " /";
-      all += (all.empty() ? "" : " ") + text_of(made);
+      all += (all.empty() ? "" : " ") + chips_.word_of(made);
     }
     return all;
   }
@@ -258,12 +260,7 @@ class Betting : public OneRound {
 
   // For those who look on.
 
-  enum Action : int { gets, is_turned, folds, checks, calls, bets, raises, goes_all_in, takes_it, wins, shares };
-  static std::vector<Word> actions() {
-    return {{gets, "gets"}, {is_turned, "is_turned"}, {folds, "folds"}, {checks, "checks"}, {calls, "calls"},
-            {bets, "bets"}, {raises, "raises"}, {goes_all_in, "goes_all_in"}, {takes_it, "takes_it"}, {wins, "wins"},
-            {shares, "shares"}};
-  }
+  static std::vector<Word> actions() { return BettingAction::words(); }
   std::vector<Zone> zones() const {
     std::vector<Zone> all{{"stock"}, {"shared"}};
     for (std::size_t seat = 0; seat < seats(); ++seat) all.push_back({"own", seat});
@@ -280,13 +277,13 @@ class Betting : public OneRound {
     if (next.seat == no_seat) return tell_street(position, happened);
     if (position.dealt < cards_at_first()) return;
     for (std::size_t i = 0, seat = first_dealt(); i < seats(); ++i, seat = rules_.chips.after(seat))
-      happened(1, TableEvent{seat, gets, own_of(position, seat), rules_.own});
+      happened(1, TableEvent{seat, BettingAction::gets, own_of(position, seat), rules_.own});
   }
   TableEvent ending(const Outcome& outcome) const {
-    TableEvent event{no_seat, shares};
+    TableEvent event{no_seat, BettingAction::shares};
     if (outcome.winner > 0) {
       event.seat = static_cast<std::size_t>(outcome.winner - 1);
-      event.action = outcome.ended == Outcome::fold ? takes_it : wins;
+      event.action = outcome.ended == Outcome::fold ? BettingAction::takes_it : BettingAction::wins;
     }
     event.pot = outcome.pot;
     return event;
@@ -333,17 +330,6 @@ class Betting : public OneRound {
   }
   std::size_t kinds() const { return table().copies.size(); }
 
-  std::string text_of(const MoveMade& made) const {
-    if (made.move == BettingMove::fold) return "fold";
-    if (made.move == BettingMove::check) return "check";
-    if (made.move == BettingMove::call) return "call";
-    if (made.all_in) return "all in";
-    const Street& street = rules_.chips.streets[made.street];
-    const std::vector<BetSize>& sizes = made.first_bet ? street.bets : street.raises;
-    const std::string word = made.on_top ? "raise" : "bet";
-    return sizes.size() == 1 ? word : word + " " + sizes[made.move - BettingMove::first_size].name;
-  }
-
   [[gnu::noinline]] void move_chips(Position& position, std::size_t move) const {
     if (position.moves > most_betting_moves) throw std::length_error("more moves in a hand than can be kept");
     position.code.add(chips_.moves(position.chips), move);
@@ -383,17 +369,11 @@ class Betting : public OneRound {
     const std::vector<MoveMade> moves = moves_made(position);
     Chips before = chips_.start();
     for (std::size_t i = 0; i + 1 < moves.size(); ++i) chips_.move(before, moves[i].move);
-    TableEvent event{seat, action_of(moves.back())};
+    TableEvent event{seat, BettingAction::of(moves.back())};
     event.value = before.left[seat] - chips_of(position).left[seat];
     event.owed = before.to_call(seat);
     event.pot = chips_.pot(before);
     return event;
-  }
-  static int action_of(const MoveMade& made) {
-    if (made.move == BettingMove::fold) return folds;
-    if (made.move == BettingMove::check) return checks;
-    if (made.move == BettingMove::call) return calls;
-    return made.all_in ? goes_all_in : made.on_top ? raises : bets;
   }
   // The cards of a street, once they lie there.
   template <class Happened>
@@ -401,7 +381,7 @@ class Betting : public OneRound {
     std::size_t from = rules_.board.size();
     for (const Street& street : rules_.chips.streets) {
       if (street.shared > 0 && from + street.shared == position.open)
-        happened(1, TableEvent{no_seat, is_turned, &position.shared[from], street.shared});
+        happened(1, TableEvent{no_seat, BettingAction::is_turned, &position.shared[from], street.shared});
       from += street.shared;
     }
   }
@@ -413,59 +393,6 @@ class Betting : public OneRound {
   const PublicTree* tree_ = nullptr;   // the rules'
 };
 
-inline std::size_t BettingView::own_cards() const { return game_->rules().own; }
-
-inline std::string BettingView::actions() const { return game_->actions_text(*position_); }
-
-inline const MoveCode& BettingView::code() const { return game_->code(*position_); }
-
-inline Card BettingView::only_card() const { return game_->stands_for(game_->own_of(*position_, seat_)[0]); }
-
-inline std::vector<Card> BettingView::holding() const {
-  const Card* own = game_->own_of(*position_, seat_);
-  return {own, own + own_cards()};
-}
-inline std::vector<Card> BettingView::shared() const {
-  return {position_->shared.begin(), position_->shared.begin() + position_->open};
-}
-
-[[gnu::noinline]] inline ToldCards BettingView::told_cards() const {
-  ToldCards told(game_->table());
-  told.begin_group();
-  const Card* own = game_->own_of(*position_, seat_);
-  for (std::size_t i = 0; i < own_cards(); ++i) told.add(own[i]);
-  std::size_t at = 0;
-  const auto add_group = [&](std::size_t cards) {
-    told.begin_group();
-    for (std::size_t i = 0; i < cards && at < position_->open; ++i) told.add(position_->shared[at++]);
-  };
-  if (!game_->rules().board.empty()) add_group(game_->rules().board.size());
-  for (const Street& street : game_->rules().chips.streets)
-    if (street.shared > 0) add_group(street.shared);
-  told.tell();
-  return told;
-}
-
-inline Shown BettingView::shown() const {
-  const ToldCards told = told_cards();
-  const std::string shared = told.text(own_cards(), told.size()), moves = actions();
-  const auto words = [](const std::string& text) {
-    return text.empty() ? std::vector<std::string>() : std::vector<std::string>{text};
-  };
-  Shown all{shows_words("holding", {told.text(0, own_cards())})};
-  // Of a game in which nothing is ever turned nothing is said of it.
-  if (game_->turns_cards()) all.push_back(shows_words("shared", words(shared)));
-  all.push_back(shows_words("actions", words(moves)));
-  return all;
-}
-
-inline Shown BettingView::facts() const {
-  const Chips& chips = game_->chips_of(*position_);
-  std::size_t others = 0;
-  for (std::size_t seat = 0; seat < game_->seats(); ++seat) others += seat != seat_ && chips.is_in(seat);
-  return {shows("seat", seat_ + 1), shows("street", chips.street + std::size_t{1}), shows("pot", game_->chips().pot(chips)),
-          shows("to_call", chips.to_call(seat_)), shows("left", chips.left[seat_]), shows("bets", chips.bets),
-          shows("others", others), shows_words("actions", {actions()})};
-}
-
 }  // namespace habanera
+
+#include "habanera/betting/seen.hpp"

@@ -12,9 +12,9 @@
 
 namespace habanera {
 
-// The kinds of cards as those who bet on them tell them. Kinds that no rule tells apart are told as one; where suits are
-// alike to all rules, hands that differ only by the names of suits are told as one, too: by those in which the highest
-// cards are of the first suits.
+// The kinds of cards as those who bet on them tell them. Kinds that no rule tells apart are told as one; where suits
+// are alike to all rules, hands that differ only by the names of suits are told as one, too: by those in which the
+// highest cards are of the first suits.
 struct BettingCards {
   std::vector<double> copies;               // how many of each kind are dealt from
   std::vector<std::string> names;           // as they are told

@@ -4,6 +4,7 @@
 #include <array>
 #include <cstddef>
 #include <cstdint>
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -112,6 +113,17 @@ class ChipRules {
     return {static_cast<std::uint8_t>(move), chips.street, chips.bets == 0, chips.owed > 0,
             move >= BettingMove::first_size && is_all_in(chips, move)};
   }
+  // "check", "raise 1/2 pot": a size is told where there are several.
+  [[gnu::noinline]] std::string word_of(const MoveMade& made) const {
+    if (made.move == BettingMove::fold) return "fold";
+    if (made.move == BettingMove::check) return "check";
+    if (made.move == BettingMove::call) return "call";
+    if (made.all_in) return "all in";
+    const Street& street = rules_.streets[made.street];
+    const std::vector<BetSize>& sizes = made.first_bet ? street.bets : street.raises;
+    const std::string word = made.on_top ? "raise" : "bet";
+    return sizes.size() == 1 ? word : word + " " + sizes[made.move - BettingMove::first_size].name;
+  }
   // The sizes that the next bet or raise may have.
   const std::vector<BetSize>& sizes_now(const Chips& chips) const {
     const Street& street = rules_.streets[chips.street];
@@ -153,7 +165,8 @@ class ChipRules {
   // folded nobody's is asked. `played` is the pot without a bet that nobody called. Who has the main pot alone, or
   // nobody.
   template <class Strength>
-  [[gnu::noinline]] std::size_t settle(const Chips& chips, Strength&& strength, BySeat& net, std::int64_t& played) const {
+  [[gnu::noinline]] std::size_t settle(const Chips& chips, Strength&& strength, BySeat& net,
+                                       std::int64_t& played) const {
     BySeat put = chips.put;
     give_back(put);
     played = chips.dead;

@@ -19,8 +19,8 @@ struct WeightedHand {
 };
 
 // The hands, all at once, of those seats that may be dealt some only: every combination in which no card is held more
-// often than it is there, by the product of its weights. What the other seats may be dealt has no part in it: to each of
-// these combinations there are as many hands of others.
+// often than it is there, by the product of its weights. What the other seats may be dealt has no part in it: to each
+// of these combinations there are as many hands of others.
 class Openings {
  public:
   static constexpr std::size_t most = 2000000;

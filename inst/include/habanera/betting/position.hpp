@@ -24,13 +24,13 @@ struct MoveCode {
   }
 };
 
-// How a hand stands: its cards as they were dealt, and the moves so far: where these lead in the tree of all courses, or
-// where that is too large the chips and the moves themselves.
+// How a hand stands: its cards as they were dealt, and the moves so far: where these lead in the tree of all courses,
+// or where that is too large the chips and the moves themselves.
 struct BettingPosition {
   std::uint32_t node = 0;
   std::uint8_t dealt = 0, open = 0;  // cards that seats have been dealt; that all see
   std::uint8_t moves = 0;
-  std::uint8_t given = 0, given_cards = 0;  // seats whose hands were given before any card was dealt, and how many these are
+  std::uint8_t given = 0, given_cards = 0;  // seats whose hands were there before any card was dealt; their cards
   std::array<Card, most_shared> shared;
   std::array<Card, most_betting_seats * most_held> own;  // seat by seat
   Chips chips;

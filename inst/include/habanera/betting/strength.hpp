@@ -46,7 +46,8 @@ class BettingStrength {
   }
 
  private:
-  [[gnu::noinline]] std::uint64_t of_all(const Card* own, std::size_t held, const Card* shared, std::size_t open) const {
+  [[gnu::noinline]] std::uint64_t of_all(const Card* own, std::size_t held, const Card* shared,
+                                         std::size_t open) const {
     if (table_) return of_listed(own, held, shared, open);
     if (own_cards_ > 0)
       return best_of_own(*reader_, own_cards_, {own, own + held}, {shared, shared + open});

@@ -43,7 +43,8 @@ class TableRecorder {
   void happened(const Table& table, const TableEvent& event) {
     steps_.push_back({rounds_.size() - 1, rounds_.back(), event.seat, event.action,
                       std::vector<Card>(event.cards, event.cards + event.count), zones_of(table),
-                      event.value, event.open, event.owed, event.pot, event.line, event.running_count, event.true_count});
+                      event.value, event.open, event.owed, event.pot, event.line, event.running_count,
+                      event.true_count});
     if (steps_.size() != kept_) return;
     for (std::size_t zone = 0; zone < table.zones(); ++zone) {
       zones_.emplace_back();
