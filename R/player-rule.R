@@ -21,6 +21,13 @@ rule_code.habanera_players <- function(value) {
   code <- vapply(value, function(player) {
     if (!is.null(player$f)) return(function_player_code(player))
     if (player$name == "strategy") return(strategy_code(player))
+    if (player$name == "table") {
+      return(sprintf("player_by_table(%s, %s)", rule_code(player$rows), as_code(player$label)))
+    }
+    if (player$name == "by_rules") {
+      lines <- vapply(player$lines, function(line) as_code(line$text), "")
+      return(sprintf("player_by_rules(%s, name = %s)", paste(lines, collapse = ", "), as_code(player$label)))
+    }
     if (!player$name %in% names(player_makers())) return(as_code(player$name))
     values <- vapply(player$settings, function(value) {
       if (inherits(value, "habanera_players")) return(rule_code(value))

@@ -52,6 +52,8 @@ jobs <- list(
       function(n) replicate(n, plain_shoe()), 40, of_bare = without_result),
   job("whole games of pairs, 30 cards", game_pairs(record = "turns"), 3e5, "pairs30", by_number("turns", 200),
       function(n) replicate(n, plain_pairs(15)), 2000),
+  job("hands that are bet on, by tables", one_bet, 5e6, "onebet52", by_net,
+      function(n) replicate(n, plain_one_bet()), 3e4),
   job("a game of one's own in C++ (lift)", cpp_lift, 2e6, "lift52", lift_table,
       function(n) replicate(n, plain_lift()), 3000),
   job("one in R, a function asked at each card (lift)", own_lift, 3e3, "lift52", lift_table,

@@ -75,6 +75,25 @@ plain_machine <- function() {
   anyDuplicated(c(kept, cards[5 + seq_len(5 - length(kept))])) > 0
 }
 
+# One card each, an ante and one bet, both seats by tables of chances by rank; in plain R and ours.
+bets_by_rank <- list(opens = c(rep(0.25, 2), rep(0, 8), rep(0.75, 3)), bets = c(rep(0.5, 3), rep(0, 6), rep(1, 4)),
+                     calls = c(rep(0, 5), rep(0.5, 3), rep(1, 5)))
+plain_one_bet <- function() {
+  ranks <- (sample(52, 2) - 1) %% 13 + 1
+  net <- sign(ranks[1] - ranks[2])
+  if (runif(1) < bets_by_rank$opens[ranks[1]]) return(if (runif(1) < bets_by_rank$calls[ranks[2]]) 2 * net else 1)
+  if (runif(1) >= bets_by_rank$bets[ranks[2]]) return(net)
+  if (runif(1) < bets_by_rank$calls[ranks[1]]) 2 * net else -1
+}
+one_bet_rows <- function(seat, actions, no, yes, chance) {
+  rows <- data.frame(seat = seat, sees = sprintf("holding: %s; actions:%s", c(2:10, "J", "Q", "K", "A"), actions))
+  rbind(cbind(rows, move = no, chance = 1 - chance), cbind(rows, move = yes, chance = chance))
+}
+one_bet <- game_betting(private = 1, ante = 1, streets = list(street(bets = 1)), record = "net_1",
+                        players = player_by_table(with(bets_by_rank, rbind(
+  one_bet_rows(1, "", "check", "bet", opens), one_bet_rows(1, " check bet", "fold", "call", calls),
+  one_bet_rows(2, " check", "check", "bet", bets), one_bet_rows(2, " bet", "fold", "call", calls)))))
+
 # Lift, a game of one's own (inst/examples/lift.cpp), of two seats that go on to fifteen points: in plain R by hand, and
 # by the verbs of a table.
 values <- card_attributes(deck_standard())$rank_low

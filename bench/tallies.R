@@ -38,6 +38,10 @@ lift_table <- function(x) {
   counts <- as.data.frame(x)
   laid_out(match(counts$winner, c(1, 2), nomatch = 0) * 53 + counts$turned + 1, counts$n, 3 * 53)
 }
+by_net <- function(x) {
+  counts <- as.data.frame(x)
+  laid_out(counts$net_1 + 3, counts$n, 5)
+}
 two_conditions <- function(x) {
   counts <- as.data.frame(x)
   laid_out(2 * counts$two_up + counts$three + 1, counts$n, 4)

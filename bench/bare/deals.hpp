@@ -24,6 +24,9 @@ inline constexpr std::uint64_t mix(std::uint64_t z) {
 class Words {
  public:
   explicit Words(std::uint64_t trial) : state_(mix(mix(mix(1) + trial * 0xd1342543de82ef95ULL))) {}
+  // Those of the player in a seat, from 0.
+  Words(std::uint64_t trial, std::uint64_t seat)
+      : state_(mix(mix(mix(1) + trial * 0xd1342543de82ef95ULL) + (seat + 2) * 0xaef17502108ef2d9ULL)) {}
   std::uint64_t operator()() { return mix(state_ += golden); }
 
  private:

@@ -73,6 +73,39 @@ inline void lift52(std::uint64_t first, std::uint64_t end, Tally& counts) {
   }
 }
 
+// Hands of one card of 52 each, an ante and one bet, both seats by tables of chances by rank: the first bets, calls a bet
+// after it has checked; the second bets after a check, calls. Counts what the first wins, from -2 to 2.
+inline void onebet52(std::uint64_t first, std::uint64_t end, Tally& counts) {
+  constexpr std::uint64_t product = batch_product(52, 0, batch_end(52, 0));
+  double opens[13], calls[13], bets[13], answers[13];
+  for (int rank = 0; rank < 13; ++rank) {
+    opens[rank] = rank < 2 ? 0.25 : rank > 9 ? 0.75 : 0;
+    bets[rank] = rank < 3 ? 0.5 : rank > 8 ? 1 : 0;
+    calls[rank] = answers[rank] = rank > 7 ? 1 : rank > 4 ? 0.5 : 0;
+  }
+  // The move that comes first among those open is made with its chance.
+  const auto second_move = [](double chance, Words& luck) {
+    if (chance == 0 || chance == 1) return chance == 1;
+    return static_cast<double>(luck() >> 11) * 0x1p-53 >= 1 - chance;
+  };
+  for (std::uint64_t trial = first; trial < end; ++trial) {
+    Words next(trial);
+    std::uint64_t word = even_word(next, product, (0 - product) % product);
+    const auto one = static_cast<int>(take(word, 52));
+    auto two = static_cast<int>(take(word, 51)) + 1;
+    if (two == one) two = 0;
+    const int mine = rank_of(one), other = rank_of(two);
+    Words luck_one(trial, 0), luck_two(trial, 1);
+    int net = mine > other ? 1 : mine < other ? -1 : 0;
+    if (second_move(opens[mine], luck_one)) {
+      net = second_move(answers[other], luck_two) ? 2 * net : 1;
+    } else if (second_move(bets[other], luck_two)) {
+      net = second_move(calls[mine], luck_one) ? 2 * net : -1;
+    }
+    ++counts[static_cast<std::size_t>(net + 2)];
+  }
+}
+
 // Whole games of pairs on a table of 30: what was seen of each place, two seats that remember all. They take the lowest
 // known pair, else turn the lowest place not seen; counts the turns.
 inline void pairs30(std::uint64_t first, std::uint64_t end, Tally& counts) {
