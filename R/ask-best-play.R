@@ -3,12 +3,12 @@
 #' What the best play of one seat is worth, with the other seats as they are: every course of the game is gone through,
 #' and what positions are worth is remembered. [player_solved()] sits in a game and plays like that.
 #'
-#' @param game A game with decisions, such as [game_pairs()].
+#' @param game A game with decisions, such as [game_pairs()] or [game_betting()].
 #' @param seat The seat that plays best.
 #' @param against The players of the other seats, or those who sit there (`NULL`): they must decide by what they see
-#'   alone (full_memory, careful, random), at a game of [game_custom()] at random or by [player_by_table()]. At a game
-#'   of [game_cpp()] in which seats hide cards from each other any player will do whose chances are known: random, one
-#'   of the file's, a table, a mixture.
+#'   alone (full_memory, careful, random), at a game of [game_custom()] at random or by [player_by_table()]. At
+#'   [game_betting()], and a game of [game_cpp()] in which seats hide cards from each other, any player will do whose
+#'   chances are known: random, one of the file's, a table, rules, a mixture.
 #' @return A `habanera_best_play`: a list of `worth` (of several seats, the seat's expected share of the win, or what
 #'   the game says that outcomes are worth; of pairs alone, minus the expected number of turns), `positions` (how many
 #'   were told apart), `seat` and `game` (in words). `tidy()`: `term` "value", and, where seats hide cards, "gain": on

@@ -13,8 +13,8 @@
 #' What a row says is not always the only sound play: rows that sound play never comes to (`reached` of 0) can be
 #' anything that loses nothing, and moves that bring the same can be mixed otherwise.
 #'
-#' @param game A game of [game_cpp()] with two seats of which one wins what the other loses, and whose views tell what
-#'   the seat saw and did before. Who sits there does not matter.
+#' @param game A game with two seats of which one wins what the other loses: [game_betting()] without a `pot`, or a game
+#'   of [game_cpp()] whose views tell what the seat saw and did before. Who sits there does not matter.
 #' @param gap What best answers may gain together, in what the game's outcomes are worth.
 #' @param seconds When to stop, whatever the gap is by then.
 #' @return A `habanera_equilibrium`, also a table for [player_by_table()]. `as.data.frame()`: a row for each move:

@@ -184,7 +184,7 @@ baccarat_bets <- function(rules) {
   bets[order(bets$term != rules$bet_on), ]
 }
 
-baccarat_in_short <- function(outcomes, weight) {
+baccarat_in_short <- function(outcomes, weight, game) {
   shares <- outcome_shares(outcomes[["winner"]], weight)
   if (is.null(shares)) return(NULL)
   of <- function(name) format_percent(if (name %in% names(shares)) shares[[name]] else 0, 4)

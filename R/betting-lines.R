@@ -5,7 +5,7 @@ betting_words <- c("count", "total", "distinct", "largest_group", "category", "h
 
 betting_sight <- function(table, rules, cards) {
   pool <- list(data = catalogue_of(cards$deck)$data[cards$codes, , drop = FALSE])
-  list(rows = rows_told_by(table, rules, cards), known = betting_facts, words = betting_words,
+  list(rows = rows_told_by(table, rules, cards), known = betting_facts, words = betting_words, implied = c("check", "fold"),
        check = function(word) checked_betting_word(word, cards), scale = function(expr) betting_scale(expr, cards),
        word = function(word) core_betting_word(word, rules, cards, pool))
 }
@@ -73,7 +73,7 @@ betting_scale <- function(expr, cards) {
 }
 
 held_hands <- function(texts, rules, cards) {
-  slip <- function(...) refuse(sprintf("holds(): %s.", sprintf(...)), "language", NULL)
+  slip <- function(...) refuse(ended(sprintf("holds(): %s", sprintf(...))), "language", NULL)
   hands <- unlist(lapply(texts, function(text) {
     found <- kinds_of_holding(text, rules, cards, slip)
     fits <- lengths(found) == rules$private

@@ -152,6 +152,11 @@ settled_betting <- function(rules, piles, changed, call) {
     slip("A seat's %s and the %s that all see are more than 9 cards.", count_of(rules$private, "card"),
          format_count(shared + length(rules$board)))
   }
+  moves <- sum(seats * (1 + vapply(rules$streets, `[[`, 0, "most_bets")))
+  if (moves > 160) {
+    slip("A hand could have %s moves, of which 160 can be kept: fewer streets, seats, or bets (`most_bets`).",
+         format_count(moves))
+  }
   if (is.numeric(rules$own_cards) && rules$own_cards > rules$private) {
     slip("`own_cards` must be at most %s, not %s.", format_count(rules$private), format_count(rules$own_cards))
   }

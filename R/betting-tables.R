@@ -6,8 +6,8 @@ rows_told_by <- function(table, rules, cards) {
   function(rows, seat, player) {
     if (!nrow(rows)) return(rows)
     slip <- function(sees, ...) {
-      refuse(sprintf("The table %s, where %s is seen: %s.", quoted(player$label), quoted(sees), sprintf(...)), "rules",
-             NULL)
+      refuse(ended(sprintf("The table %s, where %s is seen: %s", quoted(player$label), quoted(sees), sprintf(...))),
+             "rules", NULL)
     }
     sights <- unique(rows$sees)
     parts <- sight_parts(sights, slip)
@@ -24,6 +24,9 @@ rows_told_by <- function(table, rules, cards) {
                chance = rows[["chance"]][at])
   }
 }
+
+# With a full stop, unless it asks something.
+ended <- function(text) if (grepl("[?.]$", text)) text else paste0(text, ".")
 
 # The texts that each sight stands for, as the game tells them, and `from` which sight each is.
 told_sights <- function(sights, parts, open, table, rules, cards, slip) {
@@ -96,8 +99,8 @@ kinds_in_words <- function(text, cards, slip) {
   words <- words[nzchar(words)]
   at <- match(words, cards$told$names)
   at[is.na(at)] <- match(words[is.na(at)], cards$told$codes)
-  if (anyNA(at)) slip("%s is no card here%s", quoted(words[is.na(at)][1]), sub("\\.$", "", did_you_mean(
-    words[is.na(at)][1], unique(c(cards$told$names, cards$told$codes)))))
+  if (anyNA(at)) slip("%s is no card here%s", quoted(words[is.na(at)][1]),
+                     did_you_mean(words[is.na(at)][1], unique(c(cards$told$names, cards$told$codes))))
   as.integer(at)
 }
 

@@ -36,12 +36,14 @@ betting_view_words <- function(rules, view) {
             format_count(view$left)))
 }
 
-betting_in_short <- function(outcomes, weight) {
+betting_in_short <- function(outcomes, weight, game) {
   shares <- outcome_shares(outcomes[["ended"]], weight)
   nets <- outcomes[grepl("^net_", names(outcomes))]
   means <- vapply(nets, function(net) sum(net * weight) / sum(weight), 0)
-  won <- sprintf("%s %s %s a hand", seat_headings(sub("^net_", "", names(means))),
-                 ifelse(means < 0, "loses", "wins"), format_number(abs(means), 4))
+  seats <- game$seat_names[as.numeric(sub("^net_", "", names(means)))]
+  won <- ifelse(abs(means) < 1e-12, sprintf("%s neither wins nor loses", seat_headings(seats)),
+                sprintf("%s %s %s %s a hand", seat_headings(seats), ifelse(means < 0, "loses", "wins"),
+                        format_number(abs(means), 4), unit_in_words(game$rules)))
   shown <- if ("showdown" %in% names(shares)) shares[["showdown"]] else 0
   told <- c(if (length(means)) join_words(won),
             if (!is.null(shares)) sprintf("hands are shown in %s", format_percent(shown, 4)))
@@ -49,7 +51,9 @@ betting_in_short <- function(outcomes, weight) {
   paste0(sentence(paste(told, collapse = "; ")), ".")
 }
 
-signed_number <- function(x) paste0(ifelse(x > 0, "+", ""), format_statistic(x))
+signed_number <- function(x) {
+  paste0(ifelse(x > 0, "+", ""), gsub(":", "/", vapply(x, number_in_words, "", USE.NAMES = FALSE), fixed = TRUE))
+}
 
 betting_step_words <- c(deal = "shuffled", gets = "holds", is_turned = "turned:", goes_all_in = "goes all in",
                         takes_it = "takes the pot", wins = "wins the pot", shares = "the pot is shared:")

@@ -3,7 +3,7 @@
 # The names of the moves, in the order of the core's numbers.
 blackjack_moves <- function() names(sort(core_blackjack_moves()))
 
-blackjack_in_short <- function(outcomes, weight) {
+blackjack_in_short <- function(outcomes, weight, game) {
   columns <- grep("^result(_[1-7])?$", names(outcomes), value = TRUE)
   told <- vapply(columns, function(column) results_in_words(outcome_shares(outcomes[[column]], weight)), "")
   if (!length(told)) return(NULL)

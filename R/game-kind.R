@@ -60,7 +60,7 @@ usual_kind <- function() list(
   # The outcome that says which seat has won, and the one that counts rounds.
   winner = NULL, rounds = NULL,
   # What came of it in a sentence or two.
-  in_short = function(outcomes, weight) NULL,
+  in_short = function(outcomes, weight, game) NULL,
   # Of a replay: what each action is in a log, how it ended, what is to be said below, and its figure: a list of
   # `data` (a data frame with `x`, `cards` and `series`) and the words for `x` and `y`.
   step_words = character(),

@@ -104,9 +104,10 @@ with_lines <- function(trace, game, steps) {
   players <- seated_players(game$rules$players, game_seats(game))
   told <- vapply(seq_along(steps$line), function(i) {
     if (!isTRUE(steps$line[i] > 0)) return("")
-    line <- players[[steps$seat[i]]]$lines[steps$line[i]]
-    sprintf("; by line %s%s", format_count(steps$line[i]),
-            if (length(line) && !is.null(line[[1]])) paste0(": ", line_text(line[[1]])) else "")
+    lines <- players[[steps$seat[i]]]$lines
+    if (is.null(lines)) return(sprintf("; by line %s", format_count(steps$line[i])))
+    if (steps$line[i] > length(lines)) return("; no line fits")
+    sprintf("; by line %s: %s", format_count(steps$line[i]), line_text(lines[[steps$line[i]]]))
   }, "")
   trace$note <- paste0(if (is.null(trace[["note"]])) "" else trace[["note"]], told)
   trace

@@ -83,7 +83,8 @@ named_estimates.habanera_game <- function(experiment) {
 # What came, in a sentence or two of the game's own.
 in_short <- function(x, rows = all_rows(x$outcomes)) {
   weight <- if (is.null(x$n)) x$probability else x$n
-  c(kind_of(x$provenance$experiment)$in_short(x$outcomes[rows, , drop = FALSE], weight[rows]),
+  game <- x$provenance$experiment
+  c(kind_of(game)$in_short(x$outcomes[rows, , drop = FALSE], weight[rows], game),
     shoes_in_words(x, weight))
 }
 

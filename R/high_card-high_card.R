@@ -128,7 +128,7 @@ high_card_bets <- function(rules) {
              staked = NA_character_)[made, ]
 }
 
-high_card_in_short <- function(outcomes, weight) {
+high_card_in_short <- function(outcomes, weight, game) {
   shares <- outcome_shares(outcomes[["result"]], weight)
   if (is.null(shares)) return(NULL)
   of <- function(name) if (name %in% names(shares)) shares[[name]] else 0

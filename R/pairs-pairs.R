@@ -158,7 +158,7 @@ solve_pairs <- function(player) {
 # Scores are counted in sixtieths, which up to six can share.
 pairs_units <- function(rules) as.list(rlang::set_names(rep(60, 6), sprintf("score_%d", 1:6)))
 
-pairs_in_short <- function(outcomes, weight) {
+pairs_in_short <- function(outcomes, weight, game) {
   shares <- outcome_shares(outcomes[["winner"]], weight)
   tied <- if ("nobody" %in% names(shares)) sprintf("%s are tied", format_percent(shares[["nobody"]]))
   turns <- if (!is.null(outcomes[["turns"]])) {

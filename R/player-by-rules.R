@@ -6,21 +6,18 @@
 #' A line is `"if CONDITION then MOVE"`, `"MOVE if CONDITION"` (also `once`, `when`), `"else MOVE"`, or a move alone; at
 #' its end it may say `"with chance 1/3"`. Where the chance fails the next line is looked at. Moves are told as the game
 #' tells them; of moves with sizes the first words will do: `"raise"` is the first raise that is open. Where no line
-#' fits, the trial fails: end with `else`, or with a move that is always open.
+#' fits, a seat at [game_betting()] checks, or folds, and insurance at [game_blackjack()] is declined; at other games the
+#' trial fails: end with `else`, or with a move that is always open.
 #'
 #' A condition is of the language of questions (see [question_language]) on what the seat sees, by the names that a
 #' player who is an R function is handed:
-#' * of [game_betting()] `seat`, `street`, `pot`, `to_call`, `left`, `bets`, `others` and `actions` (text), and the
-#' words
-#'   `count()`, `total()`, `distinct()`, `largest_group()` and `category()` about its own cards and those that all see
-#'   together; within `own()` or `shared()` about these alone: `own(largest_group(rank)) == 2`. `holds("pair of Q or
+#' * of [game_betting()] `seat`, `street`, `pot`, `to_call`, `left`, `bets`, `others` and `actions` (text). The words
+#'   `count()`, `total()`, `distinct()`, `largest_group()` and `category()` ask about its own cards and those that all
+#'   see together; within `own()` or `shared()` about these alone: `own(largest_group(rank)) == 2`. `holds("pair of Q or
 #'   better", "A K")` asks whether its own cards are one of these (see [hand_classes]);
-#' * of [game_blackjack()] `total`, `soft`, `pair`, `up_card`, `cards`, `hands` and others; insurance that no line takes
-#' is
-#'   declined;
+#' * of [game_blackjack()] `total`, `soft`, `pair`, `up_card`, `cards`, `hands` and others;
 #' * of [game_cpp()] and [game_custom()] what the game shows, by name. `3 %in% hand` asks whether one of several values
-#' is
-#'   3, `made == "check, bet"` how they are told together.
+#'   is 3, `made == "check, bet"` how they are told together.
 #'
 #' Pay-table poker has [keep_rules()]; at [game_pairs()] moves are places, and no rules tell them.
 #'
@@ -32,7 +29,7 @@
 #'   `as.data.frame()`: `condition` (text, `NA`: none), `move`, `chance`, a row for each line.
 #' @section Errors: `habanera_error_input` for a line that is none, with its number; `habanera_error_language` for a
 #'   condition that cannot be understood; `habanera_error_rules` for a move that the game does not have;
-#'   `habanera_error_function` where no line fits what is seen, with the trial.
+#'   `habanera_error_function` where no line fits what is seen, or a condition has no answer, with the trial.
 #' @seealso [player_by_table()], [mistakes()] for what such rules cost.
 #' @examples
 #' tight <- player_by_rules("if holds(\"3\") then bet", "call if holds(\"3\")", "check", "fold",
@@ -53,7 +50,7 @@ player_by_rules <- function(..., name = NULL) {
   if (!all(vapply(given, is.character, NA))) {
     refuse("Lines of player_by_rules() are text, such as \"if to_call > 4 then fold\".", call = call)
   }
-  lines <- unlist(given)
+  lines <- as.character(unlist(given))
   check_utf8(lines, "a line of player_by_rules()", call)
   lines <- trimws(unlist(lapply(lines, split_outside, ";")))
   lines <- lines[nzchar(lines)]

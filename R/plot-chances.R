@@ -67,7 +67,9 @@ class_grid <- function(rows) {
   sums <- stats::aggregate(list(chance = active), list(where = where, holding = parts$holding), sum)
   cells <- Map(function(row, class) cbind(where = sums$where[row], class, chance = sums$chance[row], row.names = NULL),
                seq_len(nrow(sums)), classes[match(sums$holding, unique(parts$holding))])
-  do.call(rbind, cells)
+  cells <- do.call(rbind, cells)
+  # Of rows that tell of the same hand, which no game takes, the first is drawn.
+  cells[!duplicated(cells[c("where", "high", "low", "suited")]), , drop = FALSE]
 }
 
 # The classes of two cards that a text stands for, as `high` and `low` ranks and whether they are `suited`.

@@ -152,7 +152,7 @@ video_poker_without <- function(game, dead, call) {
   change_game(game, list(deck = parted_deck(game$deck, NULL, dead, call)$deck), call)
 }
 
-video_poker_in_short <- function(outcomes, weight) {
+video_poker_in_short <- function(outcomes, weight, game) {
   shares <- outcome_shares(outcomes[["category"]], weight)
   if (is.null(shares)) return(NULL)
   best <- sort(shares[setdiff(names(shares), "nothing")], decreasing = TRUE)

@@ -1,7 +1,7 @@
 # What is said of games of War: in short, step by step, at the end, and in a figure.
 
 # The outcome in a sentence or two: who wins, how long it takes, whether it ends.
-war_in_short <- function(outcomes, weight) {
+war_in_short <- function(outcomes, weight, game) {
   won <- wins_in_words(outcome_shares(outcomes[["winner"]], weight))
   ended <- outcome_shares(outcomes[["ended"]], weight)
   stuck <- if ("never_ends" %in% names(ended)) sprintf("%s never end", format_percent(ended[["never_ends"]]))

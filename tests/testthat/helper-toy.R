@@ -37,7 +37,7 @@ turning_kind <- function() {
                      call) as.integer(card_attributes(deck[!duplicated(deck)])$rank >= rules$from),
     core = function(rules, cards, dealing) list(stops = cards, enough = rules$enough),
     likeness = function(game) game$spec$rules$stops,
-    in_short = function(outcomes, weight) sprintf("%s are turned at most.", format_count(max(outcomes$turned))),
+    in_short = function(outcomes, weight, game) sprintf("%s are turned at most.", format_count(max(outcomes$turned))),
     step_words = c(deal = "laid out", turns = "turned:"), examples = list(play = "habanera play turning --exact")
   )
 }
