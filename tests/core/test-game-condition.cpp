@@ -9,11 +9,11 @@
 using namespace habanera;
 
 TEST_CASE("conditions on what is seen") {
-  const auto of = [](const std::string& what, std::vector<Condition> parts) {
-    return Condition::of_function(what, std::move(parts));
+  const auto of = [](const std::string& what, std::vector<SeenCondition> parts) {
+    return SeenCondition::of_function(what, std::move(parts));
   };
-  const auto number = [](double x) { return Condition::of_number(x); };
-  const auto called = [](const char* x) { return Condition::of_name(x); };
+  const auto number = [](double x) { return SeenCondition::of_number(x); };
+  const auto called = [](const char* x) { return SeenCondition::of_name(x); };
   const SeenThings seen(
       [] {
         return Shown{shows("pot", 7), shows("hand", std::vector<int>{3, 5}), shows_words("made", {"check", "bet"})};
@@ -22,7 +22,7 @@ TEST_CASE("conditions on what is seen") {
   CHECK(of(">=", {of("-", {called("pot"), number(2)}), number(5)}).holds(seen));
   CHECK(of("%in%", {number(5), called("hand")}).holds(seen));
   CHECK(!of("%in%", {number(4), called("hand")}).holds(seen));
-  CHECK(of("==", {called("made"), Condition::of_text("check, bet")}).holds(seen));
+  CHECK(of("==", {called("made"), SeenCondition::of_text("check, bet")}).holds(seen));
   CHECK(of("ifelse", {of("<", {called("pot"), number(3)}), number(1), number(2)}).number(seen) == 2);
   CHECK_THROWS_AS(called("pots").number(seen), NoAnswer);
   CHECK_THROWS_AS(called("hand").number(seen), NoAnswer);

@@ -36,16 +36,16 @@ habanera::CardWord to_card_word(const Rcpp::List& spec, ToRules&& to_rules) {
 }
 
 template <class ToRules>
-habanera::Condition to_condition(const Rcpp::List& spec, ToRules&& to_rules) {
-  using habanera::Condition;
+habanera::SeenCondition to_condition(const Rcpp::List& spec, ToRules&& to_rules) {
+  using habanera::SeenCondition;
   const std::string what = Rcpp::as<std::string>(spec["what"]);
-  if (what == "number") return Condition::of_number(Rcpp::as<double>(spec["value"]));
-  if (what == "text") return Condition::of_text(Rcpp::as<std::string>(spec["value"]));
-  if (what == "name") return Condition::of_name(Rcpp::as<std::string>(spec["value"]));
-  if (what == "cards") return Condition::of_cards(to_card_word(spec, to_rules));
-  std::vector<Condition> parts;
+  if (what == "number") return SeenCondition::of_number(Rcpp::as<double>(spec["value"]));
+  if (what == "text") return SeenCondition::of_text(Rcpp::as<std::string>(spec["value"]));
+  if (what == "name") return SeenCondition::of_name(Rcpp::as<std::string>(spec["value"]));
+  if (what == "cards") return SeenCondition::of_cards(to_card_word(spec, to_rules));
+  std::vector<SeenCondition> parts;
   for (const Rcpp::List part : Rcpp::List(spec["parts"])) parts.push_back(to_condition(part, to_rules));
-  return Condition::of_function(Rcpp::as<std::string>(spec["value"]), std::move(parts));
+  return SeenCondition::of_function(Rcpp::as<std::string>(spec["value"]), std::move(parts));
 }
 
 template <class ToRules>

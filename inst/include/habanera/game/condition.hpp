@@ -114,31 +114,31 @@ class CardWord {
 };
 
 // An expression of the language of questions about what a seat sees. TRUE is 1.
-class Condition {
+class SeenCondition {
  public:
-  static Condition of_number(double number) {
-    Condition made(constant);
+  static SeenCondition of_number(double number) {
+    SeenCondition made(constant);
     made.number_ = number;
     return made;
   }
-  static Condition of_text(std::string text) {
-    Condition made(words);
+  static SeenCondition of_text(std::string text) {
+    SeenCondition made(words);
     made.text_ = std::move(text);
     return made;
   }
-  static Condition of_name(std::string name) {
-    Condition made(seen_as);
+  static SeenCondition of_name(std::string name) {
+    SeenCondition made(seen_as);
     made.text_ = std::move(name);
     return made;
   }
-  static Condition of_cards(CardWord word) {
-    Condition made(of_seen_cards);
+  static SeenCondition of_cards(CardWord word) {
+    SeenCondition made(of_seen_cards);
     made.word_ = std::make_shared<const CardWord>(std::move(word));
     return made;
   }
   // A function by its name in the language, of these.
-  static Condition of_function(const std::string& name, std::vector<Condition> parts) {
-    Condition made(function);
+  static SeenCondition of_function(const std::string& name, std::vector<SeenCondition> parts) {
+    SeenCondition made(function);
     made.does_ = function_called(name);
     made.text_ = name;
     made.parts_ = std::move(parts);
@@ -165,7 +165,7 @@ class Condition {
     negated, one_only, same, among, absolute, root, down, up, nearest, least, most, choice
   };
 
-  explicit Condition(What what) : what_(what) {}
+  explicit SeenCondition(What what) : what_(what) {}
 
   static Does function_called(const std::string& name) {
     static const std::map<std::string, Does> known{
@@ -239,7 +239,7 @@ class Condition {
     return seen.called(text_).words;
   }
   bool equals(const SeenThings& seen) const {
-    const Condition &one = parts_[0], &other = parts_[1];
+    const SeenCondition &one = parts_[0], &other = parts_[1];
     if (!one.has_texts(seen) && !other.has_texts(seen)) return one.number(seen) == other.number(seen);
     if (!one.has_texts(seen) || !other.has_texts(seen))
       throw NoAnswer("a condition compares text with a number");
@@ -252,9 +252,9 @@ class Condition {
   }
   // Whether the first is one of the others, which are several constants or what is seen by one name.
   bool is_among(const SeenThings& seen) const {
-    const Condition& one = parts_[0];
+    const SeenCondition& one = parts_[0];
     for (std::size_t i = 1; i < parts_.size(); ++i) {
-      const Condition& other = parts_[i];
+      const SeenCondition& other = parts_[i];
       if (one.has_texts(seen)) {
         if (!other.has_texts(seen)) continue;
         const std::string text = joined(one.texts(seen));
@@ -276,7 +276,7 @@ class Condition {
   std::string text_;
   Does does_ = same;
   std::shared_ptr<const CardWord> word_;
-  std::vector<Condition> parts_;
+  std::vector<SeenCondition> parts_;
 };
 
 }  // namespace habanera

@@ -16,7 +16,7 @@ namespace habanera {
 
 // "If condition then move, with chance".
 struct PlayLine {
-  std::optional<Condition> condition;  // none: always
+  std::optional<SeenCondition> condition;  // none: always
   std::string move;                    // as the game tells it, or its first words
   double chance = 1;
 };
