@@ -84,12 +84,12 @@ kind_of_betting <- function() {
   )
 }
 
+# What the core refuses of rules that R has checked are hands of which there are too many, or none.
 betting_machine <- function(spec) {
-  tryCatch(core_betting(spec), `std::length_error` = function(cnd) {
-    refuse(sprintf("`holdings`: %s. Take fewer hands, or leave some seats any.", conditionMessage(cnd)), "work", NULL)
-  }, `std::invalid_argument` = function(cnd) {
-    refuse(sprintf("`holdings`: %s.", conditionMessage(cnd)), "rules", NULL)
-  })
+  rule <- if (is.null(spec$holdings)) "strength" else "holdings"
+  slip <- function(cnd, class) refuse(sprintf("`%s`: %s.", rule, conditionMessage(cnd)), class, NULL)
+  tryCatch(core_betting(spec), `std::length_error` = function(cnd) slip(cnd, "work"),
+           `std::invalid_argument` = function(cnd) slip(cnd, "rules"))
 }
 
 betting_columns <- function(seats, unit = "larger blinds, antes or chips") {
@@ -104,10 +104,11 @@ betting_columns <- function(seats, unit = "larger blinds, antes or chips") {
                        told_of = "that were played"),
          pot = list(meaning = sprintf("what was played for in all, in %s", unit), told_of = "that were played",
                     is_money = TRUE),
-         actions = list(meaning = "all moves in a row")),
+         actions = list(meaning = "all moves in a row; NA where there are too many to be told")),
     by_seat("net", paste0("what the hand brought seat %d, in ", unit), told_of = "that were played", is_money = TRUE),
     by_seat("folded", "whether seat %d folded"), by_seat("all_in", "whether seat %d stayed in with all its chips"),
-    by_seat("holding", "the cards of seat %d"), by_seat("decisions", "choices that seat %d made"),
+    by_seat("holding", "the cards of seat %d, where that is recorded"),
+    by_seat("decisions", "choices that seat %d made"),
     by_seat("forced", "of the choices of seat %d, those with one move only"))
 }
 

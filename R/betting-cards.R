@@ -17,9 +17,13 @@ betting_cards <- function(rules, deck, record, kept, call) {
   if (by_hands) refuse_rankless(bound, list(codes = codes, catalogue = catalogue), call)
   of_kind <- utils::modifyList(bound, lapply(bound[c("rank", "suit", "wild")], `[`, codes))
   told <- told_kinds(rules, of_kind, kinds, codes, catalogue)
+  tells_holdings <- any(grepl("^holding_", record))
+  if (tells_holdings && length(codes)^rules$private >= 2^53) {
+    refuse("Hands of so many cards of so many kinds are too many to be recorded: no `holding_1`.", "work", call)
+  }
   list(kinds = kinds, codes = codes, deck = deck, board = match(board, codes), bound = of_kind, told = told,
        strength = strength_of_hands(rules, of_kind, codes, kinds, catalogue, call),
-       tells_holdings = any(grepl("^holding_", record)), call = call)
+       tells_holdings = tells_holdings, call = call)
 }
 
 # How kinds are told: see BettingCards in the core.
@@ -97,7 +101,6 @@ strength_by_function <- function(rules, codes, kinds, catalogue, call) {
 
 asked_hands <- function(places, private, shared, board) {
   own <- unique(t(utils::combn(seq_along(places), private)))
-  if (private == 1) own <- matrix(seq_along(places), ncol = 1)
   hands <- lapply(seq_len(nrow(own)), function(i) {
     held <- sort(places[own[i, ]])
     rest <- places[-own[i, ]]

@@ -5,7 +5,8 @@ betting_words <- c("count", "total", "distinct", "largest_group", "category", "h
 
 betting_sight <- function(table, rules, cards) {
   pool <- list(data = catalogue_of(cards$deck)$data[cards$codes, , drop = FALSE])
-  list(rows = rows_told_by(table, rules, cards), known = betting_facts, words = betting_words, implied = c("check", "fold"),
+  list(rows = rows_told_by(table, rules, cards), known = betting_facts, words = betting_words,
+       implied = c("check", "fold"), instead = list(bet = "all in", raise = "all in"),
        check = function(word) checked_betting_word(word, cards), scale = function(expr) betting_scale(expr, cards),
        word = function(word) core_betting_word(word, rules, cards, pool))
 }

@@ -5,8 +5,9 @@ betting_rules <- function() {
     rule_deck("the cards"), rule_whole("seats", 2, 2, 6, "how many play"),
     rule_whole("private", 2, 1, 8, "cards of its own that each seat is dealt"),
     rule_whole("ante", 0, 0, 1e9, "what each seat puts into the pot before the cards, in chips"),
-    rule_numbers("blinds", NULL, 0, 1e9, "what the first seats must bet before the cards, the smaller first, in chips",
-                 without = "none"),
+    rule_numbers("blinds", NULL, 0, 1e9,
+                 paste("what the first seats must bet before the cards, the smaller first, in chips; one of two seats",
+                       "is the second's"), without = "none"),
     rule_numbers("stacks", 100, 1, 1e9, "the chips of each seat, or of all"),
     rule_streets("what is turned and how it is bet on, street by street; then hands are shown"),
     rule_strength("which hand is better; of one card and none turned, its rank"),
@@ -156,6 +157,9 @@ settled_betting <- function(rules, piles, changed, call) {
   if (moves > 160) {
     slip("A hand could have %s moves, of which 160 can be kept: fewer streets, seats, or bets (`most_bets`).",
          format_count(moves))
+  }
+  if (!is.function(rules$strength) && rules$strength$tie_break == "dealt_order") {
+    slip("`strength`: a seat's cards lie in no order, so that hands cannot be compared as dealt.")
   }
   if (is.numeric(rules$own_cards) && rules$own_cards > rules$private) {
     slip("`own_cards` must be at most %s, not %s.", format_count(rules$private), format_count(rules$own_cards))

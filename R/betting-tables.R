@@ -43,9 +43,9 @@ told_sights <- function(sights, parts, open, table, rules, cards, slip) {
     slip(sights[bad], "%s lie open by then, not %s", count_of(turned[bad], "card"), format_count(length(shared[[bad]])))
   }
   hands <- Map(function(own, open) lapply(own, c, open), holdings, shared)
-  copies <- table$cards$copies
+  copies <- table[["cards"]]$copies
   copies[cards$board] <- copies[cards$board] + 1
-  like <- table$cards$stands_for
+  like <- table[["cards"]]$stands_for
   counts <- as.vector(rowsum(copies, like)[as.character(like), ])
   can_be <- function(hand, open) {
     length(hand) - length(open) == rules$private && !any(tabulate(like[hand], length(like))[like[hand]] > counts[hand])
@@ -58,7 +58,7 @@ told_sights <- function(sights, parts, open, table, rules, cards, slip) {
   }
   from <- rep(seq_along(sights), times = lengths(hands))
   groups <- c(rules$private, length(cards$board), vapply(rules$streets, `[[`, 0, "shared"))
-  told <- core_betting_told(table$cards, as.integer(groups[groups > 0]), unlist(hands, recursive = FALSE))
+  told <- core_betting_told(table[["cards"]], as.integer(groups[groups > 0]), unlist(hands, recursive = FALSE))
   turns <- shared_in_all(rules) + length(rules$board) > 0
   text <- seen_holding(told$holding, if (turns) told$shared, vapply(open, `[[`, "", "text")[from])
   kept <- !duplicated(data.frame(text, from))

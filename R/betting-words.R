@@ -14,17 +14,19 @@ betting_moves <- function(rules) {
   unique(c("fold", "check", "call", unlist(words)))
 }
 
-# Outcomes that the core tells by numbers, as text.
+# Outcomes that the core tells by numbers, as text: NA where a hand has more moves than a number tells, and for what a
+# seat holds where that is not recorded.
 betting_told_by_code <- function(game) {
-  told <- function(decode, too_long) {
+  told <- function(decode) {
     function(numbers) {
-      if (any(numbers < 0)) refuse(too_long, "work", NULL)
-      decode(game$spec$rules, numbers)
+      text <- rep(NA_character_, length(numbers))
+      text[numbers >= 0] <- decode(game$spec$rules, numbers[numbers >= 0])
+      text
     }
   }
   seats <- sprintf("holding_%d", seq_len(game$rules$seats))
-  c(list(actions = told(core_betting_actions, "Some hands have more moves than `actions` can tell: do not record it.")),
-    rlang::set_names(rep(list(told(core_betting_holdings, "")), length(seats)), seats))
+  c(list(actions = told(core_betting_actions)),
+    rlang::set_names(rep(list(told(core_betting_holdings)), length(seats)), seats))
 }
 
 # What a person in a seat is shown.
@@ -98,12 +100,12 @@ betting_course <- function(trace) {
   rules <- game$rules
   seats <- seq_len(rules$seats)
   posted <- rules$ante + c(rules$blinds, rep(0, rules$seats))[seats]
+  puts_in <- !table[["action"]] %in% c("wins", "takes_it")
   put <- vapply(seats, function(seat) {
-    posted[seat] + cumsum(ifelse(table$seat %in% game$seat_names[seat] & !table$action %in% c("wins", "takes_it"),
-                                 table$chips, 0))
+    posted[seat] + cumsum(ifelse(table[["seat"]] %in% game$seat_names[seat] & puts_in, table[["chips"]], 0))
   }, numeric(nrow(table)))
   put <- matrix(put, ncol = length(seats))
-  list(data = data.frame(x = rep(table$step, times = length(seats)),
+  list(data = data.frame(x = rep(table[["step"]], times = length(seats)),
                          series = rep(seat_headings(game$seat_names), each = nrow(table)), cards = as.vector(put)),
        x = "steps", y = "chips put in", note = NULL)
 }

@@ -87,7 +87,7 @@ core_players <- function(players, table, view_words, words = NULL, sight = plain
 # What a game tells of what its seats see: `rows` makes of the rows of a table for a seat those that the game tells;
 # `known` are the names that may stand in conditions (NULL: any), `words` those about cards, which `check` checks,
 # `word` gives to the core and `scale` tells the places of, from the lowest; `implied` are moves
-# that are made where no line fits.
+# that are made where no line fits, `instead` by the name of a move another, where it is not open.
 plain_sight <- function(known = NULL, implied = NULL) {
   list(rows = function(rows, seat, player) rows, known = known, words = character(), scale = function(expr) NULL,
        implied = implied)

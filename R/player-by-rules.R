@@ -5,9 +5,9 @@
 #'
 #' A line is `"if CONDITION then MOVE"`, `"MOVE if CONDITION"` (also `once`, `when`), `"else MOVE"`, or a move alone; at
 #' its end it may say `"with chance 1/3"`. Where the chance fails the next line is looked at. Moves are told as the game
-#' tells them; of moves with sizes the first words will do: `"raise"` is the first raise that is open. Where no line
-#' fits, a seat at [game_betting()] checks, or folds, and insurance at [game_blackjack()] is declined; at other games the
-#' trial fails: end with `else`, or with a move that is always open.
+#' tells them; of moves with sizes the first words will do: `"raise"` is the first raise that is open, or all in, where
+#' the seat has no more. Where no line fits, a seat at [game_betting()] checks, or folds, and insurance at
+#' [game_blackjack()] is declined; at other games the trial fails: end with `else`, or with a move that is always open.
 #'
 #' A condition is of the language of questions (see [question_language]) on what the seat sees, by the names that a
 #' player who is an R function is handed:
@@ -155,11 +155,11 @@ core_lines <- function(player, words, sight) {
   refuse_unknown_moves(player, words)
   lines <- lapply(seq_along(player$lines), function(i) {
     line <- player$lines[[i]]
-    list(condition = if (!is.null(line$condition)) core_condition(line$condition, sight, i), move = line$move,
-         chance = line$chance)
+    list(condition = if (!is.null(line$condition)) core_condition(line$condition, sight, i),
+         moves = c(line$move, sight$instead[[line$move]]), chance = line$chance)
   })
   # What is done where nothing else is said.
-  implied <- lapply(sight$implied, function(move) list(condition = NULL, move = move, chance = 1))
+  implied <- lapply(sight$implied, function(move) list(condition = NULL, moves = move, chance = 1))
   list(name = "by_rules", lines = c(lines, implied))
 }
 

@@ -99,8 +99,9 @@ grid_figure <- function(grid, label) {
     ggplot2::scale_fill_gradient(low = "#f6f4ef", high = "#8fb5d6", limits = c(0, 1), name = "chance",
                                  labels = function(x) format_percent(x)) +
     ggplot2::scale_x_discrete(position = "top", drop = FALSE) + ggplot2::scale_y_discrete(drop = FALSE) +
-    ggplot2::labs(x = NULL, y = NULL, title = wrapped(sprintf("How likely %s is to bet or call, hand by hand", label), 90),
-                  caption = "Above the pairs hands of one suit, below them of two; what is left is folded or checked.") +
+    ggplot2::labs(x = NULL, y = NULL,
+                  title = wrapped(sprintf("How likely %s is to bet or call, hand by hand", label), 90),
+                  caption = "Above the pairs hands of one suit, below them of two; the rest is folded or checked.") +
     figure_theme() + ggplot2::theme(panel.grid = ggplot2::element_blank())
 }
 

@@ -35,7 +35,6 @@ check_given <- function(of = NULL, frame = rlang::caller_env(), of_function = rl
   }
 }
 
-# The chance of an error; what is smaller than one in a million millions is beyond the laws that are used.
 # That nothing was given beyond what a method takes.
 check_no_more <- function(call, ...) {
   more <- rlang::exprs(...)
@@ -45,6 +44,7 @@ check_no_more <- function(call, ...) {
   refuse(sprintf("There is an argument too many: %s.", told), call = call)
 }
 
+# The chance of an error; what is smaller than one in a million millions is beyond the laws that are used.
 check_level <- function(x, name = rlang::caller_arg(x), call = rlang::caller_env()) {
   if (is.numeric(x) && length(x) == 1 && isTRUE(x >= 1e-12 && x < 1)) return(as.double(x))
   refuse(sprintf("`%s` must be a number of 1e-12 or more and below 1, not %s.", name, said(x)), call = call)

@@ -35,8 +35,8 @@
 #'   better? [compare_counters()]; do these bets follow the count? [bets_follow()]
 #' * who goes broke, what is to be staked? [bankroll()], [bet_progression()], [stake_fraction()], [rounds_to_show()];
 #'   what does a season bring, how large a reserve? [sessions()]; was it luck? [takings()]
-#' * seats that hide cards and bet: [game_betting()], [player_by_rules()], [player_by_table()]; sound play, best answers and
-#'   what a habit costs: [equilibrium()], [best_play()], [mistakes()]
+#' * seats that hide cards and bet: [game_betting()], [player_by_rules()], [player_by_table()]; sound play, best answers
+#'   and what a habit costs: [equilibrium()], [best_play()], [mistakes()]
 #' * a game of your own: [game_custom()], [game_cpp()], [check_game()], [write_game_template()]
 #' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [estimates()]
 #' * what is a card worth? [card_impact()]

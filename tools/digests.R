@@ -62,9 +62,16 @@ settings <- list(
                         "pays = c('five of a kind' = 200, flush = 5)"),
                   "pays = c('full house' = 8, flush = 5, 'pair of jacks or better' = 1)"),
   narrows = c("goes_on_to = 5", "goes_on_to = 9", "raise = 2", "given_up = 0.5", "pair_pays = 2",
-              "rank_by = 'rank_low'"))
+              "rank_by = 'rank_low'"),
+  betting = c("rules = 'one card, one bet'", "rules = 'one card, two streets'",
+              "rules = 'all in or fold', players = 'calls_all'", "seats = 3, blinds = c(1, 2)", "ante = 2",
+              "stacks = c(30, 45)", "players = 'calls_all'",
+              "players = player_by_rules('raise if holds(\"any pair\")', 'call if to_call < pot / 2')",
+              "streets = list(street(bets = 'pot', most_bets = 3), street(shared = 3, bets = c('1/2 pot', 'all in')))",
+              "board = 'KS 8H 3D', pot = 10", "holdings = list('pair of 9 or better', NULL)",
+              "shuffle = shuffle_riffle(4)"))
 trials_of <- c(war = 400, pairs = 1000, blackjack = 3000, baccarat = 3000, high_card = 3000, video_poker = 300,
-               narrows = 2000)
+               narrows = 2000, betting = 2000)
 
 
 rules_in <- function(settings) unlist(regmatches(settings, gregexpr("[a-z_]+(?= =)", settings, perl = TRUE)))
@@ -85,7 +92,8 @@ play_calls <- function(kind, mixed) {
     sprintf("trials(%s, 6, 1:5)", alone), sprintf("replay(%s, seed = 7, trial = %d)", alone, seq_along(all)))
 }
 set.seed(1)
-mixed <- c(war = 50, pairs = 30, blackjack = 100, baccarat = 40, high_card = 30, video_poker = 5, narrows = 5)
+mixed <- c(war = 50, pairs = 30, blackjack = 100, baccarat = 40, high_card = 30, video_poker = 5, narrows = 5,
+           betting = 15)
 games <- unlist(Map(play_calls, names(mixed), mixed), use.names = FALSE)
 
 # Games of one's own, in R and in C++.
@@ -146,7 +154,10 @@ solved <- c(
   "vary_rules(game_war(), face_down = 0:3, nsim = 200, seed = 1)",
   "compare(game_war(), game_war(face_down = 1), nsim = 300, seed = 1)",
   "card_impact(game_war(), nsim = 200, seed = 1)", "bankroll(game_high_card(), start = 10, rounds = 100)",
-  "sessions(game_high_card(), 100)",
+  "sessions(game_high_card(), 100)", "equilibrium(game_betting(rules = 'one card, one bet'))",
+  "best_play(game_betting(rules = 'one card, one bet'), against = 'calls_all')",
+  "mistakes(game_betting(rules = 'one card, two streets'), 'random', against = 'calls_all')",
+  "exact(game_betting(rules = 'one card, two streets'))",
   "by_true_count(simulate(game_blackjack(cut_after = 234, players = player_counting()), nsim = 300, seed = 1))")
 
 # What is printed; where R keeps a function says nothing.

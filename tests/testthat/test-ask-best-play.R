@@ -41,7 +41,8 @@ test_that("who plays best has what best play is worth", {
   found <- tidy(simulate(game, 3000, seed = 4))[1, ]
   expect_lt(abs(found$estimate - promised), standard_errors * found$std.error)
   expect_refusals(list(
-    list(quote(best_play(game_high_card())), "input", "is not gone through position by position; Betting and Pairs are"),
+    list(quote(best_play(game_high_card())), "input",
+         "is not gone through position by position; Betting and Pairs are"),
     list(quote(best_play(game_pairs(), seat = 3)), "input", "`seat` must be a whole number"),
     list(quote(best_play(game_pairs(pairs = 4, players = "forgetful"))), "rules", "not \"forgetful:recall=0.7\""),
     list(quote(best_play(game_pairs(pairs = 4, players = "random"))), "work", "come again by chance"),

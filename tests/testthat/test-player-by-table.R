@@ -106,3 +106,14 @@ test_that("a person is asked with amounts, and what was played comes back from a
   scores <- tidy(met)
   expect_gt(scores$estimate[scores$term == "sound"], scores$estimate[scores$term == "timid"])
 })
+
+test_that("tables are drawn as strips, and two cards as a grid", {
+  strips <- ggplot2::autoplot(player_by_table(sound_second))
+  expect_equal(sum(ggplot2::layer_data(strips)$xmax - ggplot2::layer_data(strips)$xmin), 6)
+  grid <- ggplot2::autoplot(player_by_table(data.frame(
+    holding = c("any pair", "A K suited", "7 2"), actions = "", fold = c(0, 0.5, 1), `all in` = c(1, 0.5, 0),
+    check.names = FALSE), "bold"))
+  drawn <- ggplot2::layer_data(grid, 2)
+  # Thirteen pairs, a hand of one suit, and one of each kind that is never played.
+  expect_equal(c(sum(drawn$label == "all"), sum(drawn$label == "50%"), sum(drawn$label == "")), c(13, 1, 2))
+})

@@ -54,7 +54,7 @@ std::vector<habanera::PlayLine> to_lines(const Rcpp::List& spec, ToRules&& to_ru
   for (const Rcpp::List line : Rcpp::List(spec["lines"])) {
     habanera::PlayLine made;
     if (!Rf_isNull(line["condition"])) made.condition = to_condition(line["condition"], to_rules);
-    made.move = Rcpp::as<std::string>(line["move"]);
+    made.moves = Rcpp::as<std::vector<std::string>>(line["moves"]);
     made.chance = Rcpp::as<double>(line["chance"]);
     lines.push_back(std::move(made));
   }

@@ -37,11 +37,12 @@ class Openings {
     if (up_to_.empty()) throw std::invalid_argument("no hands of the seats go together");
     const double all = up_to_.back();
     for (double& sum : up_to_) sum /= all;
+    for (double& chance : chances_) chance /= all;
     up_to_.back() = 1;
   }
 
   std::size_t size() const { return up_to_.size(); }
-  double chance(std::size_t at) const { return up_to_[at] - (at == 0 ? 0 : up_to_[at - 1]); }
+  double chance(std::size_t at) const { return chances_[at]; }
   // The seats that have hands in it; the cards, seat by seat.
   const std::vector<std::size_t>& seats() const { return seats_; }
   const Card* cards(std::size_t at) const { return &cards_[at * together_]; }
@@ -52,9 +53,7 @@ class Openings {
   }
   template <class Chance>
   std::size_t pick(Chance& chance) const {
-    std::vector<double> weights(size());
-    for (std::size_t at = 0; at < size(); ++at) weights[at] = this->chance(at);
-    return chance.pick(weights);
+    return chance.pick(chances_);
   }
 
  private:
@@ -63,6 +62,7 @@ class Openings {
       if (size() == most) throw std::length_error("the hands of the seats make more than 2,000,000 combinations");
       together_ = dealt_.size();
       cards_.insert(cards_.end(), dealt_.begin(), dealt_.end());
+      chances_.push_back(weight);
       up_to_.push_back((up_to_.empty() ? 0 : up_to_.back()) + weight);
       return;
     }
@@ -78,7 +78,7 @@ class Openings {
     }
   }
 
-  std::vector<double> left_, up_to_;
+  std::vector<double> left_, chances_, up_to_;  // up_to_: sums of chances, to draw by
   std::vector<std::size_t> seats_;
   std::vector<Card> cards_, dealt_;
   std::size_t together_ = 0;

@@ -24,7 +24,7 @@ struct BettingOutcome {
   std::int64_t winner = 0;   // who won the main pot alone
   std::int64_t ended = fold, street = 1, pot = 0;
   std::int64_t actions = 0;
-  BySeat folded{}, all_in{}, holding{};
+  BySeat folded{}, all_in{}, holding = untold();  // holding: where the game tells it
 
   static constexpr std::size_t column_count = 5 + 4 * most_betting_seats;
   static const std::vector<Column<BettingOutcome>>& columns() {
@@ -33,6 +33,11 @@ struct BettingOutcome {
   }
 
  private:
+  static BySeat untold() {
+    BySeat all;
+    all.fill(no_code);
+    return all;
+  }
   using All = std::vector<Column<BettingOutcome>>;
   template <BySeat BettingOutcome::*numbers, std::size_t... seat>
   static void add_by_seat(All& all, const std::string& what, std::vector<Word> words, std::index_sequence<seat...>) {

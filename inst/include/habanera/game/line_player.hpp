@@ -17,7 +17,7 @@ namespace habanera {
 // "If condition then move, with chance".
 struct PlayLine {
   std::optional<SeenCondition> condition;  // none: always
-  std::string move;                    // as the game tells it, or its first words
+  std::vector<std::string> moves;      // of these the first that is open, as the game tells it, or its first words
   double chance = 1;
 };
 
@@ -72,7 +72,7 @@ class LinePlayer : public Player<View> {
     moves.each([&](std::size_t move) { words.push_back(word_(view, move)); });
     for (std::size_t line = 0; line < lines_->size(); ++line) {
       const PlayLine& each = (*lines_)[line];
-      const std::size_t move = move_called(each.move, words, moves);
+      const std::size_t move = move_called(each.moves, words, moves);
       if (move == none) continue;
       if (each.condition) {
         if (!seen) seen = see_(view);
@@ -82,6 +82,14 @@ class LinePlayer : public Player<View> {
     }
   }
   // The move of this name; of "bet" the first that begins so, where it has sizes.
+  static std::size_t move_called(const std::vector<std::string>& names, const std::vector<std::string>& words,
+                                 Moves moves) {
+    for (const std::string& name : names) {
+      const std::size_t found = move_called(name, words, moves);
+      if (found != none) return found;
+    }
+    return none;
+  }
   static std::size_t move_called(const std::string& name, const std::vector<std::string>& words, Moves moves) {
     std::size_t found = none;
     for (std::size_t i = 0; i < words.size(); ++i) {

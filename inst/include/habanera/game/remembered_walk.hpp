@@ -39,6 +39,8 @@ class RememberedWalk {
   template <class Ended>
   void operator()(const std::vector<double>& counts, Ended&& ended) {
     UnseenCards unseen(counts);
+    // Hands that are dealt by name are taken from the kinds by which the game itself counts.
+    if constexpr (may_open_with_hands<Game>) unseen = game_.unseen(game_.start());
     for (std::size_t burned = 0; burned < game_.burned(); ++burned) unseen.lay_down();
     each_opening(game_, game_.start(unseen.next_place()), unseen,
                  [&](const Position& position, const UnseenCards& left, double chance) {
