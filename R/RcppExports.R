@@ -37,28 +37,28 @@ core_betting_holdings <- function(spec, codes) {
     .Call(`_habanera_core_betting_holdings`, spec, codes)
 }
 
-core_betting_sound <- function(spec, gap, seconds) {
-    .Call(`_habanera_core_betting_sound`, spec, gap, seconds)
-}
-
-core_betting_best_answer <- function(spec, seat) {
-    .Call(`_habanera_core_betting_best_answer`, spec, seat)
-}
-
-core_betting_costs <- function(spec, seat) {
-    .Call(`_habanera_core_betting_costs`, spec, seat)
-}
-
-core_betting_values <- function(spec) {
-    .Call(`_habanera_core_betting_values`, spec)
-}
-
 core_betting_told <- function(cards, groups, hands) {
     .Call(`_habanera_core_betting_told`, cards, groups, hands)
 }
 
 core_betting_open <- function(spec, actions) {
     .Call(`_habanera_core_betting_open`, spec, actions)
+}
+
+core_betting_sound <- function(spec, gap, seconds, known, threads) {
+    .Call(`_habanera_core_betting_sound`, spec, gap, seconds, known, threads)
+}
+
+core_betting_best_answer <- function(spec, seat, known, threads) {
+    .Call(`_habanera_core_betting_best_answer`, spec, seat, known, threads)
+}
+
+core_betting_costs <- function(spec, seat, known, threads) {
+    .Call(`_habanera_core_betting_costs`, spec, seat, known, threads)
+}
+
+core_betting_values <- function(spec, known, threads) {
+    .Call(`_habanera_core_betting_values`, spec, known, threads)
 }
 
 core_blackjack_moves <- function() {

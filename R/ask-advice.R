@@ -6,18 +6,25 @@
 #' A hand after a split is played as if it were alone; each other hand of the seat is known to hold a card of the pair.
 #' Of [game_video_poker()] the moves are all ways to keep cards of the hand.
 #'
-#' @param game A game for money with decisions: [game_blackjack()], [game_video_poker()].
+#' @param game A game for money with decisions: [game_blackjack()], [game_video_poker()], [game_betting()].
 #' @param cards The cards of the hand, as cards or their codes: `"10S 6H"`. After a split, the card that was split
 #'   first.
 #' @param up_card Where a dealer shows a card, which: `"9D"`.
 #' @param dead Cards that are gone from the shoe, beside those of the hand.
 #' @param working TRUE: with what each move ends in, beside the dealer's totals.
 #' @param hands How many hands the seat has, this one with them; above 1 it is one of a split.
+#' @param shared,actions Of [game_betting()] the cards that all see by then, beside a `board`, and the moves so far as
+#'   text (`"check bet"`): these say who is to speak.
+#' @param against Of [game_betting()] the players of the other seats, or what [equilibrium()] found; `NULL`: whoever
+#'   plays soundly.
 #' @return `advise()`: a `habanera_advice`, a data frame with a row for each move, the best first: `move`, `expected`
 #'   (the player's result in initial stakes; where the dealer looks first, given that he has no natural), `best`. With
 #'   `working` its attribute `endings` is a data frame: `move`, `total` (what the hand ends on; "bust"),
 #'   `probability`, and of it `win`, `push`, `loss`; and `dealer` one of `total` and `probability`, this hand being
-#'   known. `dealer_totals()`: a data frame: `up_card`, `total` (the totals he stands on, "natural", "bust"),
+#'   known. Of [game_betting()] `expected` is what the move brings on average from here on, the other seats as they are
+#'   and the best following, in what the game counts in (chips put in before are lost); against sound play there is a
+#'   column `chance`, how often that makes the move, and `best` holds of all that bring what it mixes.
+#'   `dealer_totals()`: a data frame: `up_card`, `total` (the totals he stands on, "natural", "bust"),
 #'   `probability`, `if_no_natural` (given that there is none).
 #' @section Errors: `habanera_error_conservation` for cards that the shoe does not hold; `habanera_error_rules` for a
 #'   hand that is bust or has nothing to decide; `habanera_error_input` for a game that is not solved.
@@ -29,12 +36,20 @@
 #' small <- deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))
 #' advise(game_video_poker(deck = small), "JH QH KH 9C 9D")
 #' @export
-advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, hands = 1) {
+advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, hands = 1, shared = NULL,
+                   actions = NULL, against = NULL) {
   check_given()
   call <- rlang::current_env()
   check_flag(working)
   check_whole(hands, 1, 100)
   adviser <- capability(checked_game(game), "advises", call)
+  if (!is.null(adviser$by_sight)) {
+    refuse_house_words(game, list(up_card = up_card, dead = dead, working = if (working) TRUE,
+                                  hands = if (hands > 1) hands), call)
+    return(advise_by_sight(adviser$by_sight(game, cards, shared, actions, against, call), game))
+  }
+  told <- Filter(Negate(is.null), list(shared = shared, actions = actions, against = against))
+  if (length(told)) refuse(sprintf("%s hides no cards of seats: no `%s`.", kind_of(game)$title, names(told)[1]), call = call)
   game <- without_cut(without_cards(game, dead, call))
   found <- adviser$advise(game, cards, up_card, hands, working, call)
   order <- order(-found$expected, found$move)
@@ -58,6 +73,46 @@ tell.habanera_advice <- function(x, ...) {
                         x$expected[1] - x$expected[!x$best][1], 3)) else ""))
   print_head(data.frame(move = x$move, expected = sprintf("%+.4f", x$expected)), 20)
   if (!is.null(attr(x, "endings"))) print_working(attr(x, "endings"), attr(x, "dealer"))
+  invisible(x)
+}
+
+refuse_house_words <- function(game, given, call) {
+  given <- Filter(Negate(is.null), given)
+  if (length(given)) {
+    refuse(sprintf("%s has no house: no `%s`; `shared`, `actions` and `against` say where a hand stands.",
+                   kind_of(game)$title, names(given)[1]), call = call)
+  }
+}
+
+# Of games whose seats hide their cards.
+advise_by_sight <- function(found, game) {
+  order <- order(-found$expected, found$move)
+  table <- data.frame(move = found$move, expected = found$expected)[order, ]
+  if (!is.null(found$chance)) table$chance <- found$chance[order]
+  # What sound play mixes brings the same, but for the gap.
+  least <- if (is.null(found$chance)) max(table$expected) else min(table$expected[table$chance >= 0.05])
+  table$best <- table$expected > least - 1e-11
+  rownames(table) <- NULL
+  structure(table, class = table_class(c("habanera_advice_by_sight", "habanera_advice")), found = found, game = game)
+}
+
+#' @export
+tell.habanera_advice_by_sight <- function(x, ...) {
+  found <- attr(x, "found")
+  where <- sprintf("Seat %s, %s", format_count(found$seat), sub("^seat [0-9]+, ", "", where_in_words(found$sees)))
+  if (anyNA(x$expected)) {
+    cat_wrapped(sprintf("<advice> %s: by %s it never comes to this, so that nothing is known of it.", where,
+                        found$against))
+  } else {
+    best <- x$move[x$best]
+    lead <- if (nrow(x) > length(best)) x$expected[1] - x$expected[!x$best][1]
+    cat_wrapped(sprintf("<advice> %s: %s%s, against %s.", where, join_words(best, "or"), if (is.null(lead)) "" else {
+      sprintf(", by %s %s", format_number(lead, 3), found$unit)
+    }, found$against))
+  }
+  shown <- data.frame(move = x$move, expected = sprintf("%+.4f", ifelse(abs(x$expected) < 5e-5, 0, x$expected)))
+  if (!is.null(x[["chance"]])) shown[["sound play makes it"]] <- format_percent(x$chance)
+  print_head(shown, 20)
   invisible(x)
 }
 

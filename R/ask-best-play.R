@@ -40,7 +40,8 @@ best_play <- function(game, seat = 1, against = NULL) {
 # The game with others in all seats but one; they are told for all seats, or for these.
 with_others <- function(game, seat, against, call) {
   seats <- game_seats(game)
-  if (inherits(against, "habanera_player") || is.function(against) || rlang::is_string(against)) {
+  if (inherits(against, "habanera_player") || is.function(against) || rlang::is_string(against) ||
+      is_found_play(against)) {
     against <- list(against)
   }
   if (!length(against) %in% c(1, seats - 1, seats)) {

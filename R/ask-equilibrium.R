@@ -13,18 +13,37 @@
 #' What a row says is not always the only sound play: rows that sound play never comes to (`reached` of 0) can be
 #' anything that loses nothing, and moves that bring the same can be mixed otherwise.
 #'
-#' @param game A game with two seats of which one wins what the other loses: [game_betting()] without a `pot`, or a game
-#'   of [game_cpp()] whose views tell what the seat saw and did before. Who sits there does not matter.
+#' @param game A game with two seats of which one wins what the other loses (or of whatever is in the pot):
+#'   [game_betting()], or a game of [game_cpp()] whose views tell what the seat saw and did before. Who sits there does
+#'   not matter. Or what [round_robin()] gave at a game of two seats: see below.
 #' @param gap What best answers may gain together, in what the game's outcomes are worth.
 #' @param seconds When to stop, whatever the gap is by then.
-#' @return A `habanera_equilibrium`, also a table for [player_by_table()]. `as.data.frame()`: a row for each move:
-#'   `seat`, `sees` (text), `move`, `chance`, `reached` (the chance that the seat comes to see it). `tidy()`: `term`
-#'   ("value_1", "value_2": what each seat wins; "gap"), `estimate`, `conf.low`, `conf.high` (the values lie between
-#'   them, surely).
+#' @return A `habanera_equilibrium`, also a table for [player_by_table()]; it sits in a game as it is (`players = sound`,
+#'   `against = sound`). `as.data.frame()`: a row for each move: `seat`, `sees` (text), `move`, `chance`, `reached` (the
+#'   chance that the seat comes to see it), `worth` (what the move brings on average from there, if the other plays so
+#'   and the best follows; chips put in before are lost; `NA` where the other never lets it come), and of hands that
+#'   hand rules tell their `category`. `tidy()`: `term` ("value_1", "value_2": what each seat wins; "gap"), `estimate`,
+#'   `conf.low`, `conf.high` (the values lie between them, surely).
+#' @section Hands that bet: At [game_betting()] all hands of a seat are gone through at once, over every course of moves
+#'   and every board (hands and boards that differ only by the names of suits once), with showdowns in one pass over the
+#'   hands from the weakest to the best (Johanson, Waugh, Bowling & Zinkevich 2011, "Accelerating best response
+#'   calculation in large extensive games"). The last regret counts once more before moves are chosen, and rounds weigh
+#'   by the square of their number (Farina, Kroer & Sandholm 2021, "Faster game solving via predictive Blackwell
+#'   approachability"). Where all are in before many cards are turned, how hands fare against each other is worked out
+#'   once, in some seconds, and kept in `tools::R_user_dir("habanera", "cache")`.
+#'
+#'   In reach are games of one card with one or two streets, of two cards with one that is turned, short decks, all in
+#'   or fold, and play from a board that is known but for a card; two cards and three streets from the first card on are
+#'   not.
+#' @section Round robins: Of what [round_robin()] gave at a game of two seats: how often to play each of the players so
+#'   that none of them gains against the mixture, by the mean leads with seats exchanged (a linear program, by the
+#'   package lpSolve). A `habanera_unbeaten`, a data frame: `player`, `share`, `conf.low`, `conf.high` (95%, from 1,000
+#'   redrawings of the leads by their covariance over deals; `NA` below 6 deals) and `against` (its mean lead over the
+#'   mixture). Who surely loses to each of the others is named.
 #' @section Errors: `habanera_error_input` for a game that is not made of views; `habanera_error_rules` for other than
 #'   two seats, where what one wins the other does not lose, or a view forgets what the seat saw or did (Koller &
 #'   Megiddo 1992, "The complexity of two-person zero-sum games in extensive form"); `habanera_error_work` for a game of
-#'   more than five million positions.
+#'   more than five million positions, or one that needs more than 3.2 gigabytes, with its size.
 #' @seealso [best_play()] against players that are known; [player_by_table()].
 #' @examples
 #' \donttest{
@@ -38,6 +57,7 @@
 equilibrium <- function(game, gap = 1e-3, seconds = 60) {
   check_given()
   call <- rlang::current_env()
+  if (inherits(game, "habanera_counts_meeting")) return(equilibrium_of_meeting(game, call))
   checked_game(game)
   refuse_without_decisions(game, call)
   sound <- capability(game, "plays_soundly", call)
@@ -46,14 +66,17 @@ equilibrium <- function(game, gap = 1e-3, seconds = 60) {
   if (game_seats(game) != 2) {
     refuse(sprintf("Sound play is found for two seats, not %s.", format_count(game_seats(game))), "rules", call)
   }
-  found <- tryCatch(sound$solve(game, gap, seconds, call), `habanera::OutOfReach` = refuse_unsound)
+  local_progress("Sound play:")
+  found <- tryCatch(sound$solve(game, gap, seconds, call), `habanera::OutOfReach` = function(cnd) {
+    refuse_unsound(cnd, sound$coarser)
+  })
   if (found$interrupted) warn_user("Interrupted: this is what was found by then, with its gap.", "interrupted")
   structure(found, class = result_class("habanera_equilibrium"))
 }
 
-refuse_unsound <- function(cnd) {
-  refuse(sprintf(paste("Sound play is out of reach here: %s. Take fewer cards, count more of them as alike",
-                       "(`likeness()`), or fewer moves."), conditionMessage(cnd)), "work", call = NULL)
+refuse_unsound <- function(cnd, coarser = NULL) {
+  if (is.null(coarser)) coarser <- "fewer cards, count more of them as alike (`likeness()`), or fewer moves"
+  refuse(sprintf("Sound play is out of reach here: %s. Take %s.", conditionMessage(cnd), coarser), "work", call = NULL)
 }
 
 #' @export
@@ -83,6 +106,102 @@ tell.habanera_equilibrium <- function(x, rows = 30, ...) {
   if (x$high - x$low > x$wanted) {
     cat_wrapped(sprintf("The gap of %s was not reached: more `seconds` bring it nearer.", format_number(x$wanted, 2)))
   }
-  tell_moves(x$rows, rows)
+  views <- nrow(unique(x$rows[c("seat", "sees")]))
+  all <- if (views > rows) summary(x)
+  if (!is.null(all) && nrow(all) <= rows) {
+    cat("In all, hands as they come:\n")
+    tell_shares(all)
+    rows <- max(0, rows - nrow(all))
+  }
+  tell_moves(without_traces(x$rows), rows)
+  same <- moves_that_bring_the_same(x)
+  if (same > 0) {
+    cat_wrapped(sprintf("In %s several moves bring the same but for the gap: they may be mixed otherwise.",
+                        count_of(same, "row")))
+  }
   invisible(x)
+}
+
+# What is made less than once in two thousand times is left of first rounds: it is told by as.data.frame() alone.
+without_traces <- function(rows) {
+  rows$chance[rows$chance < 5e-4] <- 0
+  rows
+}
+
+# Rows that are come to in which more than one move brings what the best does, but for the gap.
+moves_that_bring_the_same <- function(x) {
+  rows <- x$rows[x$rows$reached > 1e-9 & !is.na(x$rows$worth), ]
+  if (!nrow(rows)) return(0)
+  key <- paste(rows$seat, rows$sees, sep = "\r")
+  best <- stats::ave(rows$worth, key, FUN = max)
+  sum(tapply(rows$worth >= best - (x$high - x$low), key, sum) > 1)
+}
+
+#' @rdname equilibrium
+#' @param object What `equilibrium()` found.
+#' @param by "course": what each seat does in all after each course of moves; "category": by what its hand is by then,
+#'   too, where hand rules tell it; "holding": by its cards.
+#' @return `summary()`: a `habanera_moves`, a data frame: `seat`, `actions`, `category` or `holding`, `share` (of all
+#'   deals that come to it), and a column for each move with its chance, `NA` where it is not open.
+#' @export
+summary.habanera_equilibrium <- function(object, by = c("course", "category", "holding"), ...) {
+  call <- rlang::current_env()
+  by <- check_choice(by, c("course", "category", "holding"))
+  rows <- object$rows
+  parts <- holding_parts(rows$sees)
+  if (is.null(parts)) {
+    if (by == "course") return(object)
+    refuse("What seats see at this game is no holding: as.data.frame() has all of it.", call = call)
+  }
+  if (by == "category" && is.null(rows$category)) {
+    refuse("No hand rules tell here what a hand is: by = \"holding\" has the cards.", call = call)
+  }
+  group <- data.frame(seat = rows$seat, actions = parts$actions)
+  if (by == "category") group$category <- factor(rows$category, rev(object$categories))
+  if (by == "holding") group$holding <- parts$holding
+  found <- shares_of_moves(group, rows)
+  structure(found, class = table_class("habanera_moves"), words = in_words(object), by = by)
+}
+
+# Of groups of rows how often each comes, and how often it then makes each move.
+shares_of_moves <- function(group, rows) {
+  key <- do.call(paste, c(group, sep = "\r"))
+  first <- !duplicated(key)
+  in_order <- do.call(order, unname(lapply(group[first, , drop = FALSE], function(column) {
+    if (is.factor(column)) as.integer(column) else if (is.numeric(column)) column else in_natural_order(column)
+  })))
+  found <- group[first, , drop = FALSE][in_order, , drop = FALSE]
+  keys <- key[first][in_order]
+  views <- !duplicated(paste(rows$seat, rows$sees, sep = "\r"))
+  found$share <- as.vector(tapply(rows$reached[views], key[views], sum)[keys])
+  for (move in unique(rows$move)) {
+    of <- rows$move == move
+    made <- tapply((rows$chance * rows$reached)[of], key[of], sum)[keys]
+    open <- tapply(rows$reached[of], key[of], sum)[keys]
+    found[[move]] <- as.vector(ifelse(open > 0, made / open, 0))
+  }
+  rownames(found) <- NULL
+  found
+}
+
+#' @export
+tell.habanera_moves <- function(x, rows = 40, ...) {
+  cat_wrapped("<moves> ", attr(x, "words"))
+  tell_shares(utils::head(plain_table(x), rows))
+  if (nrow(x) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(x) - rows)))
+  invisible(x)
+}
+
+tell_shares <- function(x) {
+  moves <- setdiff(names(x), c("seat", "actions", "category", "holding", "share"))
+  where <- paste0("seat ", format_count(x$seat), ifelse(nzchar(x$actions), paste(", after", x$actions), ", first to speak"))
+  what <- if (!is.null(x[["category"]])) paste0(", ", x[["category"]]) else if (!is.null(x[["holding"]])) {
+    paste(", holding", x[["holding"]])
+  }
+  done <- apply(as.matrix(as.data.frame(x)[moves]), 1, function(chances) {
+    made <- which(chances >= 5e-4)
+    paste(ifelse(chances[made] > 1 - 5e-4, moves[made], sprintf("%s %.1f%%", moves[made], 100 * chances[made])),
+          collapse = ", ")
+  })
+  writeLines(sprintf("%s%s (%s of deals): %s", where, if (is.null(what)) "" else what, format_percent(x$share), done))
 }

@@ -6,7 +6,8 @@ sighted_mistakes <- function(game, player, dead, seat, against, call) {
   if (!is.null(against)) game <- with_others(game, seat, against, call)
   if (!is.null(player)) {
     players <- seated_players(game$rules$players, game_seats(game))
-    players[seat] <- if (is.list(player) && !inherits(player, "habanera_player")) player[1] else list(player)
+    is_one <- inherits(player, "habanera_player") || is_found_play(player)
+    players[seat] <- if (is.list(player) && !is_one) player[1] else list(player)
     game <- change_game(game, list(players = players), call)
   }
   found <- tryCatch(able(game, "prices_mistakes")$by_sight(game, seat, call), `habanera::OutOfReach` = refuse_unsolved)

@@ -68,7 +68,11 @@ kind_of_betting <- function() {
     betting_rules(), betting_columns(6), c("winner", "ended", "net_1"), betting_machine,
     can = list(
       scores = list(columns = function(rules) sprintf("net_%d", seq_len(rules$seats)), of = stake_in_words),
-      searches = list(solve = betting_best_answer), plays_soundly = list(solve = betting_sound),
+      searches = list(solve = betting_best_answer),
+      plays_soundly = list(solve = betting_sound, coarser = paste(
+        "fewer sizes of bets, fewer streets or cards turned, fewer cards; or play from a `board` that is known, with",
+        "`holdings` that seats can still have")),
+      advises = list(by_sight = betting_advice),
       prices_mistakes = list(by_sight = function(game, seat, call) {
         mistakes_by_sight(game, seat, betting_tree(game), call)
       })
@@ -134,13 +138,11 @@ betting_best_answer <- function(game, seat, call) {
   best_answer_by_sight(game, seat, betting_tree(game), call)
 }
 
-betting_sound <- function(game, gap, seconds, call) sound_by_sight(game, gap, seconds, betting_tree(game), call)
-
 betting_tree <- function(game) {
   # The core counts in chips.
   unit <- betting_unit(game$rules)
-  list(best_answer = core_betting_best_answer, costs = core_betting_costs, values = core_betting_values,
-       sound = core_betting_sound, unit = unit,
+  list(best_answer = best_answer_on_boards, costs = costs_on_boards, values = values_on_boards,
+       sound = sound_on_boards, unit = unit,
        in_words = function(worth) paste(format_number(worth, 4), unit_in_words(game$rules)),
        unit_words = unit_in_words(game$rules))
 }

@@ -40,7 +40,16 @@ told_kinds <- function(rules, bound, kinds, codes, catalogue) {
                                                                        bound$suit[order(rank)])
   list(copies = copies, names = names, codes = catalogue$data$card[codes], stands_for = stands_for, rank = rank,
        suit = if (suits) ifelse(is.na(bound$suit), -1, bound$suit) else rep(-1, length(codes)),
-       suits_alike = !is.null(of_suit), of_suit = unname(of_suit))
+       suits_alike = !is.null(of_suit), of_suit = unname(of_suit),
+       like_suit = if (is.null(of_suit)) numeric() else suits_like(bound, copies))
+}
+
+# Of each suit the first of which the same ranks lie on the board.
+suits_like <- function(bound, copies) {
+  lie <- vapply(split(bound$rank[copies == 0], factor(bound$suit[copies == 0], sort(unique(bound$suit)))), function(ranks) {
+    paste(sort(ranks), collapse = " ")
+  }, "")
+  match(lie, lie)
 }
 
 # Whether hands may be told apart by suits: a flush counts and can be held, or an R function looks at them.

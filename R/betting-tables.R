@@ -43,13 +43,8 @@ told_sights <- function(sights, parts, open, table, rules, cards, slip) {
     slip(sights[bad], "%s lie open by then, not %s", count_of(turned[bad], "card"), format_count(length(shared[[bad]])))
   }
   hands <- Map(function(own, open) lapply(own, c, open), holdings, shared)
-  copies <- table[["cards"]]$copies
-  copies[cards$board] <- copies[cards$board] + 1
-  like <- table[["cards"]]$stands_for
-  counts <- as.vector(rowsum(copies, like)[as.character(like), ])
-  can_be <- function(hand, open) {
-    length(hand) - length(open) == rules$private && !any(tabulate(like[hand], length(like))[like[hand]] > counts[hand])
-  }
+  go_together <- holds_together(table[["cards"]], cards$board)
+  can_be <- function(hand, open) length(hand) - length(open) == rules$private && go_together(hand)
   hands <- Map(function(all, open) Filter(function(hand) can_be(hand, open), all), hands, shared)
   bad <- which(lengths(hands) == 0)[1]
   if (!is.na(bad)) {
@@ -68,6 +63,15 @@ told_sights <- function(sights, parts, open, table, rules, cards, slip) {
     slip(sights[from[kept][twice]], "%s tells of the same", quoted(sights[from[kept][first]]))
   }
   list(text = text[kept], from = from[kept])
+}
+
+# Whether cards, as kinds, can be there all at once, beside these on the board or with them.
+holds_together <- function(known, board) {
+  copies <- known$copies
+  copies[board] <- copies[board] + 1
+  like <- known$stands_for
+  counts <- as.vector(rowsum(copies, like)[as.character(like), ])
+  function(hand) !any(tabulate(like[hand], length(like))[like[hand]] > counts[hand])
 }
 
 sight_parts <- function(sights, slip) {

@@ -24,7 +24,9 @@ capabilities <- function() list(
     by_hands = "in the place of these, function(game, call): what best_strategy() gives",
     by_rule = "in the place of these, function(rules): a list of one rule by name, with the values that are tried")),
   advises = new_capability("does not tell what each move is worth", "do", c(
-    advise = "function(game, cards, up_card, hands, working, call): as advise() gives it")),
+    advise = "function(game, cards, up_card, hands, working, call): as advise() gives it",
+    by_sight = paste("in the place of it, function(game, cards, shared, actions, against, call): of games whose seats",
+                     "hide their cards, as advise_by_sight() takes it"))),
   tells_dealer = new_capability("has no dealer who plays by rule", "have", c(
     totals = "function(game, call): as dealer_totals() gives it")),
   prices_mistakes = new_capability("has no best play by which mistakes are priced", "have", c(
@@ -40,7 +42,8 @@ capabilities <- function() list(
     solve = "function(game, seat, call): what best play of a seat is worth, a list of `worth`, `positions`, `words`"),
     "game_custom() or game_cpp()"),
   plays_soundly = new_capability("is not made of what its seats see", "are", c(
-    solve = "function(game, gap, seconds, call): sound play of two seats, as equilibrium() takes it"),
+    solve = "function(game, gap, seconds, call): sound play of two seats, as equilibrium() takes it",
+    coarser = "what is to be taken where it is too large, in words"),
     "game_cpp()"),
   judges = new_capability("does not judge moves that were made", "do", c(
     judge = paste("function(rules, seat, moves, deck, seed, trial): for each choice a list of the `moves` open and",

@@ -6,6 +6,7 @@ rule_players <- function(known, meaning, own = character()) {
   default <- new_players(list(player_makers()[[known[1]]]()))
   allowed <- sprintf("a player (%s) for all seats, or a list with one for each", join_words(known, "or"))
   new_rule("players", default, allowed, meaning, function(value, name, call) {
+    if (is_found_play(value)) value <- list(value)
     if (inherits(value, "habanera_player") || is.function(value)) value <- list(value)
     if (is.character(value)) value <- trimws(unlist(lapply(value, split_outside, ",")))
     if (!length(value) || !(is.list(value) || is.character(value))) {
@@ -13,6 +14,7 @@ rule_players <- function(known, meaning, own = character()) {
     }
     players <- lapply(value, function(player) {
       if (is.function(player)) return(player_with(player))
+      if (is_found_play(player)) return(player_by_table(player))
       if (!rlang::is_string(player)) return(player)
       if (player %in% own) return(new_player(player))
       if (length(own) && !grepl("[:. ]", player) && !player %in% known) {
@@ -31,6 +33,9 @@ rule_players <- function(known, meaning, own = character()) {
     new_players(players)
   })
 }
+
+# What equilibrium() and best_play() found, which sits in a game as a table.
+is_found_play <- function(x) inherits(x, c("habanera_equilibrium", "habanera_best_play")) && !is.null(x[["rows"]])
 
 # Who is said to play on, or is mixed, must be one that this game knows, and decide by what it sees.
 refuse_unknown_assumed <- function(player, known, call) {

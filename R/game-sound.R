@@ -16,14 +16,22 @@ best_answer_by_sight <- function(game, seat, tree, call) {
   worth <- found$worth / tree$unit
   list(worth = worth, gain = worth - now / tree$unit, positions = found$positions,
        words = paste(tree$in_words(worth), "on average"), game = in_words(game),
-       rows = rows_in_order(as.data.frame(found$rows)))
+       rows = moves_in_order(found$rows, tree$unit))
 }
+
+# Rows as the core gives them; where there are very many they stay in its order.
+moves_in_order <- function(rows, unit) {
+  rows <- as.data.frame(rows)
+  rows$worth <- rows$worth / unit
+  if (nrow(rows) > most_rows_sorted) rows[order(rows$seat), , drop = FALSE] else rows_in_order(rows)
+}
+most_rows_sorted <- 2e5
 
 sound_by_sight <- function(game, gap, seconds, tree, call) {
   found <- gone_through(game, tree$sound(opened_seats(game, 1:2), gap * tree$unit, seconds), call)
   if (!is.null(found$forgets)) refuse_forgetting(game, found$forgets, call)
   for (part in c("value", "low", "high", "total")) found[[part]] <- found[[part]] / tree$unit
-  found$rows <- rows_in_order(as.data.frame(found$rows))
+  found$rows <- moves_in_order(found$rows, tree$unit)
   c(found, list(wanted = gap, unit = tree$unit_words, of_win = isTRUE(tree$of_win), game = in_words(game)))
 }
 

@@ -24,7 +24,7 @@ binding_file <- function() system.file("templates", "binding.cpp", package = "ha
 # digest: it is written last, so that a compilation that was broken off, or another at the same time, does no harm, and
 # a library that was damaged or changed is not loaded.
 loaded_game <- function(file, code, key, call) {
-  kept <- kept_games()
+  kept <- kept_folder()
   known <- file.path(kept, key)
   folder <- sound_folder(known)
   if (is.null(folder)) {
@@ -58,7 +58,7 @@ compiled_digest <- function(folder) {
 }
 
 # The user's folder for what can be made again; where it cannot be written, the session's.
-kept_games <- function() {
+kept_folder <- function() {
   folder <- tools::R_user_dir("habanera", "cache")
   made <- dir.exists(folder) || suppressWarnings(dir.create(folder, recursive = TRUE))
   if (made && file.access(folder, 2) == 0) folder else tempdir()

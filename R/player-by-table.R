@@ -95,23 +95,21 @@ checked_chances <- function(table, call) {
 # By seat, then by what is seen.
 rows_in_order <- function(rows) {
   seat <- if ("seat" %in% names(rows)) rows$seat else rep(1, nrow(rows))
-  rows <- rows[order(seat, in_natural_order(rows$sees)), , drop = FALSE]
+  sees <- unique(rows$sees)
+  rows <- rows[order(seat, in_natural_order(sees)[match(rows$sees, sees)]), , drop = FALSE]
   rownames(rows) <- NULL
   rows
 }
 
 # What is seen sorts by its words, and numbers in it by their size.
 in_natural_order <- function(text) {
-  pieces <- regmatches(text, gregexpr("[0-9]+", text))
-  regmatches(text, gregexpr("[0-9]+", text)) <- lapply(pieces, function(digits) {
-    vapply(digits, function(number) sprintf("%s%s", strrep("0", max(0, 12 - nchar(number))), number), "")
-  })
-  xtfrm(text)
+  padded <- gsub("([0-9]+)", paste0(strrep("0", 20), "\\1"), text)
+  xtfrm(gsub("[0-9]*([0-9]{20})(?![0-9])", "\\1", padded, perl = TRUE))
 }
 
 new_chance_table <- function(rows, name) {
   player <- new_player("table")
-  player$settings <- list(name = utils::URLencode(name, reserved = TRUE), rows = chances_as_text(rows))
+  player$settings <- list(name = encoded_text(name), rows = chances_as_text(rows))
   player$label <- name
   player$rows <- rows
   class(player) <- c("habanera_chance_table", class(player))
@@ -122,12 +120,29 @@ new_chance_table <- function(rows, name) {
 chances_as_text <- function(rows) {
   seat <- if ("seat" %in% names(rows)) format(rows$seat) else ""
   parts <- paste(seat, rows$sees, rows$move, sprintf("%.17g", rows$chance), sep = "\t")
-  utils::URLencode(paste(parts, collapse = "\n"), reserved = TRUE)
+  encoded_text(paste(parts, collapse = "\n"))
+}
+
+# As utils::URLencode(reserved = TRUE) has it, which takes seconds for a table of some thousand rows.
+encoded_text <- function(text) {
+  used <- unique(strsplit(text, "")[[1]])
+  special <- used[!grepl("^[-A-Za-z0-9._~]$", used, perl = TRUE)]
+  for (one in c(intersect("%", special), setdiff(special, "%"))) {
+    text <- gsub(one, utils::URLencode(one, reserved = TRUE), text, fixed = TRUE)
+  }
+  text
+}
+decoded_text <- function(text) {
+  at <- gregexpr("(%[0-9A-Fa-f]{2})+", text)
+  found <- regmatches(text, at)[[1]]
+  known <- unique(found)
+  regmatches(text, at) <- list(vapply(known, utils::URLdecode, "", USE.NAMES = FALSE)[match(found, known)])
+  text
 }
 
 # As a player's text names it.
 table_from_text <- function(rows, name = "table") {
-  parts <- strsplit(strsplit(utils::URLdecode(as.character(rows)), "\n", fixed = TRUE)[[1]], "\t", fixed = TRUE)
+  parts <- strsplit(strsplit(decoded_text(as.character(rows)), "\n", fixed = TRUE)[[1]], "\t", fixed = TRUE)
   if (!length(parts) || any(lengths(parts) != 4)) {
     refuse("A table of chances as text is what as.character() of player_by_table() gives.", call = NULL)
   }

@@ -67,13 +67,19 @@ holding_lines <- function(rows) {
   parts <- holding_parts(rows$sees)
   if (is.null(parts)) return(NULL)
   several <- "seat" %in% names(rows) && length(unique(rows$seat)) > 1
-  where <- paste0(if (several) sprintf("seat %s, ", format_count(rows$seat)), "holding ", parts$holding,
-                  if (!is.null(parts$shared)) ifelse(nzchar(parts$shared), paste(" with", parts$shared), ""),
-                  ifelse(nzchar(parts$actions), paste(", after", parts$actions), ", first to speak"))
+  where <- paste0(if (several) sprintf("seat %s, ", format_count(rows$seat)), where_in_words(rows$sees))
   done <- sprintf("%s %s", rows$move, format_percent(rows$chance))
   made <- rows$chance > 0
   vapply(split(seq_along(where), factor(where, unique(where))), function(at) {
     at <- if (any(made[at])) at[made[at]] else at
     sprintf("%s: %s", where[at[1]], paste(sub(" 100%$", "", done[at]), collapse = ", "))
   }, "", USE.NAMES = FALSE)
+}
+
+# "holding 3 with 2, after bet".
+where_in_words <- function(sees) {
+  parts <- holding_parts(sees)
+  paste0("holding ", parts$holding,
+         if (!is.null(parts$shared)) ifelse(nzchar(parts$shared), paste(" with", parts$shared), ""),
+         ifelse(nzchar(parts$actions), paste(", after", parts$actions), ", first to speak"))
 }

@@ -5,6 +5,9 @@ most_views_drawn <- 40
 #' @rdname autoplot.games
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_equilibrium)
 autoplot.habanera_equilibrium <- function(object, ...) {
+  grid <- class_grid(object$rows)
+  if (!is.null(grid)) return(grid_figure(grid, in_words(object), object$game))
+  if (!is.null(object$categories)) return(category_figure(object))
   rows <- drawn_views(object$rows)
   data <- data.frame(seat = paste("seat", rows$seat), sees = factor(rows$sees, rev(unique(rows$sees))),
                      move = in_order(rows$move), chance = rows$chance)
@@ -27,7 +30,9 @@ move_colours <- function(moves) {
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_chance_table)
 autoplot.habanera_chance_table <- function(object, ...) {
   grid <- class_grid(object$rows)
-  if (!is.null(grid)) return(grid_figure(grid, object$label))
+  if (!is.null(grid)) {
+    return(grid_figure(grid, sprintf("How likely %s is to bet or call, hand by hand", object$label)))
+  }
   rows <- object$rows
   if (is.null(rows$seat)) rows$seat <- 1
   rows$reached <- 1
@@ -87,7 +92,7 @@ classes_of_text <- function(text) {
 }
 
 # Suited hands lie above the pairs, others below.
-grid_figure <- function(grid, label) {
+grid_figure <- function(grid, title, game = NULL) {
   names <- ranked_cards(deck_standard(), hand_rules(), NULL)$ranks
   place <- function(rank) factor(names[rank], rev(names))
   data <- data.frame(where = grid$where, column = place(ifelse(grid$suited, grid$low, grid$high)),
@@ -99,11 +104,40 @@ grid_figure <- function(grid, label) {
     ggplot2::scale_fill_gradient(low = "#f6f4ef", high = "#8fb5d6", limits = c(0, 1), name = "chance",
                                  labels = function(x) format_percent(x)) +
     ggplot2::scale_x_discrete(position = "top", drop = FALSE) + ggplot2::scale_y_discrete(drop = FALSE) +
-    ggplot2::labs(x = NULL, y = NULL,
-                  title = wrapped(sprintf("How likely %s is to bet or call, hand by hand", label), 90),
+    ggplot2::labs(x = NULL, y = NULL, title = wrapped(title, 90), subtitle = if (!is.null(game)) wrapped(game),
                   caption = "Above the pairs hands of one suit, below them of two; the rest is folded or checked.") +
     figure_theme() + ggplot2::theme(panel.grid = ggplot2::element_blank())
 }
+
+# What a seat does with hands of each category, a strip for each; as wide as its chances, as strong as it comes often.
+category_figure <- function(object) {
+  shares <- as.data.frame(summary(object, "category"))
+  moves <- setdiff(names(shares), c("seat", "actions", "category", "share"))
+  where <- sprintf("seat %s, %s", format_count(shares$seat),
+                   ifelse(nzchar(shares$actions), paste("after", shares$actions), "first to speak"))
+  come <- tapply(shares$share, where, sum)
+  drawn <- names(utils::head(sort(come, decreasing = TRUE), most_courses_drawn))
+  data <- do.call(rbind, lapply(moves, function(move) {
+    data.frame(where = where, category = shares$category, share = shares$share, move = move, chance = shares[[move]])
+  }))
+  data <- data[!is.na(data$chance) & data$where %in% drawn, ]
+  data$move <- in_order(data$move)
+  data$category <- factor(data$category, levels(shares$category)[levels(shares$category) %in% data$category])
+  data$where <- factor(data$where, unique(where))
+  left_out <- length(come) - length(drawn)
+  ggplot2::ggplot(data, ggplot2::aes(x = .data$chance, y = .data$category, fill = .data$move)) +
+    ggplot2::geom_col(width = 0.75, position = ggplot2::position_stack(reverse = TRUE)) +
+    ggplot2::facet_wrap(~where, ncol = 2) + ggplot2::scale_y_discrete(limits = rev) +
+    ggplot2::scale_x_continuous(labels = function(x) format_percent(x), expand = ggplot2::expansion(c(0, 0.02))) +
+    move_colours(nlevels(data$move)) + figure_theme() +
+    ggplot2::theme(legend.position = "top", legend.justification = "left",
+                   panel.grid.major.y = ggplot2::element_blank()) +
+    ggplot2::labs(x = "chance of each move", y = NULL, title = wrapped(in_words(object), 90),
+                  caption = wrapped(paste0(object$game, if (left_out > 0) {
+                    sprintf("; %s that come least are left out", count_of(left_out, "course of moves", "courses of moves"))
+                  }, ".")))
+}
+most_courses_drawn <- 8
 
 grid_text <- function(chance) ifelse(chance <= 0, "", ifelse(chance >= 1, "all", sprintf("%.0f%%", 100 * chance)))
 

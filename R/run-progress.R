@@ -11,7 +11,7 @@ local_progress <- function(what, progress = NULL, total = NA, frame = rlang::cal
     return(list(move = function(done) invisible(), alone = alone, wanted = wanted))
   }
   # Where nobody knows how much there is to do, how long it has been at it.
-  format <- if (is.na(total)) paste0("{cli::pb_spin} ", what, " ({cli::pb_elapsed})")
+  format <- if (is.na(total)) paste0("{cli::pb_spin} ", what, " {cli::pb_status}({cli::pb_elapsed})")
   bar <- cli::cli_progress_bar(what, total = total, format = format, .envir = frame)
   rlang::local_options(habanera.progress = TRUE, habanera.bar = bar, .frame = frame)
   list(move = function(done) cli::cli_progress_update(set = done, id = bar), alone = TRUE, wanted = TRUE)
@@ -28,4 +28,11 @@ shown_bar <- function() getOption("habanera.bar")
 # Called by the core, a few times a second while it works.
 show_that_it_goes_on <- function() {
   if (!is.null(shown_bar())) cli::cli_progress_update(inc = 0, id = shown_bar())
+}
+
+# How far sound play is from what was wanted, while it is looked for.
+show_gap <- function(gap, wanted) {
+  if (is.null(shown_bar())) return(invisible())
+  cli::cli_progress_update(inc = 0, status = sprintf("the gap is %s, wanted %s ", format_number(gap, 3),
+                                                     format_number(wanted, 3)), id = shown_bar())
 }

@@ -117,50 +117,6 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
-// core_betting_sound
-Rcpp::List core_betting_sound(Rcpp::List spec, double gap, double seconds);
-RcppExport SEXP _habanera_core_betting_sound(SEXP specSEXP, SEXP gapSEXP, SEXP secondsSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
-    Rcpp::traits::input_parameter< double >::type gap(gapSEXP);
-    Rcpp::traits::input_parameter< double >::type seconds(secondsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_betting_sound(spec, gap, seconds));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_betting_best_answer
-SEXP core_betting_best_answer(Rcpp::List spec, double seat);
-RcppExport SEXP _habanera_core_betting_best_answer(SEXP specSEXP, SEXP seatSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
-    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_betting_best_answer(spec, seat));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_betting_costs
-SEXP core_betting_costs(Rcpp::List spec, double seat);
-RcppExport SEXP _habanera_core_betting_costs(SEXP specSEXP, SEXP seatSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
-    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_betting_costs(spec, seat));
-    return rcpp_result_gen;
-END_RCPP
-}
-// core_betting_values
-Rcpp::NumericVector core_betting_values(Rcpp::List spec);
-RcppExport SEXP _habanera_core_betting_values(SEXP specSEXP) {
-BEGIN_RCPP
-    Rcpp::RObject rcpp_result_gen;
-    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_betting_values(spec));
-    return rcpp_result_gen;
-END_RCPP
-}
 // core_betting_told
 Rcpp::List core_betting_told(Rcpp::List cards, Rcpp::IntegerVector groups, Rcpp::List hands);
 RcppExport SEXP _habanera_core_betting_told(SEXP cardsSEXP, SEXP groupsSEXP, SEXP handsSEXP) {
@@ -181,6 +137,58 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
     Rcpp::traits::input_parameter< Rcpp::CharacterVector >::type actions(actionsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_betting_open(spec, actions));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_sound
+Rcpp::List core_betting_sound(Rcpp::List spec, double gap, double seconds, SEXP known, int threads);
+RcppExport SEXP _habanera_core_betting_sound(SEXP specSEXP, SEXP gapSEXP, SEXP secondsSEXP, SEXP knownSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type gap(gapSEXP);
+    Rcpp::traits::input_parameter< double >::type seconds(secondsSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type known(knownSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_sound(spec, gap, seconds, known, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_best_answer
+SEXP core_betting_best_answer(Rcpp::List spec, double seat, SEXP known, int threads);
+RcppExport SEXP _habanera_core_betting_best_answer(SEXP specSEXP, SEXP seatSEXP, SEXP knownSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type known(knownSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_best_answer(spec, seat, known, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_costs
+SEXP core_betting_costs(Rcpp::List spec, double seat, SEXP known, int threads);
+RcppExport SEXP _habanera_core_betting_costs(SEXP specSEXP, SEXP seatSEXP, SEXP knownSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type known(knownSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_costs(spec, seat, known, threads));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_betting_values
+Rcpp::List core_betting_values(Rcpp::List spec, SEXP known, int threads);
+RcppExport SEXP _habanera_core_betting_values(SEXP specSEXP, SEXP knownSEXP, SEXP threadsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type known(knownSEXP);
+    Rcpp::traits::input_parameter< int >::type threads(threadsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_betting_values(spec, known, threads));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -1161,12 +1169,12 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_betting", (DL_FUNC) &_habanera_core_betting, 1},
     {"_habanera_core_betting_actions", (DL_FUNC) &_habanera_core_betting_actions, 2},
     {"_habanera_core_betting_holdings", (DL_FUNC) &_habanera_core_betting_holdings, 2},
-    {"_habanera_core_betting_sound", (DL_FUNC) &_habanera_core_betting_sound, 3},
-    {"_habanera_core_betting_best_answer", (DL_FUNC) &_habanera_core_betting_best_answer, 2},
-    {"_habanera_core_betting_costs", (DL_FUNC) &_habanera_core_betting_costs, 2},
-    {"_habanera_core_betting_values", (DL_FUNC) &_habanera_core_betting_values, 1},
     {"_habanera_core_betting_told", (DL_FUNC) &_habanera_core_betting_told, 3},
     {"_habanera_core_betting_open", (DL_FUNC) &_habanera_core_betting_open, 2},
+    {"_habanera_core_betting_sound", (DL_FUNC) &_habanera_core_betting_sound, 5},
+    {"_habanera_core_betting_best_answer", (DL_FUNC) &_habanera_core_betting_best_answer, 4},
+    {"_habanera_core_betting_costs", (DL_FUNC) &_habanera_core_betting_costs, 4},
+    {"_habanera_core_betting_values", (DL_FUNC) &_habanera_core_betting_values, 3},
     {"_habanera_core_blackjack_moves", (DL_FUNC) &_habanera_core_blackjack_moves, 0},
     {"_habanera_core_blackjack", (DL_FUNC) &_habanera_core_blackjack, 1},
     {"_habanera_core_blackjack_forks", (DL_FUNC) &_habanera_core_blackjack_forks, 9},

@@ -1,3 +1,4 @@
+#include "betting.h"
 #include "game.h"
 #include "hand.h"
 #include "habanera_r/lines.hpp"
@@ -11,7 +12,6 @@
 #include "habanera/betting/betting.hpp"
 #include "habanera/betting/players.hpp"
 #include "habanera/betting/read_actions.hpp"
-#include "habanera/game/information.hpp"
 #include "habanera/game/seated.hpp"
 
 namespace {
@@ -70,6 +70,8 @@ std::shared_ptr<const habanera::BettingCards> to_betting_cards(const Rcpp::List&
     cards->suit.push_back(number_or<std::uint8_t>(suit, habanera::HandRules::no_suit));
   cards->suits_alike = Rcpp::as<bool>(spec["suits_alike"]);
   for (const Rcpp::IntegerVector kinds : Rcpp::List(spec["of_suit"])) cards->of_suit.push_back(to_kinds(kinds));
+  for (const double suit : Rcpp::NumericVector(spec["like_suit"]))
+    cards->like_suit.push_back(static_cast<std::uint8_t>(to_count(suit)) - 1);
   return cards;
 }
 
@@ -125,18 +127,6 @@ std::shared_ptr<const habanera::Openings> to_openings(const Rcpp::List& spec, co
   return std::make_shared<habanera::Openings>(seats, copies);
 }
 
-Betting::Rules to_betting(const Rcpp::List& spec) {
-  Betting::Rules rules;
-  rules.chips = to_chip_rules(spec["chips"]);
-  rules.own = static_cast<std::size_t>(to_count(spec["own"]));
-  rules.board = to_kinds(spec["board"]);
-  rules.cards = to_betting_cards(spec["cards"]);
-  rules.strength = to_strength(spec["strength"]);
-  rules.tells_holdings = Rcpp::as<bool>(spec["tells_holdings"]);
-  rules.openings = to_openings(spec, rules.cards->copies);
-  return rules;
-}
-
 // What betting brings to the players of its seats.
 class OfBetting {
  public:
@@ -185,16 +175,23 @@ class OfBetting {
   std::shared_ptr<const Betting> game_;
 };
 
-std::vector<OfBetting::SeatPlayer> to_players(const Rcpp::List& spec, const Betting& game) {
+}  // namespace
+
+Betting::Rules to_betting(const Rcpp::List& spec) {
+  Betting::Rules rules;
+  rules.chips = to_chip_rules(spec["chips"]);
+  rules.own = static_cast<std::size_t>(to_count(spec["own"]));
+  rules.board = to_kinds(spec["board"]);
+  rules.cards = to_betting_cards(spec["cards"]);
+  rules.strength = to_strength(spec["strength"]);
+  rules.tells_holdings = Rcpp::as<bool>(spec["tells_holdings"]);
+  rules.openings = to_openings(spec, rules.cards->copies);
+  return rules;
+}
+
+std::vector<std::shared_ptr<const habanera::Player<Betting::View>>> to_players(const Rcpp::List& spec, const Betting& game) {
   return habanera_r::SeatPlayers<Betting, OfBetting>(game, OfBetting(game)).all(spec["players"]);
 }
-
-habanera::InformationTree to_tree(const Rcpp::List& spec) {
-  const Betting game(to_betting(spec));
-  return habanera::TreeBuilder<Betting>(game, to_players(spec, game), pause_for_user)();
-}
-
-}  // namespace
 
 // [[Rcpp::export(rng = false)]]
 SEXP core_betting(Rcpp::List spec) {
@@ -217,25 +214,6 @@ Rcpp::CharacterVector core_betting_holdings(Rcpp::List spec, Rcpp::NumericVector
   Rcpp::CharacterVector all;
   for (const double code : codes) all.push_back(game.holding_of_code(to_count(code)));
   return all;
-}
-
-// Play by what seats see: see information.hpp.
-// [[Rcpp::export(rng = false)]]
-Rcpp::List core_betting_sound(Rcpp::List spec, double gap, double seconds) {
-  return habanera_r::sound_play(to_tree(spec), gap, seconds);
-}
-// [[Rcpp::export(rng = false)]]
-SEXP core_betting_best_answer(Rcpp::List spec, double seat) {
-  return habanera_r::best_answer(to_tree(spec), static_cast<std::size_t>(to_count(seat)) - 1);
-}
-// [[Rcpp::export(rng = false)]]
-SEXP core_betting_costs(Rcpp::List spec, double seat) {
-  return habanera_r::pack_costs(to_tree(spec), static_cast<std::size_t>(to_count(seat)) - 1);
-}
-// [[Rcpp::export(rng = false)]]
-Rcpp::NumericVector core_betting_values(Rcpp::List spec) {
-  const std::vector<double> values = to_tree(spec).values({});
-  return {values.begin(), values.end()};
 }
 
 // What cards of a seat and those that all see (in groups of these sizes, street by street) are told as, and how many of

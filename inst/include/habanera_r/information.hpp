@@ -20,38 +20,45 @@
 namespace habanera_r {
 
 // A row for each move of each set of a seat, of all open ones where `seat` is none of them: what is seen, the move, its
-// chance, and the chance that the set is come to.
+// chance, the chance that the set is come to, and what the move then brings if the others move so and the best follows.
 inline Rcpp::List pack_mix(const habanera::InformationTree& tree, const habanera::Mix& mix, std::size_t seat) {
-  Rcpp::NumericVector seats, chances, reached;
+  Rcpp::NumericVector seats, chances, reached, worths;
   Rcpp::CharacterVector sees, moves;
   const std::vector<double> reach = tree.reach(mix);
-  for (const habanera::InformationSet& set : tree.sets()) {
-    if (!tree.is_open(set.seat) || (seat < tree.seats() && set.seat != seat)) continue;
-    double comes = 0;
-    for (const std::size_t node : set.nodes) comes += reach[node];
-    for (std::size_t i = 0; i < set.moves.size(); ++i) {
-      seats.push_back(static_cast<double>(set.seat) + 1);
-      sees.push_back(set.sees);
-      moves.push_back(set.words[i]);
-      chances.push_back(mix[set.first + i]);
-      reached.push_back(comes);
+  for (std::size_t of = 0; of < tree.seats(); ++of) {
+    if (!tree.is_open(of) || (seat < tree.seats() && of != seat)) continue;
+    habanera::BestAnswer best(tree, of, mix);
+    for (std::size_t number = 0; number < tree.sets().size(); ++number) {
+      const habanera::InformationSet& set = tree.sets()[number];
+      if (set.seat != of) continue;
+      const bool comes = best.let_come(number) > 0;
+      const std::vector<double> worth = best.worth_of_moves(number);
+      double here = 0;
+      for (const std::size_t node : set.nodes) here += reach[node];
+      for (std::size_t i = 0; i < set.moves.size(); ++i) {
+        seats.push_back(static_cast<double>(of) + 1);
+        sees.push_back(set.sees);
+        moves.push_back(set.words[i]);
+        chances.push_back(mix[set.first + i]);
+        reached.push_back(here);
+        worths.push_back(comes ? worth[i] : NA_REAL);
+      }
     }
   }
   return Rcpp::List::create(Rcpp::Named("seat") = seats, Rcpp::Named("sees") = sees, Rcpp::Named("move") = moves,
-                            Rcpp::Named("chance") = chances, Rcpp::Named("reached") = reached);
+                            Rcpp::Named("chance") = chances, Rcpp::Named("reached") = reached,
+                            Rcpp::Named("worth") = worths);
 }
 
-// Sound play, until best answers gain no more than `gap`, or time is up; an interrupt gives what is there.
-inline Rcpp::List sound_play(const habanera::InformationTree& tree, double gap, double seconds) {
-  for (std::size_t seat = 0; seat < tree.seats(); ++seat)
-    if (tree.forgets(seat)) return Rcpp::List::create(Rcpp::Named("forgets") = static_cast<double>(seat) + 1);
-  habanera::RegretIteration iteration(tree);
+// Rounds, until best answers gain no more than `gap`, or time is up; an interrupt gives what is there. What was found,
+// and its mix by `mix`.
+template <class Iteration, class Mix>
+Rcpp::List rounds_played(Iteration& iteration, double gap, double seconds, Mix& mix) {
+  static const Rcpp::Function show(Rcpp::Environment::namespace_env("habanera").get("show_gap"));
   const auto begun = std::chrono::steady_clock::now();
   const auto in_time = [&] {
     return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count() < seconds;
   };
-  habanera::Mix mix;
-  habanera::RegretIteration::Proof proof;
   bool interrupted = false;
   // Whether the gap is reached is looked at after numbers of rounds that do not hang on the machine.
   for (std::size_t until = 16;; until += until / 4) {
@@ -64,15 +71,26 @@ inline Rcpp::List sound_play(const habanera::InformationTree& tree, double gap, 
       interrupted = true;
     }
     mix = iteration.mean();
-    proof = iteration.proof(mix);
-    if (proof.gap() <= gap || interrupted || !in_time()) break;
+    const auto proof = iteration.proof(mix);
+    show(proof.gap(), gap);
+    if (proof.gap() > gap && !interrupted && in_time()) continue;
+    return Rcpp::List::create(
+        Rcpp::Named("value") = proof.value, Rcpp::Named("low") = proof.low, Rcpp::Named("high") = proof.high,
+        Rcpp::Named("total") = iteration.total(), Rcpp::Named("rounds") = static_cast<double>(iteration.rounds()),
+        Rcpp::Named("interrupted") = interrupted);
   }
-  return Rcpp::List::create(
-      Rcpp::Named("value") = proof.value, Rcpp::Named("low") = proof.low, Rcpp::Named("high") = proof.high,
-      Rcpp::Named("total") = iteration.total(), Rcpp::Named("rounds") = static_cast<double>(iteration.rounds()),
-      Rcpp::Named("nodes") = static_cast<double>(tree.nodes().size()),
-      Rcpp::Named("sets") = static_cast<double>(tree.sets().size()), Rcpp::Named("interrupted") = interrupted,
-      Rcpp::Named("rows") = pack_mix(tree, mix, tree.seats()));
+}
+
+inline Rcpp::List sound_play(const habanera::InformationTree& tree, double gap, double seconds) {
+  for (std::size_t seat = 0; seat < tree.seats(); ++seat)
+    if (tree.forgets(seat)) return Rcpp::List::create(Rcpp::Named("forgets") = static_cast<double>(seat) + 1);
+  habanera::RegretIteration iteration(tree);
+  habanera::Mix mix;
+  Rcpp::List found = rounds_played(iteration, gap, seconds, mix);
+  found["nodes"] = static_cast<double>(tree.nodes().size());
+  found["sets"] = static_cast<double>(tree.sets().size());
+  found["rows"] = pack_mix(tree, mix, tree.seats());
+  return found;
 }
 
 // What the open seat of a tree does best; NULL where it forgets what it saw or did.

@@ -14,7 +14,7 @@ namespace habanera {
 
 // The kinds of cards as those who bet on them tell them. Kinds that no rule tells apart are told as one; where suits
 // are alike to all rules, hands that differ only by the names of suits are told as one, too: by those in which the
-// highest cards are of the first suits.
+// highest cards are of the first suits. Suits of which other ranks lie on the board from the start are not alike.
 struct BettingCards {
   std::vector<double> copies;               // how many of each kind are dealt from
   std::vector<std::string> names;           // as they are told
@@ -23,6 +23,16 @@ struct BettingCards {
   std::vector<std::uint8_t> rank, suit;     // suit: HandRules::no_suit where it has none
   bool suits_alike = false;
   std::vector<std::vector<Card>> of_suit;   // where suits are alike: the kind of each suit and rank
+  std::vector<std::uint8_t> like_suit;      // of each suit the first that is alike to it
+
+  // In how many ways the names of suits can be exchanged.
+  double exchanges() const {
+    double all = 1;
+    for (std::size_t suit = 0; suit < like_suit.size(); ++suit)
+      all *= static_cast<double>(std::count(like_suit.begin(), like_suit.begin() + static_cast<std::ptrdiff_t>(suit) + 1,
+                                            like_suit[suit]));
+    return all;
+  }
 
   // Highest ranks first, then the first suits.
   bool comes_before(Card one, Card other) const {
@@ -73,11 +83,20 @@ class ToldCards {
       while (i >= ends_[group]) ++group;
       held[table_.suit[cards_[i]]][group] |= std::uint32_t{1} << table_.rank[cards_[i]];
     }
+    // Those alike to each other in order; each then has the name of the next of them.
     std::array<std::uint8_t, most_suits> order, told;
+    const std::vector<std::uint8_t>& like = table_.like_suit;
     for (std::size_t suit = 0; suit < suits; ++suit) order[suit] = static_cast<std::uint8_t>(suit);
     for (std::size_t at = 1; at < suits; ++at)
       for (std::size_t i = at; i > 0 && held[order[i - 1]] < held[order[i]]; --i) std::swap(order[i - 1], order[i]);
-    for (std::size_t place = 0; place < suits; ++place) told[order[place]] = static_cast<std::uint8_t>(place);
+    std::array<std::uint8_t, most_suits> next{};
+    for (std::size_t place = 0; place < suits; ++place) {
+      const std::uint8_t first = like[order[place]];
+      std::uint8_t name = std::max(next[first], first);
+      while (like[name] != first) ++name;
+      told[order[place]] = name;
+      next[first] = static_cast<std::uint8_t>(name + 1);
+    }
     for (std::size_t i = 0; i < size_; ++i)
       cards_[i] = table_.of_suit[told[table_.suit[cards_[i]]]][table_.rank[cards_[i]]];
   }

@@ -26,7 +26,8 @@ class Openings {
   static constexpr std::size_t most = 2000000;
 
   // Of each seat its hands; none where it may be dealt any.
-  Openings(const std::vector<std::vector<WeightedHand>>& seats, const std::vector<double>& copies) : left_(copies) {
+  Openings(const std::vector<std::vector<WeightedHand>>& seats, const std::vector<double>& copies)
+      : by_seat_(seats), left_(copies) {
     std::vector<std::vector<WeightedHand>> listed;
     for (std::size_t seat = 0; seat < seats.size(); ++seat) {
       if (seats[seat].empty()) continue;
@@ -43,6 +44,8 @@ class Openings {
 
   std::size_t size() const { return up_to_.size(); }
   double chance(std::size_t at) const { return chances_[at]; }
+  // Of each seat its hands; none where it may be dealt any.
+  const std::vector<std::vector<WeightedHand>>& listed() const { return by_seat_; }
   // The seats that have hands in it; the cards, seat by seat.
   const std::vector<std::size_t>& seats() const { return seats_; }
   const Card* cards(std::size_t at) const { return &cards_[at * together_]; }
@@ -78,6 +81,7 @@ class Openings {
     }
   }
 
+  std::vector<std::vector<WeightedHand>> by_seat_;
   std::vector<double> left_, chances_, up_to_;  // up_to_: sums of chances, to draw by
   std::vector<std::size_t> seats_;
   std::vector<Card> cards_, dealt_;

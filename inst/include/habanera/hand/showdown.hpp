@@ -75,7 +75,7 @@ class StrengthReader {
   StrengthReader(const HandRules& rules, std::size_t cards, bool singles)
       : evaluate_(rules), strength_(rules), at_least_(rules.size) {
     if (singles && !rules.dealt_order && rules.ranks <= 16)
-      table_ = std::make_shared<HandTable>(rules, cards, std::min<std::size_t>(cards, rules.suits), 0);
+      table_ = std::make_shared<HandTable>(rules, cards, std::min(cards, most_of_a_rank(rules)), 0);
     if (table_) table_->make_places();
   }
 
@@ -124,6 +124,14 @@ class StrengthReader {
     }
     for (std::size_t at = 0; at < evaluate_.rules().suits; ++at)
       if (sizes[at] >= at_least_) use(masks[at]);
+  }
+
+  // Of single cards there is one in each suit, and those without a suit.
+  static std::size_t most_of_a_rank(const HandRules& rules) {
+    std::vector<std::size_t> cards(rules.ranks, 0);
+    for (std::size_t kind = 0; kind < rules.rank.size(); ++kind)
+      if (!rules.wild[kind] && rules.rank[kind] < rules.ranks) ++cards[rules.rank[kind]];
+    return *std::max_element(cards.begin(), cards.end());
   }
 
   HandEvaluator evaluate_;
