@@ -28,13 +28,14 @@
 #'   `probability`, `if_no_natural` (given that there is none).
 #' @section Errors: `habanera_error_conservation` for cards that the shoe does not hold; `habanera_error_rules` for a
 #'   hand that is bust or has nothing to decide; `habanera_error_input` for a game that is not solved.
-#' @seealso [best_strategy()].
+#' @seealso [best_strategy()], [equilibrium()].
 #' @examples
 #' advise(game_blackjack(), "10S 6H", "9D")
 #' advise(game_blackjack(), "8S 3H", "6D", working = TRUE, hands = 2)
 #' head(dealer_totals(game_blackjack()))
 #' small <- deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"))
 #' advise(game_video_poker(deck = small), "JH QH KH 9C 9D")
+#' advise(game_betting(rules = "one card, one bet"), "2", actions = "bet")
 #' @export
 advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, hands = 1, shared = NULL,
                    actions = NULL, against = NULL) {
@@ -46,10 +47,12 @@ advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, ha
   if (!is.null(adviser$by_sight)) {
     refuse_house_words(game, list(up_card = up_card, dead = dead, working = if (working) TRUE,
                                   hands = if (hands > 1) hands), call)
-    return(advise_by_sight(adviser$by_sight(game, cards, shared, actions, against, call), game))
+    return(advise_by_sight(game, adviser$by_sight(game, cards, shared, actions, call), against, call))
   }
   told <- Filter(Negate(is.null), list(shared = shared, actions = actions, against = against))
-  if (length(told)) refuse(sprintf("%s hides no cards of seats: no `%s`.", kind_of(game)$title, names(told)[1]), call = call)
+  if (length(told)) {
+    refuse(sprintf("%s hides no cards of seats: no `%s`.", kind_of(game)$title, names(told)[1]), call = call)
+  }
   game <- without_cut(without_cards(game, dead, call))
   found <- adviser$advise(game, cards, up_card, hands, working, call)
   order <- order(-found$expected, found$move)
@@ -84,16 +87,31 @@ refuse_house_words <- function(game, given, call) {
   }
 }
 
-# Of games whose seats hide their cards.
-advise_by_sight <- function(found, game) {
+# Of games whose seats hide their cards: `against` players of the other seats, what equilibrium() found, or, where it is
+# NULL, whoever plays soundly.
+advise_by_sight <- function(game, where, against, call) {
+  played <- if (inherits(against, "habanera_equilibrium")) against else if (is.null(against)) {
+    if (game_seats(game) != 2) refuse("Say `against` whom: sound play is found of two seats.", "rules", call)
+    # So near that moves that are mixed bring the same.
+    equilibrium(game, gap = 1e-6, seconds = 20)
+  } else best_play(game, where$seat, against)
+  rows <- played$rows[played$rows$seat == where$seat & played$rows$sees == where$sees, , drop = FALSE]
+  if (!nrow(rows)) {
+    refuse(sprintf("Seat %s never sees %s with a choice to make.", format_count(where$seat), quoted(where$sees)),
+           "rules", call)
+  }
+  is_sound <- inherits(played, "habanera_equilibrium")
+  found <- c(where, list(move = rows$move, expected = rows$worth, chance = if (is_sound) rows$chance,
+                         against = if (is_sound) "sound play" else "these opponents"))
   order <- order(-found$expected, found$move)
-  table <- data.frame(move = found$move, expected = found$expected)[order, ]
-  if (!is.null(found$chance)) table$chance <- found$chance[order]
   # What sound play mixes brings the same, but for the gap.
-  least <- if (is.null(found$chance)) max(table$expected) else min(table$expected[table$chance >= 0.05])
-  table$best <- table$expected > least - 1e-11
-  rownames(table) <- NULL
-  structure(table, class = table_class(c("habanera_advice_by_sight", "habanera_advice")), found = found, game = game)
+  made <- if (is.null(found$chance)) found$expected == max(found$expected) else found$chance >= 0.05
+  moves <- data.frame(move = found$move, expected = found$expected,
+                      best = found$expected > min(found$expected[made]) - 1e-11)
+  if (!is.null(found$chance)) moves$chance <- found$chance
+  moves <- moves[order, ]
+  rownames(moves) <- NULL
+  structure(moves, class = table_class(c("habanera_advice_by_sight", "habanera_advice")), found = found, game = game)
 }
 
 #' @export

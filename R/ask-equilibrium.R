@@ -18,8 +18,8 @@
 #'   not matter. Or what [round_robin()] gave at a game of two seats: see below.
 #' @param gap What best answers may gain together, in what the game's outcomes are worth.
 #' @param seconds When to stop, whatever the gap is by then.
-#' @return A `habanera_equilibrium`, also a table for [player_by_table()]; it sits in a game as it is (`players = sound`,
-#'   `against = sound`). `as.data.frame()`: a row for each move: `seat`, `sees` (text), `move`, `chance`, `reached` (the
+#' @return A `habanera_equilibrium`, also a table for [player_by_table()]; it sits in a game as it is (`players =
+#'   sound`). `as.data.frame()`: a row for each move: `seat`, `sees` (text), `move`, `chance`, `reached` (the
 #'   chance that the seat comes to see it), `worth` (what the move brings on average from there, if the other plays so
 #'   and the best follows; chips put in before are lost; `NA` where the other never lets it come), and of hands that
 #'   hand rules tell their `category`. `tidy()`: `term` ("value_1", "value_2": what each seat wins; "gap"), `estimate`,
@@ -51,7 +51,15 @@
 #'                      deck = deck_numbered(3))
 #' sound <- equilibrium(lanterns)
 #' sound
-#' exact(change_rules(lanterns, players = player_by_table(sound)))
+#' exact(change_rules(lanterns, players = sound))
+#'
+#' streets <- game_betting(rules = "one card, two streets")
+#' sound <- equilibrium(streets)
+#' summary(sound)
+#' mistakes(streets, "calls_all", seat = 2, against = sound)
+#' met <- round_robin(streets, list(sound = sound, calls = "calls_all", random = "random"), nsim = 500,
+#'                    seed = 1)
+#' if (requireNamespace("lpSolve", quietly = TRUE)) equilibrium(met)
 #' }
 #' @export
 equilibrium <- function(game, gap = 1e-3, seconds = 60) {
@@ -93,9 +101,9 @@ tidy.habanera_equilibrium <- function(x, ...) {
 
 #' @export
 in_words.habanera_equilibrium <- function(x, ...) {
-  worth <- function(value) paste(c(worth_in_words(value, x$of_win), x$unit), collapse = " ")
-  sprintf("Sound play brings seat 1 %s, surely from %s to %s: best answers gain %s, both together.",
-          worth(x$value), worth(x$low), worth(x$high), worth(x$high - x$low))
+  worth <- function(value) worth_in_words(value, x$of_win)
+  sprintf("Sound play brings seat 1 %s (surely from %s to %s: best answers to it gain %s, both together).",
+          paste(c(worth(x$value), x$unit), collapse = " "), worth(x$low), worth(x$high), worth(x$high - x$low))
 }
 
 #' @export
@@ -107,7 +115,7 @@ tell.habanera_equilibrium <- function(x, rows = 30, ...) {
     cat_wrapped(sprintf("The gap of %s was not reached: more `seconds` bring it nearer.", format_number(x$wanted, 2)))
   }
   views <- nrow(unique(x$rows[c("seat", "sees")]))
-  all <- if (views > rows) summary(x)
+  all <- if (views > rows && !is.null(holding_parts(x$rows$sees[1]))) summary(x)
   if (!is.null(all) && nrow(all) <= rows) {
     cat("In all, hands as they come:\n")
     tell_shares(all)
@@ -135,73 +143,4 @@ moves_that_bring_the_same <- function(x) {
   key <- paste(rows$seat, rows$sees, sep = "\r")
   best <- stats::ave(rows$worth, key, FUN = max)
   sum(tapply(rows$worth >= best - (x$high - x$low), key, sum) > 1)
-}
-
-#' @rdname equilibrium
-#' @param object What `equilibrium()` found.
-#' @param by "course": what each seat does in all after each course of moves; "category": by what its hand is by then,
-#'   too, where hand rules tell it; "holding": by its cards.
-#' @return `summary()`: a `habanera_moves`, a data frame: `seat`, `actions`, `category` or `holding`, `share` (of all
-#'   deals that come to it), and a column for each move with its chance, `NA` where it is not open.
-#' @export
-summary.habanera_equilibrium <- function(object, by = c("course", "category", "holding"), ...) {
-  call <- rlang::current_env()
-  by <- check_choice(by, c("course", "category", "holding"))
-  rows <- object$rows
-  parts <- holding_parts(rows$sees)
-  if (is.null(parts)) {
-    if (by == "course") return(object)
-    refuse("What seats see at this game is no holding: as.data.frame() has all of it.", call = call)
-  }
-  if (by == "category" && is.null(rows$category)) {
-    refuse("No hand rules tell here what a hand is: by = \"holding\" has the cards.", call = call)
-  }
-  group <- data.frame(seat = rows$seat, actions = parts$actions)
-  if (by == "category") group$category <- factor(rows$category, rev(object$categories))
-  if (by == "holding") group$holding <- parts$holding
-  found <- shares_of_moves(group, rows)
-  structure(found, class = table_class("habanera_moves"), words = in_words(object), by = by)
-}
-
-# Of groups of rows how often each comes, and how often it then makes each move.
-shares_of_moves <- function(group, rows) {
-  key <- do.call(paste, c(group, sep = "\r"))
-  first <- !duplicated(key)
-  in_order <- do.call(order, unname(lapply(group[first, , drop = FALSE], function(column) {
-    if (is.factor(column)) as.integer(column) else if (is.numeric(column)) column else in_natural_order(column)
-  })))
-  found <- group[first, , drop = FALSE][in_order, , drop = FALSE]
-  keys <- key[first][in_order]
-  views <- !duplicated(paste(rows$seat, rows$sees, sep = "\r"))
-  found$share <- as.vector(tapply(rows$reached[views], key[views], sum)[keys])
-  for (move in unique(rows$move)) {
-    of <- rows$move == move
-    made <- tapply((rows$chance * rows$reached)[of], key[of], sum)[keys]
-    open <- tapply(rows$reached[of], key[of], sum)[keys]
-    found[[move]] <- as.vector(ifelse(open > 0, made / open, 0))
-  }
-  rownames(found) <- NULL
-  found
-}
-
-#' @export
-tell.habanera_moves <- function(x, rows = 40, ...) {
-  cat_wrapped("<moves> ", attr(x, "words"))
-  tell_shares(utils::head(plain_table(x), rows))
-  if (nrow(x) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(x) - rows)))
-  invisible(x)
-}
-
-tell_shares <- function(x) {
-  moves <- setdiff(names(x), c("seat", "actions", "category", "holding", "share"))
-  where <- paste0("seat ", format_count(x$seat), ifelse(nzchar(x$actions), paste(", after", x$actions), ", first to speak"))
-  what <- if (!is.null(x[["category"]])) paste0(", ", x[["category"]]) else if (!is.null(x[["holding"]])) {
-    paste(", holding", x[["holding"]])
-  }
-  done <- apply(as.matrix(as.data.frame(x)[moves]), 1, function(chances) {
-    made <- which(chances >= 5e-4)
-    paste(ifelse(chances[made] > 1 - 5e-4, moves[made], sprintf("%s %.1f%%", moves[made], 100 * chances[made])),
-          collapse = ", ")
-  })
-  writeLines(sprintf("%s%s (%s of deals): %s", where, if (is.null(what)) "" else what, format_percent(x$share), done))
 }

@@ -1,10 +1,7 @@
 # The exact edges of a game by combinations of its rules: vary_rules() with `of = "edge"`.
 
 vary_edges <- function(game, grid, want, progress, call) {
-  wish <- if (!is.null(want)) {
-    checked_on_names(parse_expression(check_string(want, "want", call), "want", call), "edge", NULL,
-                     "what can be wished of is", call)
-  }
+  wish <- wish_on_one(want, "edge", call)
   edge_of <- edge_of_players(game, call)
   bar <- local_progress("Solving combinations", progress, length(grid$variants))
   solved <- lapply_until_interrupted(grid$variants, function(variant) edge_of(without_cut(variant)), "combination", bar)
@@ -14,13 +11,25 @@ vary_edges <- function(game, grid, want, progress, call) {
   rows <- cbind(table, data.frame(term = "edge", estimate = edges, std.error = 0, conf.low = edges, conf.high = edges,
                                   difference = difference, difference.low = difference, difference.high = difference))
   if (!is.null(wish)) {
-    holds <- interpret(wish, list(values = list(edge = edges), rows = length(edges)), call)
-    if (!is.logical(holds)) refuse("`want` must be a condition, such as \"edge < 0.008\".", "language", call)
-    rows$meets <- ifelse(rep_len(holds, length(edges)), "yes", "no")
+    rows$meets <- ifelse(holds_on_one(wish, "edge", edges, call), "yes", "no")
   }
   rownames(rows) <- NULL
   structure(rows, class = table_class("habanera_varied_edges"), rules = names(grid$table), game = game,
             want = want, part = attr(solved, "part"))
+}
+
+# A wish on one name, and whether values of it meet it.
+wish_on_one <- function(want, name, call) {
+  if (is.null(want)) return(NULL)
+  checked_on_names(parse_expression(check_string(want, "want", call), "want", call), name, NULL,
+                   "what can be wished of is", call)
+}
+holds_on_one <- function(wish, name, values, call) {
+  holds <- interpret(wish, list(values = rlang::set_names(list(values), name), rows = length(values)), call)
+  if (!is.logical(holds)) {
+    refuse(sprintf("`want` must be a condition, such as \"%s < 0.008\".", name), "language", call)
+  }
+  rep_len(holds, length(values))
 }
 
 # Against the players given, or the best where none were.

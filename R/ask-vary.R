@@ -16,6 +16,8 @@
 #'   0.01"`; how games ended may be named whether it is recorded or not).
 #' @param of "outcomes": each combination is played. "edge": nothing is played, and what is told is the house's exact
 #'   edge (see [house_edge()]; term "edge", which `want` may name), in a `habanera_varied_edges` with the same columns.
+#'   "value": nothing is played, and what is told is what sound play brings seat 1 (see [equilibrium()]; term "value",
+#'   with the interval in which it surely lies), each to a gap of 1e-4 or for 60 seconds, in a `habanera_varied_values`.
 #' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game], then `difference`,
@@ -32,12 +34,13 @@
 #'            want = "rounds_p90 <= 20")
 #' vary_rules(game_high_card(), ties = c("bank", "half_back"), packs = c(1, 6), of = "edge",
 #'            want = "edge < 0.04")
+#' vary_rules(game_betting(rules = "one card, one bet"), ante = 1:3, of = "value")
 #' @export
 vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL,
-                       of = c("outcomes", "edge"), progress = NULL) {
+                       of = c("outcomes", "edge", "value"), progress = NULL) {
   check_given()
   call <- rlang::current_env()
-  of <- check_choice(of, c("outcomes", "edge"))
+  of <- check_choice(of, c("outcomes", "edge", "value"))
   checked_game(game)
   values <- rlang::list2(...)
   if (!length(values)) refuse("Name a rule and the values to try, as in `rule = 0:3`.")
@@ -45,6 +48,10 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   if (of == "edge") {
     capability(game, "takes_bets", call)
     return(vary_edges(game, possible_variants(game, rule_grid(values, call), call), want, progress, call))
+  }
+  if (of == "value") {
+    capability(game, "plays_soundly", call)
+    return(vary_values(game, possible_variants(game, rule_grid(values, call), call), want, progress, call))
   }
   wish <- checked_wish(want, game, call)
   grid <- possible_variants(game, rule_grid(values, call), call)

@@ -1,7 +1,6 @@
-# What each move is worth to a seat that holds some cards, after some moves.
+# Which seat speaks after some moves, and what it sees if it holds some cards.
 
-# `against`: players of the other seats, what equilibrium() found, or NULL: whoever plays soundly.
-betting_advice <- function(game, cards, shared, actions, against, call) {
+betting_advice <- function(game, cards, shared, actions, call) {
   if (is.null(actions)) actions <- ""
   if (!rlang::is_string(actions)) refuse(sprintf("`actions` must be one text, not %s.", said(actions)), call = call)
   slip <- function(sees, ...) refuse(ended(sprintf(...)), "rules", call)
@@ -9,17 +8,7 @@ betting_advice <- function(game, cards, shared, actions, against, call) {
   open <- core_betting_open(spec, actions)[[1]]
   if (nzchar(open$wrong)) slip("", "`actions`: the moves cannot go on with %s by these rules", quoted(open$wrong))
   if (open$seat == 0) slip("", "`actions`: the hand is over after %s", quoted(actions))
-  sees <- advised_sight(game, cards, shared, open, slip)
-  found <- if (inherits(against, "habanera_equilibrium")) against else if (is.null(against)) {
-    if (game_seats(game) != 2) refuse("Say `against` whom: sound play is found of two seats.", "rules", call)
-    # So near that moves that are mixed bring the same.
-    equilibrium(game, gap = 1e-6, seconds = 20)
-  } else best_play(game, open$seat, against)
-  rows <- found$rows[found$rows$seat == open$seat & found$rows$sees == sees, , drop = FALSE]
-  if (!nrow(rows)) slip("", "%s can be no hand of seat %s there", quoted(sees), format_count(open$seat))
-  is_sound <- inherits(found, "habanera_equilibrium")
-  list(move = rows$move, expected = rows$worth, chance = if (is_sound) rows$chance, seat = open$seat, sees = sees,
-       unit = unit_in_words(game$rules), against = if (is_sound) "sound play" else "these opponents")
+  list(seat = open$seat, sees = advised_sight(game, cards, shared, open, slip), unit = unit_in_words(game$rules))
 }
 
 # What the seat sees, as the game tells it, of cards as they are typed.
@@ -39,11 +28,13 @@ advised_sight <- function(game, cards, shared, open, slip) {
   turned <- read(shared, "shared")
   due <- open$turned - length(board)
   if (length(turned) != due) {
-    slip("", "`shared`: %s turned by then, not %s", if (due == 1) "1 card is" else paste(format_count(due), "cards are"),
-         format_count(length(turned)))
+    lie <- if (due == 1) "1 card is" else paste(format_count(due), "cards are")
+    slip("", "`shared`: %s turned by then, not %s", lie, format_count(length(turned)))
   }
   all <- c(own, board, turned)
-  if (!holds_together(known, board)(all)) slip("", "%s are not all in the deck", quoted(paste(known$names[all], collapse = " ")))
+  if (!holds_together(known, board)(all)) {
+    slip("", "%s are not all in the deck", quoted(paste(known$names[all], collapse = " ")))
+  }
   groups <- c(rules$private, length(board), vapply(rules$streets, `[[`, 0, "shared"))
   told <- core_betting_told(known, as.integer(groups[groups > 0]), list(all))
   turns <- shared_in_all(rules) + length(board) > 0

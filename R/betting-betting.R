@@ -132,17 +132,3 @@ betting_limits <- function(rules) {
   })
   c(rlang::set_names(nets, sprintf("net_%d", seq_len(rules$seats))), list(street = c(1, length(rules$streets))))
 }
-
-# Best and sound play by what seats see.
-betting_best_answer <- function(game, seat, call) {
-  best_answer_by_sight(game, seat, betting_tree(game), call)
-}
-
-betting_tree <- function(game) {
-  # The core counts in chips.
-  unit <- betting_unit(game$rules)
-  list(best_answer = best_answer_on_boards, costs = costs_on_boards, values = values_on_boards,
-       sound = sound_on_boards, unit = unit,
-       in_words = function(worth) paste(format_number(worth, 4), unit_in_words(game$rules)),
-       unit_words = unit_in_words(game$rules))
-}

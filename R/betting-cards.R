@@ -46,9 +46,9 @@ told_kinds <- function(rules, bound, kinds, codes, catalogue) {
 
 # Of each suit the first of which the same ranks lie on the board.
 suits_like <- function(bound, copies) {
-  lie <- vapply(split(bound$rank[copies == 0], factor(bound$suit[copies == 0], sort(unique(bound$suit)))), function(ranks) {
-    paste(sort(ranks), collapse = " ")
-  }, "")
+  gone <- copies == 0
+  by_suit <- split(bound$rank[gone], factor(bound$suit[gone], sort(unique(bound$suit))))
+  lie <- vapply(by_suit, function(ranks) paste(sort(ranks), collapse = " "), "")
   match(lie, lie)
 }
 

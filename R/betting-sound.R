@@ -1,4 +1,17 @@
-# Sound play of two seats that bet, by the tree of all that both see.
+# Best and sound play of seats that bet, by what they see; of two by the tree of all that both see.
+
+betting_best_answer <- function(game, seat, call) {
+  best_answer_by_sight(game, seat, betting_tree(game), call)
+}
+
+betting_tree <- function(game) {
+  # The core counts in chips.
+  unit <- betting_unit(game$rules)
+  list(best_answer = best_answer_on_boards, costs = costs_on_boards, values = values_on_boards,
+       sound = sound_on_boards, unit = unit,
+       in_words = function(worth) paste(format_number(worth, 4), unit_in_words(game$rules)),
+       unit_words = unit_in_words(game$rules))
+}
 
 # What the core finds by `ask(known, threads)`, where `known` is how hands fare against each other where the last cards
 # are turned at once: that is worked out once and kept.
@@ -6,6 +19,7 @@ asked_on_boards <- function(spec, ask) {
   key <- if (is.null(spec$holdings)) runout_key(spec)
   known <- if (!is.null(key)) kept_runout(key)
   found <- ask(known, resolve_threads(NULL))
+  if (is.null(found)) return(NULL)
   if (!is.null(key) && is.null(known) && !is.null(found$runout)) keep_runout(key, found$runout)
   found$runout <- NULL
   if (!is.null(found$rows$seen)) found$rows <- rows_of_boards(found$rows)
@@ -62,7 +76,8 @@ runouts <- new.env()
 # What decides how hands fare, and nothing else; of another version of the numbers the first part is another.
 runout_key <- function(spec) {
   cards <- spec$cards[c("copies", "stands_for", "rank", "suit", "suits_alike")]
-  rlang::hash(list(1, cards, spec$own, spec$board, spec$strength, shared = vapply(spec$chips$streets, `[[`, 0, "shared")))
+  turned <- vapply(spec$chips$streets, `[[`, 0, "shared")
+  rlang::hash(list(1, cards, spec$own, spec$board, spec$strength, turned))
 }
 
 runout_file <- function(key) file.path(kept_folder(), paste0("runout-", key))

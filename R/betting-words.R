@@ -115,12 +115,14 @@ betting_examples <- list(
            "habanera play betting --rules \"all in or fold\" --set players=calls_all,random --trials 1e5 --seed 1",
            "habanera play betting --rules harvest.yaml --set players=ferryman-bets.txt,calls_all --seed 1"),
   replay = "habanera replay betting --set seats=3 --set blinds=1,2 --seed 1",
-  vary = "habanera vary betting --rules \"all in or fold\" --over stacks=10,20,40 --of net_1",
+  vary = "habanera vary betting --rules \"all in or fold\" --over stacks=10,20,40 --of value",
   compare = "habanera compare betting --rules \"one card, one bet\" --other players=calls_all --seed 1",
   best = c("habanera best betting --rules \"one card, one bet\" --against calls_all",
            "habanera best betting --rules harvest.yaml --against ferryman-bets.txt"),
   mistakes = "habanera mistakes betting --rules harvest.yaml --player ferryman-bets.txt --against random",
-  equilibrium = "habanera equilibrium betting --rules \"one card, two streets\"",
+  advise = "habanera advise betting 2 --rules \"one card, one bet\" --actions bet",
+  equilibrium = c("habanera equilibrium betting --rules \"one card, two streets\"",
+                  "habanera equilibrium betting --rules \"all in or fold\" --figure chart.svg"),
   round_robin = paste("habanera round-robin betting --rules harvest.yaml --players",
                       "ferryman-bets.txt,calls_all,random --seed 1")
 )

@@ -138,8 +138,8 @@ vary_command <- function() {
       cli_option("over", "A rule and its values: RULE=0:3, RULE=ONE,OTHER, or apart by ; may be given again",
                  "RULE=VALUES"),
       cli_option("want", "Mark the combinations that surely meet this condition on estimates", "CONDITION"),
-      cli_option("of", "outcomes: each is played; edge: the house's edge, exact, nothing is played [outcomes]", "WORD",
-                 "outcomes"),
+      cli_option("of", paste("outcomes: each is played; edge: the house's edge, exact; value: what sound play brings",
+                             "seat 1 where seats hide cards [outcomes]"), "WORD", "outcomes"),
       cli_option("outcome", "What the figure shows: an outcome, a percentile such as NAME_p90, or \"NAME=VALUE\"",
                  "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
@@ -164,7 +164,7 @@ run_vary <- function(options, arguments) {
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
                                       threads = option_number(options, "threads"), want = options$want,
                                       of = options$of)))
-  if (inherits(found, "habanera_varied_edges")) return(write_found(found, options))
+  if (inherits(found, c("habanera_varied_edges", "habanera_varied_values"))) return(write_found(found, options))
   write_found(found, options, outcome = options$outcome,
               seconds_per_round = option_number(options, "seconds-per-round"),
               within = option_number(options, "within"))

@@ -5,7 +5,8 @@ round_robin_command <- function() {
     "round-robin", "Plays everyone against everyone in every order of seats, all on the same deals.",
     "round-robin GAME --players PLAYERS [OPTIONS]",
     c(game_options(), list(
-      cli_option("players", "Players, separated by commas, such as full_memory,forgetful:recall=0.7", "PLAYERS")
+      cli_option("players", "Players, separated by commas, such as full_memory,forgetful:recall=0.7", "PLAYERS"),
+      cli_option("mixture", "Which mixture of them none of them beats, at a game of two seats, instead", NULL, FALSE)
     ), study_options("Deals", "10000"), common_options()),
     game_examples("round_robin"),
     run_round_robin
@@ -18,6 +19,7 @@ run_round_robin <- function(options, arguments) {
   game <- shell_game(options, arguments, command)
   found <- round_robin(game, paste(options$players, collapse = ","), option_number(options, "trials"),
                        option_number(options, "seed"), option_number(options, "threads"))
+  if (isTRUE(options$mixture)) found <- equilibrium(found)
   write_found(found, options, table = as.data.frame(found))
 }
 
@@ -56,7 +58,7 @@ equilibrium_command <- function() {
       cli_option("seconds", "When to stop, whatever the gap is by then [60]", "X", "60"),
       cli_option("report", "Also write a page with figure and moves", "FILE"), figure_option()
     ), common_options()),
-    "habanera equilibrium lanterns.cpp --deck 'numbered 3' --out sound.csv",
+    c(game_examples("equilibrium"), "habanera equilibrium lanterns.cpp --deck 'numbered 3' --out sound.csv"),
     function(options, arguments) {
       game <- shell_game(options, arguments, equilibrium_command())
       found <- equilibrium(game, option_number(options, "gap"), option_number(options, "seconds"))

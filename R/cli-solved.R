@@ -85,6 +85,9 @@ advise_command <- function() {
     c(game_options(), list(
       cli_option("up", "The card that a dealer shows, where there is one", "CARD"), dead_option(),
       cli_option("hands", "How many hands the seat has; above 1 this is one of a split [1]", "N", "1"),
+      cli_option("shared", "Where seats hide cards: the cards that all see by then, beside a board", "CARDS"),
+      cli_option("actions", "And the moves so far, such as \"check bet\"", "MOVES"),
+      cli_option("against", "And who sits in the other seats, separated by commas [whoever plays soundly]", "PLAYERS"),
       cli_option("working", "Also what each move ends in, beside the dealer's totals", NULL, FALSE)
     ), common_options()),
     game_examples("advise"),
@@ -93,7 +96,8 @@ advise_command <- function() {
       if (length(arguments) < 2) refuse_usage(command, "it needs a game and the cards of a hand, such as \"10S 6H\".")
       game <- shell_game(options, arguments[1], command)
       write_found(advise(game, paste(arguments[-1], collapse = " "), options$up, options$dead, options$working,
-                         option_number(options, "hands")), options)
+                         option_number(options, "hands"), options$shared, options$actions,
+                         typed_players(options$against)), options)
     }
   )
 }

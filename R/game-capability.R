@@ -25,8 +25,8 @@ capabilities <- function() list(
     by_rule = "in the place of these, function(rules): a list of one rule by name, with the values that are tried")),
   advises = new_capability("does not tell what each move is worth", "do", c(
     advise = "function(game, cards, up_card, hands, working, call): as advise() gives it",
-    by_sight = paste("in the place of it, function(game, cards, shared, actions, against, call): of games whose seats",
-                     "hide their cards, as advise_by_sight() takes it"))),
+    by_sight = paste("in the place of it, function(game, cards, shared, actions, call): of games whose seats hide",
+                     "their cards the `seat` that speaks, what it `sees`, and the `unit` of what moves bring"))),
   tells_dealer = new_capability("has no dealer who plays by rule", "have", c(
     totals = "function(game, call): as dealer_totals() gives it")),
   prices_mistakes = new_capability("has no best play by which mistakes are priced", "have", c(

@@ -7,7 +7,10 @@ most_views_drawn <- 40
 autoplot.habanera_equilibrium <- function(object, ...) {
   grid <- class_grid(object$rows)
   if (!is.null(grid)) return(grid_figure(grid, in_words(object), object$game))
-  if (!is.null(object$categories)) return(category_figure(object))
+  # Of few hands each has a strip of its own.
+  if (!is.null(object$categories) && length(unique(holding_parts(object$rows$sees)$holding)) > 26) {
+    return(category_figure(object))
+  }
   rows <- drawn_views(object$rows)
   data <- data.frame(seat = paste("seat", rows$seat), sees = factor(rows$sees, rev(unique(rows$sees))),
                      move = in_order(rows$move), chance = rows$chance)
@@ -54,9 +57,12 @@ strips_figure <- function(data) {
     ggplot2::geom_col(width = 0.7, position = ggplot2::position_stack(reverse = TRUE)) +
     ggplot2::facet_wrap(~seat, ncol = 2, scales = "free_y") +
     ggplot2::scale_x_continuous(labels = function(x) format_percent(x), expand = ggplot2::expansion(c(0, 0.02))) +
-    move_colours(nlevels(data$move)) + figure_theme() +
-    ggplot2::theme(legend.position = "top", legend.justification = "left",
-                   panel.grid.major.y = ggplot2::element_blank())
+    move_colours(nlevels(data$move)) + figure_theme() + strips_theme()
+}
+
+strips_theme <- function() {
+  ggplot2::theme(legend.position = "top", legend.justification = "left", panel.spacing.x = ggplot2::unit(2, "lines"),
+                 panel.grid.major.y = ggplot2::element_blank())
 }
 
 # Hands of two cards of the standard deck before anything is turned: for each class how likely a seat is not to fold or
@@ -129,17 +135,18 @@ category_figure <- function(object) {
     ggplot2::geom_col(width = 0.75, position = ggplot2::position_stack(reverse = TRUE)) +
     ggplot2::facet_wrap(~where, ncol = 2) + ggplot2::scale_y_discrete(limits = rev) +
     ggplot2::scale_x_continuous(labels = function(x) format_percent(x), expand = ggplot2::expansion(c(0, 0.02))) +
-    move_colours(nlevels(data$move)) + figure_theme() +
-    ggplot2::theme(legend.position = "top", legend.justification = "left",
-                   panel.grid.major.y = ggplot2::element_blank()) +
+    move_colours(nlevels(data$move)) + figure_theme() + strips_theme() +
     ggplot2::labs(x = "chance of each move", y = NULL, title = wrapped(in_words(object), 90),
                   caption = wrapped(paste0(object$game, if (left_out > 0) {
-                    sprintf("; %s that come least are left out", count_of(left_out, "course of moves", "courses of moves"))
+                    sprintf("; %s that come least are left out",
+                            count_of(left_out, "course of moves", "courses of moves"))
                   }, ".")))
 }
 most_courses_drawn <- 8
 
-grid_text <- function(chance) ifelse(chance <= 0, "", ifelse(chance >= 1, "all", sprintf("%.0f%%", 100 * chance)))
+grid_text <- function(chance) {
+  ifelse(chance < 0.005, "", ifelse(chance > 0.995, "all", sprintf("%.0f%%", 100 * chance)))
+}
 
 # Those that come most, in their order.
 drawn_views <- function(rows) {

@@ -33,6 +33,21 @@ autoplot.habanera_rule_effects <- function(object, ...) {
 #' @rdname autoplot.habanera_rule_effects
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_varied_edges)
 autoplot.habanera_varied_edges <- function(object, ...) {
+  varied_figure(object) + ggplot2::scale_y_continuous(labels = scales::label_percent(0.1)) +
+    ggplot2::labs(y = "the house's edge", title = "What the house keeps, by its rules")
+}
+
+#' @rdname autoplot.habanera_rule_effects
+#' @rawNamespace S3method(ggplot2::autoplot, habanera_varied_values)
+autoplot.habanera_varied_values <- function(object, ...) {
+  varied_figure(object) +
+    ggplot2::geom_linerange(ggplot2::aes(ymin = .data$conf.low, ymax = .data$conf.high)) +
+    ggplot2::labs(y = sub(", in $", "", paste0("what seat 1 has, in ", attr(object, "unit"))),
+                  title = "What sound play brings seat 1, by the rules")
+}
+
+# What is worked out by combinations of rules: the first along the axis, the second by colour, others by panels.
+varied_figure <- function(object) {
   rules <- attr(object, "rules")
   data <- as.data.frame(unclass(object))
   data[["x"]] <- in_order(as.character(data[[rules[1]]]))
@@ -40,12 +55,9 @@ autoplot.habanera_varied_edges <- function(object, ...) {
   ggplot2::ggplot(data, ggplot2::aes(x = .data$x, y = .data$estimate, colour = .data$colour, group = .data$colour)) +
     ggplot2::geom_hline(yintercept = 0, colour = "grey30") +
     ggplot2::geom_line(alpha = 0.5) + ggplot2::geom_point(size = 2.6) +
-    ggplot2::scale_y_continuous(labels = scales::label_percent(0.1)) +
     ggplot2::scale_colour_manual(values = rep_len(seat_colours(6), length(unique(data[["colour"]])) + 1),
                                  name = if (length(rules) > 1) rules[2] else "",
                                  guide = if (length(rules) > 1) "legend" else "none") +
     (if (length(rules) > 2) ggplot2::facet_wrap(rules[-(1:2)], labeller = ggplot2::label_both)) +
-    ggplot2::labs(x = rules[1], y = "the house's edge", title = "What the house keeps, by its rules",
-                  subtitle = wrapped(in_words(attr(object, "game")))) +
-    figure_theme()
+    ggplot2::labs(x = rules[1], subtitle = wrapped(game_in_words(attr(object, "game"), rules))) + figure_theme()
 }

@@ -83,6 +83,7 @@ read_result <- function(file, game = NULL) {
 }
 
 refuse_changed <- function(kept, file) {
+  if (is.null(kept$header$habanera)) stop("it has no header")
   if (!is_read_here(kept$header)) refuse_other_form(kept$header)
   expected <- kept$header$digests
   if (is.null(expected)) return(invisible())

@@ -3,7 +3,7 @@
 harvest_question <- function(folder, threads) {
   harvest <- game_betting(rules = file.path(folder, "harvest.yaml"))
   ferryman <- player_by_rules(file.path(folder, "ferryman-bets.txt"))
-  sound <- player_by_table(equilibrium(harvest, gap = 0.02, seconds = 60), "sound")
+  sound <- player_by_table(equilibrium(harvest, gap = 1e-3), "sound")
   answer <- best_play(harvest, 1, against = ferryman)
   dear <- mistakes(harvest, ferryman, seat = 2, against = sound)
   met <- round_robin(harvest, list(ferryman = ferryman, sound = sound, caller = player_calls_all()), nsim = 20000,

@@ -74,3 +74,4 @@ cat("\n")
 markdown(data.frame(`job, once` = names(single_jobs),
                     `seconds of processor time` = sprintf("%.3f", vapply(single_jobs, seconds_of, 0)),
                     check.names = FALSE))
+source("bench/sound.R")

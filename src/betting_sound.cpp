@@ -17,11 +17,13 @@ namespace {
 using habanera::Betting;
 
 // Whether all hands are gone through at once: of two seats whose bets take no more courses than are listed; and not
-// where hands are listed of a deck with cards alike, since there each listed hand counts once.
+// where hands are listed of a deck with cards that are alike, or are told so: there each listed hand counts once.
 bool is_seen_whole(const Betting& game) {
   if (game.seats() != 2 || !game.has_tree()) return false;
   const std::vector<double>& copies = game.table().copies;
-  return !game.openings() || std::all_of(copies.begin(), copies.end(), [](double of_kind) { return of_kind <= 1; });
+  for (std::size_t kind = 0; game.openings() && kind < copies.size(); ++kind)
+    if (copies[kind] > 1 || game.stands_for(static_cast<habanera::Card>(kind)) != kind) return false;
+  return true;
 }
 
 std::shared_ptr<const habanera::Runout> to_runout(SEXP known) {

@@ -19,4 +19,15 @@ simulate(change_rules(harvest, players = list(ferryman, player_calls_all())), ns
 # From the middle: five cards lie open, ten chips in the pot, and it is known what the seats may hold.
 last_bet <- game_betting(board = "KS 8H 3D 3C 2S", pot = 10, stacks = 20, streets = list(street(bets = "pot")),
                          holdings = list(c("8D 8C" = 1, "7D 6D" = 1), "K Q unsuited"))
-equilibrium(last_bet)
+bets <- equilibrium(last_bet)
+bets
+summary(bets, "holding")
+advise(last_bet, "8D 8C", against = bets)
+
+# Sound play, its price of a habit, and the ante that makes a game fairer.
+sound <- equilibrium(small, gap = 1e-6)
+mistakes(small, timid, seat = 2, against = sound)
+vary_rules(small, ante = 1:4, of = "value")
+
+# Of players that met: which mixture none of them beats.
+equilibrium(round_robin(small, list(timid = timid, sound = sound, caller = player_calls_all()), nsim = 2000, seed = 1))

@@ -5,6 +5,7 @@ long_calls <- function() {
   counting <- quote(game_blackjack(cut_after = 0.75, players = player_counting(player_basic())))
   level_one <- "level one balanced"
   long <- alist(
+    advise = for (i in 1:1e4) advise(game_betting(rules = "one card, two streets"), "1"),
     audit = audit(procedure("riffle x7"), nsim = 1e9, seed = 1),
     best_strategy = for (packs in 1:400) best_strategy(game_blackjack(packs = 8), knows = "all_cards"),
     best_play = for (i in 1:5000) best_play(game_pairs(pairs = 9)),
@@ -23,6 +24,7 @@ long_calls <- function() {
     draws_needed = for (i in 1:1e5) draws_needed(deck_standard(), 5, off_by = 0.001),
     edge_table = edge_table(counting, counting2 = counting, game_baccarat()),
     equilibrium = equilibrium(lanterns_60, gap = 1e-9, seconds = 100),
+    equilibrium_of_bets = equilibrium(last_bet, gap = 1e-9, seconds = 100),
     exact = exact(draws(deck_standard(packs = 8), 9, kind = category()), method = "walk"),
     find_deviations = for (i in 1:50) find_deviations(game_blackjack(), level_one, seed = 1),
     hand_category = for (i in 1:50) hand_category(rep("AS KS QS JS 10S", 1e5)),
@@ -42,11 +44,14 @@ long_calls <- function() {
     sessions = for (i in 1:1000) sessions(game_high_card(), rounds = 1000, sessions = 10),
     trials = for (i in 1:1000) trials(draws(deck_standard(), 5), 1, 1:1e5),
     vary_rules = vary_rules(game_war(), face_down = 0:30, nsim = 1e8, seed = 1),
+    vary_values = vary_rules(game_betting(rules = "one card, two streets"), ante = 1:900, of = "value"),
     vary_edges = vary_rules(game_blackjack(), packs = 1:8, natural_pays = seq(1, 1.5, 0.01), of = "edge")
   )
   long <- c(long, list(report = quote(for (i in 1:1000) report(audited, tempfile(fileext = ".html")))))
   # What these stand on is made before: an interrupt in a run keeps its part, and the loop around it would go on.
-  made <- list(counting = counting, level_one = level_one, lanterns_60 = lanterns(60, bets = 20),
+  last_bet <- quote(game_betting(board = "KS 8H 3D QC 2S", pot = 10, stacks = 20,
+                                 streets = list(street(bets = c("1/2 pot", "pot"), raises = "all in", most_bets = 2))))
+  made <- list(counting = counting, last_bet = last_bet, level_one = level_one, lanterns_60 = lanterns(60, bets = 20),
                audited = naive_audit(), counted = aces_counted())
   lapply(long, function(call) do.call(substitute, list(call, made)))
 }
@@ -76,7 +81,7 @@ endless_drawing <- function() {
 }
 
 quick_exports <- strsplit("
-  advise as_cards as_counts autoplot best_exchange bet_progression glance in_words bet_ramp bet_sizes by_true_count
+  as_cards as_counts autoplot best_exchange bet_progression glance in_words bet_ramp bet_sizes by_true_count
   card_attributes change_rules check_cards counting_system deal dealer_totals deck_crossed deck_from
   deck_numbered deck_ranks deck_sampled deck_standard demo_file design_tags deviations draw_more draw_until
   draws draws_program draws_recorded draws_with estimate_names estimates exact_distance exchange_cards

@@ -1,5 +1,5 @@
-# Sound play of two seats that bet by two slow programs from the rules alone (see helper-betting.R): best answers deal by
-# deal, and the value by linear programming over sequences of moves.
+# Sound play of two seats that bet by two slow programs from the rules alone (see helper-betting.R): best answers deal
+# by deal, and the value by linear programming over sequences of moves.
 
 # All courses of a hand, whatever the cards: who speaks and what may follow, or the chips in the end.
 slow_courses <- function(rules, table = slow_start(rules), seat = slow_next(table, slow_first(rules, 1), 2),
@@ -30,12 +30,14 @@ slow_deals <- function(cards, own, shared, weight = function(one, other) 1) {
     rest <- setdiff(seq_along(cards), c(one, other))
     boards <- if (shared == 0) list(integer()) else utils::combn(rest, shared, simplify = FALSE)
     # Which of them come first matters where they are turned one after the other.
-    if (shared > 1) boards <- unlist(lapply(boards, function(b) lapply(seq_along(b), function(i) c(b[i], b[-i]))), FALSE)
+    in_turn <- function(board) lapply(seq_along(board), function(i) c(board[i], board[-i]))
+    if (shared > 1) boards <- unlist(lapply(boards, in_turn), FALSE)
     for (board in boards) rows[[length(rows) + 1]] <- list(hands = list(cards[one], cards[other]), board = cards[board],
                                                            weight = weighs / length(boards))
   }
+  weights <- vapply(rows, `[[`, 0, "weight")
   list(hands = lapply(1:2, function(seat) lapply(rows, function(row) row$hands[[seat]])),
-       board = lapply(rows, `[[`, "board"), chance = vapply(rows, `[[`, 0, "weight") / sum(vapply(rows, `[[`, 0, "weight")))
+       board = lapply(rows, `[[`, "board"), chance = weights / sum(weights))
 }
 
 # What seat 1 has in each deal where a course ends, in chips; `strength` of a hand and all that was turned.
@@ -60,7 +62,9 @@ slow_answer <- function(node, seat, deals, ends, chance, reach = deals$chance) {
     boards <- lapply(deals$board, function(board) board[seq_len(node$turned)])
     worth <- 0
     for (i in seq_along(node$moves)) {
-      made <- chance(node$seat, deals$hands[[node$seat]], boards, node$actions, node$moves[i])
+      made <- if (length(node$moves) == 1) 1 else {
+        chance(node$seat, deals$hands[[node$seat]], boards, node$actions, node$moves[i])
+      }
       worth <- worth + made * slow_answer(node$follow[[i]], seat, deals, ends, chance, reach * made)
     }
     return(worth)
@@ -110,11 +114,7 @@ slow_value_by_sequences <- function(root, deals, ends) {
   # x of seat 1, then the values of the sets of seat 2 (the first: of the root), in two parts.
   values <- length(sets[[2]]) + 1
   columns <- n[1] + 2 * values
-  rows <- matrix(0, 0, columns)
-  equal <- c()
-  add <- function(row) rows <<- rbind(rows, row)
-  x <- function(which, factor) { row <- numeric(columns); row[which] <- factor; row }
-  start <- x(1, 1)
+  start <- as.numeric(seq_len(columns) == 1)
   flows <- lapply(sets[[1]], function(name) {
     row <- numeric(columns)
     row[before[[1]][[name]]$last] <- -1

@@ -34,13 +34,13 @@ values <- c("habanera_bet_plan", "habanera_bet_ramp", "habanera_count_system", "
 
 # Results that are a few numbers or a text, or rows whose words say more than a line through them: no figure.
 without_figure <- sprintf("habanera_%s", c(
-  "advice", "answer_summary", "arrangement_summary", "audit_sizes", "audit_summary", "best_keep", "best_play",
-  "bet_sizes", "card_check", "check", "count_judged", "count_law", "counters", "counts_retry_cost", "deck_summary",
-  "designed_tags", "deviations", "diagnosis", "distribution_draws", "draw_summary", "edge", "exchanges",
-  "found_deviations", "game_summary", "growth", "hand", "judged", "kept_table", "line_prices", "mistakes",
-  "mistakes_by_sight", "money", "moved", "odds", "order_comparison", "price", "procedure_comparison", "ranked",
-  "rounds_to_show", "sitting", "strategy_difference", "third_card", "trace", "trials", "trials_needed", "working",
-  "dealer_totals", "games", "steps"
+  "advice", "advice_by_sight", "answer_summary", "arrangement_summary", "audit_sizes", "audit_summary", "best_keep",
+  "best_play", "bet_sizes", "card_check", "check", "count_judged", "count_law", "counters", "counts_retry_cost",
+  "deck_summary", "designed_tags", "deviations", "diagnosis", "distribution_draws", "draw_summary", "edge",
+  "exchanges", "found_deviations", "game_summary", "growth", "hand", "judged", "kept_table", "line_prices",
+  "mistakes", "mistakes_by_sight", "money", "moved", "moves", "odds", "order_comparison", "price",
+  "procedure_comparison", "ranked", "rounds_to_show", "sitting", "strategy_difference", "third_card", "trace",
+  "trials", "trials_needed", "unbeaten", "working", "dealer_totals", "games", "steps"
 ))
 
 # What no example gives, or what stands in for it there.

@@ -6,6 +6,7 @@
 #include <cstdint>
 #include <map>
 #include <memory>
+#include <stdexcept>
 #include <string>
 #include <utility>
 #include <vector>
@@ -17,7 +18,7 @@
 
 namespace habanera {
 
-// All courses of a hand between two by what both see: moves, and cards that are turned. What the seats hold is no part
+// All courses of a hand between two by what both see: moves where there is a choice, and cards that are turned. What the seats hold is no part
 // of it: at each node a seat has a row for all hands that are told alike, all at once.
 class BoardTree {
  public:
@@ -34,7 +35,7 @@ class BoardTree {
 
   // `known`: of the first board, where it has been worked out before.
   BoardTree(const Betting& game, const Crew& crew, std::shared_ptr<const Runout> known)
-      : game_(game), tree_(*game.rules().tree), boards_(game), crew_(crew) {
+      : game_(game), tree_(of_two(game)), boards_(game), crew_(crew) {
     if (known) runouts_[{0, 0}] = runouts_[{0, 1}] = std::move(known);
     refuse_if_large();
     for (std::size_t course = 0; course < tree_.size(); ++course) stakes_.push_back(stakes_of(course));
@@ -74,6 +75,12 @@ class BoardTree {
  private:
   using BySeat = std::array<Stakes, 2>;
 
+  static const PublicTree& of_two(const Betting& game) {
+    if (game.seats() != 2 || !game.has_tree())
+      throw std::invalid_argument("boards are gone through for two seats whose bets take courses that can be listed");
+    return *game.rules().tree;
+  }
+
   BySeat stakes_of(std::size_t course) const {
     BySeat stakes;
     const PublicTree::Node& node = tree_.node(course);
@@ -94,6 +101,7 @@ class BoardTree {
   }
 
   void grow(std::size_t at, std::uint32_t course, std::uint32_t board) {
+    while (tree_.node(course).moves.is_one()) course = tree_.node(course).first;
     const PublicTree::Node& here = tree_.node(course);
     nodes_[at].course = course;
     nodes_[at].board = board;
@@ -146,10 +154,19 @@ class BoardTree {
     const double pairs = static_cast<double>(board.sides[0]->rows()) * static_cast<double>(board.sides[1]->rows());
     const double ways = combinations(boards_.cards_left(board), boards_.to_come(board));
     const double hands = static_cast<double>(board.sides[0]->all.size() * boards_.hands().parts_each());
-    return ways * hands > 16 * pairs && ways <= most_last_cards;
+    return ways * hands > 16 * pairs;
+  }
+  // Minutes of work, where suits are told apart, would not be heard of before.
+  void refuse_long_runout(const BoardHoldings& board) const {
+    const double ways = combinations(boards_.cards_left(board), boards_.to_come(board)) / game_.table().exchanges();
+    const double hands = static_cast<double>(board.sides[0]->all.size() + board.sides[1]->all.size());
+    if (ways * hands <= most_shown) return;
+    throw OutOfReach("where all are in, the last " + std::to_string(boards_.to_come(board)) + " cards can be turned in " +
+                     told(ways) + " ways beside " + told(hands) + " hands of both seats");
   }
   void run_out_from(std::size_t at, std::uint32_t board) {
     nodes_[at].what = runs_out;
+    if (runouts_.find({board, 0}) == runouts_.end()) refuse_long_runout(boards_.at(board));
     for (const std::size_t seat : {0, 1}) {
       std::shared_ptr<const Runout>& known = runouts_[{board, seat}];
       if (known) continue;
@@ -178,7 +195,7 @@ class BoardTree {
       boards.push_back(boards.back() * (street.shared > 0 ? sets_of(left, street.shared) : 1));
     for (std::size_t course = 0; course < tree_.size(); ++course) {
       const PublicTree::Node& node = tree_.node(course);
-      if (node.chips.is_over()) continue;
+      if (node.chips.is_over() || node.moves.is_one()) continue;
       const double here = std::max(1.0, boards[node.chips.street + std::size_t{1}] / alike);
       positions += here;
       chances += std::max(1.0, boards[node.chips.street + std::size_t{1}] *
@@ -203,7 +220,7 @@ class BoardTree {
   }
   static std::string told(double number) { return std::to_string(static_cast<std::uint64_t>(number)); }
 
-  static constexpr double most_last_cards = 1e7;
+  static constexpr double most_shown = 5e8;
 
   const Betting& game_;
   const PublicTree& tree_;

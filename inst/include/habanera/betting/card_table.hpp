@@ -28,9 +28,8 @@ struct BettingCards {
   // In how many ways the names of suits can be exchanged.
   double exchanges() const {
     double all = 1;
-    for (std::size_t suit = 0; suit < like_suit.size(); ++suit)
-      all *= static_cast<double>(std::count(like_suit.begin(), like_suit.begin() + static_cast<std::ptrdiff_t>(suit) + 1,
-                                            like_suit[suit]));
+    for (auto each = like_suit.begin(); each != like_suit.end(); ++each)
+      all *= static_cast<double>(std::count(like_suit.begin(), each + 1, *each));
     return all;
   }
 

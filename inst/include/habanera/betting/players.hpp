@@ -47,6 +47,7 @@ class BettingTablePlayer : public Player<BettingView> {
   std::unique_ptr<Player<BettingView>> copy() const override { return std::make_unique<BettingTablePlayer>(*this); }
 
   std::size_t choose(const BettingView& view, Moves moves, PlayerChance& chance) override {
+    if (moves.is_one()) return moves.first();
     std::vector<double>* row = known_row(view);
     if (!row) return slow_.choose(view, moves, chance);
     if (row->empty()) *row = slow_.chances(view, moves, {});

@@ -41,7 +41,7 @@ inline std::size_t chosen_by(const std::vector<double>& chances, Moves moves, Pl
   return moves.at(last);
 }
 
-// Plays by a table of chances.
+// Plays by a table of chances; where there is one move it needs no row.
 template <class Game>
 class ChanceTablePlayer : public Player<typename Game::View> {
  public:
@@ -57,6 +57,7 @@ class ChanceTablePlayer : public Player<typename Game::View> {
 
   bool tells_chances() const override { return true; }
   std::vector<double> chances(const View& view, Moves moves, const Past<View>&) const override {
+    if (moves.is_one()) return {1};
     const std::string sees = view.text();
     const auto found = table_->rows.find(sees);
     if (found == table_->rows.end()) throw NoSuchRow("the table has no row for \"" + sees + "\"");
