@@ -23,7 +23,8 @@
 #'   `probability`, and of it `win`, `push`, `loss`; and `dealer` one of `total` and `probability`, this hand being
 #'   known. Of [game_betting()] `expected` is what the move brings on average from here on, the other seats as they are
 #'   and the best following, in what the game counts in (chips put in before are lost); against sound play there is a
-#'   column `chance`, how often that makes the move, and `best` holds of all that bring what it mixes.
+#'   column `chance`, how often that makes the move, and `best` holds of all that bring what it mixes, but for the
+#'   gap.
 #'   `dealer_totals()`: a data frame: `up_card`, `total` (the totals he stands on, "natural", "bust"),
 #'   `probability`, `if_no_natural` (given that there is none).
 #' @section Errors: `habanera_error_conservation` for cards that the shoe does not hold; `habanera_error_rules` for a
@@ -97,17 +98,18 @@ advise_by_sight <- function(game, where, against, call) {
   } else best_play(game, where$seat, against)
   rows <- played$rows[played$rows$seat == where$seat & played$rows$sees == where$sees, , drop = FALSE]
   if (!nrow(rows)) {
-    refuse(sprintf("Seat %s never sees %s with a choice to make.", format_count(where$seat), quoted(where$sees)),
-           "rules", call)
+    refuse(sprintf("Seat %s can hold nothing such there, or has no choice to make: %s.", format_count(where$seat),
+                   quoted(where$sees)), "rules", call)
   }
   is_sound <- inherits(played, "habanera_equilibrium")
   found <- c(where, list(move = rows$move, expected = rows$worth, chance = if (is_sound) rows$chance,
                          against = if (is_sound) "sound play" else "these opponents"))
   order <- order(-found$expected, found$move)
   # What sound play mixes brings the same, but for the gap.
-  made <- if (is.null(found$chance)) found$expected == max(found$expected) else found$chance >= 0.05
+  made <- if (is_sound) found$chance >= 0.05 else found$expected == max(found$expected)
+  slack <- if (is_sound) played$high - played$low else 1e-11
   moves <- data.frame(move = found$move, expected = found$expected,
-                      best = found$expected > min(found$expected[made]) - 1e-11)
+                      best = found$expected >= min(found$expected[made]) - slack)
   if (!is.null(found$chance)) moves$chance <- found$chance
   moves <- moves[order, ]
   rownames(moves) <- NULL
@@ -129,7 +131,7 @@ tell.habanera_advice_by_sight <- function(x, ...) {
     }, found$against))
   }
   shown <- data.frame(move = x$move, expected = sprintf("%+.4f", ifelse(abs(x$expected) < 5e-5, 0, x$expected)))
-  if (!is.null(x[["chance"]])) shown[["sound play makes it"]] <- format_percent(x$chance)
+  if (!is.null(x[["chance"]])) shown[["sound play makes it"]] <- sprintf("%.1f%%", 100 * x$chance)
   print_head(shown, 20)
   invisible(x)
 }

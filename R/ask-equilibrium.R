@@ -103,8 +103,12 @@ tidy.habanera_equilibrium <- function(x, ...) {
 in_words.habanera_equilibrium <- function(x, ...) {
   worth <- function(value) worth_in_words(value, x$of_win)
   sprintf("Sound play brings seat 1 %s (surely from %s to %s: best answers to it gain %s, both together).",
-          paste(c(worth(x$value), x$unit), collapse = " "), worth(x$low), worth(x$high), worth(x$high - x$low))
+          paste(c(worth(x$value), x$unit), collapse = " "), worth(x$low), worth(x$high),
+          if (x$of_win) worth(x$high - x$low) else gap_in_words(x$high - x$low))
 }
+
+# To two digits, and small ones with their zeros as far as these can be counted.
+gap_in_words <- function(gap) if (gap < 1e-6) format_number(gap, 2) else formatC(gap, digits = 2, format = "fg")
 
 #' @export
 tell.habanera_equilibrium <- function(x, rows = 30, ...) {
@@ -113,6 +117,10 @@ tell.habanera_equilibrium <- function(x, rows = 30, ...) {
                       count_of(x$rounds, "round")))
   if (x$high - x$low > x$wanted) {
     cat_wrapped(sprintf("The gap of %s was not reached: more `seconds` bring it nearer.", format_number(x$wanted, 2)))
+  }
+  if (!nrow(x$rows)) {
+    cat("Nobody has a choice to make.\n")
+    return(invisible(x))
   }
   views <- nrow(unique(x$rows[c("seat", "sees")]))
   all <- if (views > rows && !is.null(holding_parts(x$rows$sees[1]))) summary(x)

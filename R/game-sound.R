@@ -30,7 +30,12 @@ most_rows_sorted <- 2e5
 sound_by_sight <- function(game, gap, seconds, tree, call) {
   found <- gone_through(game, tree$sound(opened_seats(game, 1:2), gap * tree$unit, seconds), call)
   if (!is.null(found$forgets)) refuse_forgetting(game, found$forgets, call)
-  for (part in c("value", "low", "high", "total")) found[[part]] <- found[[part]] / tree$unit
+  # Sums of chances are rounded: what is nothing is 0, and the value does not lie outside.
+  for (part in c("value", "low", "high", "total")) {
+    found[[part]] <- if (abs(found[[part]]) < 1e-13) 0 else found[[part]] / tree$unit
+  }
+  found$low <- min(found$low, found$value)
+  found$high <- max(found$high, found$value)
   found$rows <- moves_in_order(found$rows, tree$unit)
   c(found, list(wanted = gap, unit = tree$unit_words, of_win = isTRUE(tree$of_win), game = in_words(game)))
 }

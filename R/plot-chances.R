@@ -136,7 +136,7 @@ category_figure <- function(object) {
     ggplot2::facet_wrap(~where, ncol = 2) + ggplot2::scale_y_discrete(limits = rev) +
     ggplot2::scale_x_continuous(labels = function(x) format_percent(x), expand = ggplot2::expansion(c(0, 0.02))) +
     move_colours(nlevels(data$move)) + figure_theme() + strips_theme() +
-    ggplot2::labs(x = "chance of each move", y = NULL, title = wrapped(in_words(object), 90),
+    ggplot2::labs(x = "chance of each move", y = NULL, title = wrapped(in_words(object), 70),
                   caption = wrapped(paste0(object$game, if (left_out > 0) {
                     sprintf("; %s that come least are left out",
                             count_of(left_out, "course of moves", "courses of moves"))

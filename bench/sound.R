@@ -81,7 +81,7 @@ if (length(wanted)) {
   if (grepl("ten stacks", wanted)) equilibrium(shove(), gap = 1)
   found <- NULL
   seconds <- processor_seconds(found <- sound_jobs[[wanted]]())
-  cat(sprintf("%.3f\t%.0f\t%s\n", seconds, megabytes() - before, if (is.null(found$rounds)) "" else found$rounds))
+  cat(sprintf("%.3f\t%.0f\t%s\n", seconds, megabytes() - before, if (is.list(found)) found$rounds else ""))
 } else {
   rows <- lapply(names(sound_jobs), function(name) {
     said <- strsplit(system2("Rscript", c("bench/sound.R", shQuote(name)), stdout = TRUE), "\t")[[1]]

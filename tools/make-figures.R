@@ -13,7 +13,7 @@ twin <- player_counting(player_basic(), file.path(folders[1], "level-one.yaml"),
 figures <- list(
   "figure-audit" = autoplot(volunteers), "figure-mixing" = autoplot(mixed, by = "seconds"),
   "figure-tablet" = autoplot(tablet),
-  "figure-showdown" = autoplot(showdown(list("AS KS", "QH QD", "9S 8S"), board = "QC 10S 2S 3D")),
+  "figure-sound" = autoplot(equilibrium(game_betting(rules = "all in or fold"), gap = 1e-4)),
   "figure-stuck-game" = autoplot(replay(played, where = ended == "never_ends")),
   "figure-bankroll" = autoplot(bankroll(game_high_card(), start = 100, rounds = 300,
                                         bets = bet_progression(after_loss = 2, limit = 64)), seed = 1),

@@ -225,6 +225,21 @@ test_that("what each move is worth to one hand is told, against sound play and o
   ))
 })
 
+test_that("where nobody has a choice, and where hands do not go together, it is said", {
+  dull <- equilibrium(game_betting(private = 1, ante = 1, streets = list(street(bets = NULL))))
+  expect_equal(tidy(dull)$estimate, c(0, 0, 0))
+  expect_output(print(dull), "Nobody has a choice to make")
+  last <- game_betting(board = "KS 8H 3D 3C 2S", pot = 10, stacks = 20, streets = list(street(bets = "pot")),
+                       holdings = list(c("8D 8C" = 1, "7D 6D" = 1), "K Q unsuited"))
+  sound <- equilibrium(last, gap = 1e-4)
+  # A pot is bet: as many hands that can win as cannot, and half of those that catch it call.
+  all <- as.data.frame(summary(sound))
+  expect_equal(all$bet[all$actions == ""], 0.75, tolerance = 1e-3)
+  expect_equal(all$call[all$actions == "bet"], 0.5, tolerance = 1e-3)
+  expect_equal(sound$value, 7.5, tolerance = 1e-4)
+  expect_error(advise(last, "KD KC", against = sound), "can hold nothing such", class = "habanera_error_rules")
+})
+
 test_that("summaries add up: shares of deals, and chances of moves", {
   last <- game_betting(board = "KS 8H 3D QC 2S", pot = 10, stacks = 20, streets = list(street(bets = "pot")))
   sound <- equilibrium(last, gap = 0.05)
