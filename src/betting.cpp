@@ -189,7 +189,8 @@ Betting::Rules to_betting(const Rcpp::List& spec) {
   return rules;
 }
 
-std::vector<std::shared_ptr<const habanera::Player<Betting::View>>> to_players(const Rcpp::List& spec, const Betting& game) {
+std::vector<std::shared_ptr<const habanera::Player<Betting::View>>> to_players(const Rcpp::List& spec,
+                                                                               const Betting& game) {
   return habanera_r::SeatPlayers<Betting, OfBetting>(game, OfBetting(game)).all(spec["players"]);
 }
 

@@ -9,8 +9,8 @@
 
 #include "habanera/betting/sound_rows.hpp"
 
-// Play by what seats see at games in which they bet: of two seats by the tree of boards, all hands at once, else position
-// by position.
+// Play by what seats see at games in which they bet: of two seats by the tree of boards, all hands at once, else
+// position by position.
 
 namespace {
 

@@ -112,7 +112,8 @@ TEST_CASE("what hands bring at a showdown is that of all pairs without a card in
       const BoardHoldings& board = boards.at(0);
       REQUIRE(board.is_whole);
       std::vector<double> reach;
-      for (std::size_t row = 0; row < board.sides[0]->rows(); ++row) reach.push_back(1 / (2.0 + static_cast<double>(row)));
+      for (std::size_t row = 0; row < board.sides[0]->rows(); ++row)
+        reach.push_back(1 / (2.0 + static_cast<double>(row)));
       std::vector<double> slow(reach.size(), 0), met(reach.size(), 0), quick(reach.size(), 0), all(reach.size(), 0);
       each_two_hands(board.left, [&](const std::vector<Card>& own, const std::vector<Card>& other) {
         const std::size_t row = row_of(boards, board, own);

@@ -11,15 +11,15 @@
 #include <utility>
 #include <vector>
 
-#include "habanera/betting/holdings.hpp"
+#include "habanera/betting/boards.hpp"
 #include "habanera/betting/runout.hpp"
 #include "habanera/betting/showing.hpp"
 #include "habanera/game/solver.hpp"
 
 namespace habanera {
 
-// All courses of a hand between two by what both see: moves where there is a choice, and cards that are turned. What the seats hold is no part
-// of it: at each node a seat has a row for all hands that are told alike, all at once.
+// All courses of a hand between two by what both see: moves where there is a choice, and cards that are turned. What
+// the seats hold is no part of it: at each node a seat has a row for all hands that are told alike, all at once.
 class BoardTree {
  public:
   enum What : std::uint8_t { decides, turns, shows, runs_out, folds };
@@ -86,7 +86,9 @@ class BoardTree {
     const PublicTree::Node& node = tree_.node(course);
     if (!node.chips.is_over()) return stakes;
     if (const PublicTree::Settled* two = tree_.settled(course)) {
-      const auto net = [&](std::size_t better, std::size_t seat) { return static_cast<double>(two->net[better][seat]); };
+      const auto net = [&](std::size_t better, std::size_t seat) {
+        return static_cast<double>(two->net[better][seat]);
+      };
       for (const std::size_t seat : {0, 1}) stakes[seat] = {net(seat, seat), net(2, seat), net(1 - seat, seat)};
       return stakes;
     }
@@ -161,8 +163,8 @@ class BoardTree {
     const double ways = combinations(boards_.cards_left(board), boards_.to_come(board)) / game_.table().exchanges();
     const double hands = static_cast<double>(board.sides[0]->all.size() + board.sides[1]->all.size());
     if (ways * hands <= most_shown) return;
-    throw OutOfReach("where all are in, the last " + std::to_string(boards_.to_come(board)) + " cards can be turned in " +
-                     told(ways) + " ways beside " + told(hands) + " hands of both seats");
+    throw OutOfReach("where all are in, the last " + std::to_string(boards_.to_come(board)) +
+                     " cards can be turned in " + told(ways) + " ways beside " + told(hands) + " hands of both seats");
   }
   void run_out_from(std::size_t at, std::uint32_t board) {
     nodes_[at].what = runs_out;
@@ -184,8 +186,8 @@ class BoardTree {
     for (const double each : met) deals_ += each;
   }
 
-  // What it comes to at least, before anything is made: what each course has for each board and hand that differ by more
-  // than the names of suits.
+  // What it comes to at least, before anything is made: what each course has for each board and hand that differ by
+  // more than the names of suits.
   void refuse_if_large() const {
     const double alike = game_.table().exchanges();
     const std::vector<double>& left = boards_.at(0).left;

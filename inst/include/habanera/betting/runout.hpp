@@ -12,7 +12,7 @@
 #include <utility>
 #include <vector>
 
-#include "habanera/betting/holdings.hpp"
+#include "habanera/betting/boards.hpp"
 #include "habanera/run/blocks.hpp"
 
 namespace habanera {

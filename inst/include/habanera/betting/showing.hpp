@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <vector>
 
+#include "habanera/betting/hand_list.hpp"
 #include "habanera/betting/holdings.hpp"
 
 namespace habanera {

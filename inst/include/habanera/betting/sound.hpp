@@ -7,6 +7,7 @@
 
 #include "habanera/betting/board_tree.hpp"
 #include "habanera/betting/showing.hpp"
+#include "habanera/game/proof.hpp"
 
 namespace habanera {
 
@@ -39,9 +40,9 @@ class Scratch {
   std::size_t at_ = 0;
 };
 
-// Goes through all courses of a hand for one seat: what each of its rows brings in all, by the chances of the other seat
-// (`others`: of each of its rows, with that of the cards that were turned), from the ends to the beginning. `Policy` says
-// how the other moves and what the seat makes of the worth of its own moves.
+// Goes through all courses of a hand for one seat: what each of its rows brings in all, by the chances of the other
+// seat (`others`: of each of its rows, with that of the cards that were turned), from the ends to the beginning.
+// `Policy` says how the other moves and what the seat makes of the worth of its own moves.
 template <class Policy>
 class BoardWalk {
  public:
@@ -66,7 +67,8 @@ class BoardWalk {
  private:
   void go(std::size_t at, const double* others, double* worth) {
     const BoardTree::Node& node = tree_.nodes()[at];
-    if (node.what == BoardTree::decides) return node.seat == seat_ ? own(node, others, worth) : other(node, others, worth);
+    if (node.what == BoardTree::decides)
+      return node.seat == seat_ ? own(node, others, worth) : other(node, others, worth);
     std::fill_n(worth, tree_.rows(node, seat_), 0.0);
     switch (node.what) {
       case BoardTree::turns: return turn(node, others, worth);
@@ -158,18 +160,19 @@ class BestOfRows {
     for (std::size_t move = 1; move < node.size; ++move)
       for (std::size_t row = 0; row < rows; ++row) worth[row] = std::max(worth[row], moves[move * rows + row]);
   }
-  bool other(const BoardTree::Node& node, std::size_t rows, std::size_t move, const double* others, double* after) const {
+  bool other(const BoardTree::Node& node, std::size_t rows, std::size_t move, const double* others,
+             double* after) const {
     return moved_by(&mix_[node.chances + move * rows], rows, others, after);
   }
 
- private:
+ protected:
   const BoardMix& mix_;
 };
 
 // What a mix of both brings.
 class MixOfRows : public BestOfRows {
  public:
-  explicit MixOfRows(const BoardMix& mix) : BestOfRows(mix), mix_(mix) {}
+  using BestOfRows::BestOfRows;
 
   template <class Walk>
   void own(Walk&, const BoardTree::Node& node, std::size_t rows, const double*, const double* moves, double* worth) {
@@ -178,9 +181,6 @@ class MixOfRows : public BestOfRows {
       for (std::size_t row = 0; row < rows; ++row)
         worth[row] += mix_[node.chances + move * rows + row] * moves[move * rows + row];
   }
-
- private:
-  const BoardMix& mix_;
 };
 
 // Sound play of two seats that bet, all hands of a seat at once: moves that a hand regrets not to have made are made
@@ -191,12 +191,6 @@ class MixOfRows : public BestOfRows {
 // approachability"). Without that the smallest games took a thousand times the rounds, a last street as many.
 class BettingRegrets {
  public:
-  // What best answers still gain, and what follows for the value of seat 1.
-  struct Proof {
-    double value = 0, low = 0, high = 0;
-    double gap() const { return high - low; }
-  };
-
   explicit BettingRegrets(const BoardTree& tree)
       : tree_(tree), regrets_(tree.chances(), 0), sums_(tree.chances(), 0), now_(even_mix(tree)) {}
 
@@ -225,7 +219,7 @@ class BettingRegrets {
     return mix;
   }
 
-  Proof proof(const BoardMix& mix) const {
+  SoundProof proof(const BoardMix& mix) const {
     MixOfRows both(mix);
     BestOfRows best(mix);
     return {BoardWalk<MixOfRows>(tree_, 0, both).worth(), tree_.total() - BoardWalk<BestOfRows>(tree_, 1, best).worth(),

@@ -13,8 +13,8 @@
 
 namespace habanera {
 
-// Of all rows of a seat how often the other lets them come, and what each move then brings in all, if the other moves by
-// a mix and the best follows.
+// Of all rows of a seat how often the other lets them come, and what each move then brings in all, if the other moves
+// by a mix and the best follows.
 class WorthOfRows : public BestOfRows {
  public:
   WorthOfRows(const BoardTree& tree, const BoardMix& mix)
@@ -65,7 +65,8 @@ class ChoiceOfRows : public BestOfRows {
 // The chances of a player in all rows of its seat.
 inline void put_player(const BoardTree& tree, std::size_t seat, const Player<BettingView>& player, BoardMix& mix) {
   const Betting& game = tree.game();
-  std::vector<std::pair<const BoardTree::Node*, std::size_t>> path;  // decisions of the seat before, and its moves there
+  // Decisions of the seat before, and its moves there.
+  std::vector<std::pair<const BoardTree::Node*, std::size_t>> path;
   const auto go = [&](const auto& again, std::size_t at) -> void {
     const BoardTree::Node& node = tree.nodes()[at];
     const bool decides = node.what == BoardTree::decides && node.seat == seat;
@@ -143,7 +144,8 @@ void each_sound_row(const BoardTree& tree, std::size_t seat, const BoardMix& mix
       }
       for (std::size_t move = 0; move < node.size; ++move) {
         std::vector<double> after(own.size());
-        for (std::size_t row = 0; row < own.size(); ++row) after[row] = own[row] * mix[node.chances + move * own.size() + row];
+        for (std::size_t row = 0; row < own.size(); ++row)
+          after[row] = own[row] * mix[node.chances + move * own.size() + row];
         again(again, node.first + move, after);
       }
     }

@@ -8,6 +8,7 @@
 
 #include "habanera/game/best_answer.hpp"
 #include "habanera/game/information.hpp"
+#include "habanera/game/proof.hpp"
 
 namespace habanera {
 
@@ -22,12 +23,6 @@ struct NotPlayedSo : std::runtime_error {
 // and later rounds weigh more, by their number (Tammelin 2014, "Solving large imperfect information games using CFR+").
 class RegretIteration {
  public:
-  // What best answers still gain, and what follows for the value of seat 1.
-  struct Proof {
-    double value = 0, low = 0, high = 0;
-    double gap() const { return high - low; }
-  };
-
   explicit RegretIteration(const InformationTree& tree)
       : tree_(tree), regrets_(tree.chances(), 0), sums_(tree.chances(), 0), now_(tree.even()) {
     if (tree.seats() != 2 || !tree.is_open(0) || !tree.is_open(1))
@@ -59,7 +54,7 @@ class RegretIteration {
     return mix;
   }
 
-  Proof proof(const Mix& mix) const {
+  SoundProof proof(const Mix& mix) const {
     return {tree_.values(mix)[0], total_ - BestAnswer(tree_, 1, mix).value(), BestAnswer(tree_, 0, mix).value()};
   }
 
