@@ -93,7 +93,7 @@ kept_runout <- function(key) {
     inform_user("How hands fare against each other was kept, but damaged: it is worked out anew.")
     return(NULL)
   }
-  wins <- readBin(numbers, "double", length(numbers) / 8, endian = "little")
+  wins <- doubles_of_bytes(numbers)
   runouts[[key]] <- matrix(wins, sqrt(length(wins)))
   runouts[[key]]
 }

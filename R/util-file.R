@@ -120,6 +120,8 @@ read_bytes <- function(path, call = NULL) {
   readBin(path, "raw", file.size(path))
 }
 
+doubles_of_bytes <- function(bytes) readBin(bytes, "double", length(bytes) / 8, endian = "little")
+
 # Standard input, and what the shell opened for us as in <(command).
 is_stream <- function(file) file == "-" || core_path_kind(file) == "other"
 

@@ -5,7 +5,7 @@ long_calls <- function() {
   counting <- quote(game_blackjack(cut_after = 0.75, players = player_counting(player_basic())))
   level_one <- "level one balanced"
   long <- alist(
-    advise = for (i in 1:1e4) advise(game_betting(rules = "one card, two streets"), "1"),
+    advise = advise(last_bet, "AH JH"),
     audit = audit(procedure("riffle x7"), nsim = 1e9, seed = 1),
     best_strategy = for (packs in 1:400) best_strategy(game_blackjack(packs = 8), knows = "all_cards"),
     best_play = for (i in 1:5000) best_play(game_pairs(pairs = 9)),

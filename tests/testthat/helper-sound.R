@@ -42,7 +42,12 @@ slow_deals <- function(cards, own, shared, weight = function(one, other) 1) {
 
 # What seat 1 has in each deal where a course ends, in chips; `strength` of a hand and all that was turned.
 slow_ends <- function(rules, deals, strength) {
-  of <- function(seat) mapply(strength, deals$hands[[seat]], deals$board)
+  sorted <- function(sets) vapply(sets, function(cards) paste(sort(cards), collapse = " "), "")
+  of <- function(seat) {
+    hands <- paste(sorted(deals$hands[[seat]]), sorted(deals$board), sep = " | ")
+    first <- which(!duplicated(hands))
+    mapply(strength, deals$hands[[seat]][first], deals$board[first])[match(hands, hands[first])]
+  }
   strengths <- cbind(of(1), of(2))
   function(table, seat) {
     vapply(seq_along(deals$chance), function(i) slow_settle(table, rules, strengths[i, ])$net[seat], 0)
@@ -56,7 +61,7 @@ slow_known <- function(deals, seat, turned) {
 }
 
 # What the best answer of a seat brings, the other moving by `chance(seat, hands, boards, actions, move)`.
-slow_answer <- function(node, seat, deals, ends, chance, reach = deals$chance) {
+slow_best_answer <- function(node, seat, deals, ends, chance, reach = deals$chance) {
   if (is.null(node$seat)) return(ends(node$table, seat))
   if (node$seat != seat) {
     boards <- lapply(deals$board, function(board) board[seq_len(node$turned)])
@@ -65,11 +70,11 @@ slow_answer <- function(node, seat, deals, ends, chance, reach = deals$chance) {
       made <- if (length(node$moves) == 1) 1 else {
         chance(node$seat, deals$hands[[node$seat]], boards, node$actions, node$moves[i])
       }
-      worth <- worth + made * slow_answer(node$follow[[i]], seat, deals, ends, chance, reach * made)
+      worth <- worth + made * slow_best_answer(node$follow[[i]], seat, deals, ends, chance, reach * made)
     }
     return(worth)
   }
-  worths <- vapply(node$follow, function(next_node) slow_answer(next_node, seat, deals, ends, chance, reach),
+  worths <- vapply(node$follow, function(next_node) slow_best_answer(next_node, seat, deals, ends, chance, reach),
                    numeric(length(reach)))
   known <- slow_known(deals, seat, node$turned)
   sums <- rowsum(worths * reach, known)
@@ -147,7 +152,7 @@ slow_value_by_sequences <- function(root, deals, ends) {
   found$objval
 }
 
-# The chances in a table of sound play, as slow_answer() asks them, of hands told by `told(hands, boards)`.
+# The chances in a table of sound play, as slow_best_answer() asks them, of hands told by `told(hands, boards)`.
 told_chances <- function(rows, turns, told) {
   known <- rlang::set_names(rows$chance, paste(rows$seat, rows$sees, rows$move, sep = "\r"))
   function(seat, hands, boards, actions, move) {

@@ -22,7 +22,7 @@ slow_side <- function(game, cards, strength, weight = function(one, other) 1) {
 slow_best <- function(slow, rows) {
   chance <- told_chances(rows, slow$turns, slow$told)
   vapply(1:2, function(seat) {
-    sum(slow$deals$chance * slow_answer(slow$root, seat, slow$deals, slow$ends, chance)) / slow$unit
+    sum(slow$deals$chance * slow_best_answer(slow$root, seat, slow$deals, slow$ends, chance)) / slow$unit
   }, 0)
 }
 

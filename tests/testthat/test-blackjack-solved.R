@@ -182,7 +182,7 @@ test_that("advice is worth what the strategy expects, from any state, and says w
     list(quote(advise(game, "5S 6S", "9D", hands = 5)), "input", "at most 4 hands"),
     list(quote(advise(game, "5S 6S", "9D", dead = "JOKER")), "conservation", "\"JOKER\" is dead"),
     list(quote(advise(game_war(), "5S 6S", "9D")), "input",
-         "War does not tell what each move is worth; Blackjack and Pay-table poker do")
+         "War does not tell what each move is worth; Betting, Blackjack and Pay-table poker do")
   ))
 })
 

@@ -31,7 +31,7 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "Sound play brings seat 1 -0[.]05[56][0-9]* of a coin .* the best answer brings it 0[.]133")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
-               "The best answer to the ferryman wins 0[.]80[89] antes a hand .* his lines cost him 0[.]1[23]")
+               "The best answer to the ferryman wins 0[.]80[89] antes a hand .* his lines cost him 0[.]1[12]")
   expect_setequal(list.files(folder), c(
     "harvest.html", "ferryman-mistakes.csv", "ferryman-mistakes.csv.provenance.json",
     "lanterns.cpp", "sound.html", "ferryman.html", "sound.csv", "sound.csv.provenance.json",

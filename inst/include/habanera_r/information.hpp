@@ -70,8 +70,18 @@ Rcpp::List rounds_played(Iteration& iteration, double gap, double seconds, Mix& 
     } catch (const Rcpp::internal::InterruptedException&) {
       interrupted = true;
     }
-    mix = iteration.mean();
-    const auto proof = iteration.proof(mix);
+    const auto proven = [&] {
+      mix = iteration.mean();
+      return iteration.proof(mix);
+    };
+    habanera::SoundProof proof;
+    try {
+      proof = proven();
+    } catch (const Rcpp::internal::InterruptedException&) {
+      // What was found by then still has its gap, if nobody asks again to stop.
+      interrupted = true;
+      proof = proven();
+    }
     show(proof.gap(), gap);
     if (proof.gap() > gap && !interrupted && in_time()) continue;
     return Rcpp::List::create(
