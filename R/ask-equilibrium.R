@@ -38,7 +38,7 @@
 #' @section Round robins: Of what [round_robin()] gave at a game of two seats: how often to play each of the players so
 #'   that none of them gains against the mixture, by the mean leads with seats exchanged (a linear program, by the
 #'   package lpSolve). A `habanera_unbeaten`, a data frame: `player`, `share`, `conf.low`, `conf.high` (95%, from 1,000
-#'   redrawings of the leads by their covariance over deals; `NA` below 6 deals) and `against` (its mean lead over the
+#'   redrawings of the leads by their covariance over deals; `NA` below 6 deals) and `lead` (its mean lead over the
 #'   mixture). Who surely loses to each of the others is named.
 #' @section Errors: `habanera_error_input` for a game that is not made of views; `habanera_error_rules` for other than
 #'   two seats, where what one wins the other does not lose, or a view forgets what the seat saw or did (Koller &

@@ -16,7 +16,7 @@ equilibrium_of_meeting <- function(met, call) {
   redrawn <- if (!is.null(drawn)) vapply(drawn, unbeaten_shares, numeric(length(names)))
   ends <- function(prob) if (is.null(drawn)) NA_real_ else apply(redrawn, 1, stats::quantile, prob, names = FALSE)
   rows <- data.frame(player = names, share = shares, conf.low = ends(0.025), conf.high = ends(0.975),
-                     against = as.vector(leads$mean %*% shares))
+                     lead = as.vector(leads$mean %*% shares))
   structure(rows, class = table_class("habanera_unbeaten"), beaten = beaten_by_all(met, names),
             deals = trial_count(met), game = experiment$game)
 }
@@ -61,6 +61,7 @@ unbeaten_shares <- function(leads) {
   # Above 0 all of it, so that the value has no sign.
   lift <- 1 - min(leads)
   found <- lpSolve::lp("min", rep(1, size), t(leads + lift), rep(">=", size), rep(1, size))
+  stopifnot(found$status == 0)
   shares <- found$solution / sum(found$solution)
   ifelse(shares < 1e-12, 0, shares)
 }
@@ -93,12 +94,15 @@ tidy.habanera_unbeaten <- function(x, ...) {
 tell.habanera_unbeaten <- function(x, ...) {
   played <- x[x$share > 0, , drop = FALSE]
   played <- played[order(-played$share), , drop = FALSE]
-  told <- sprintf("%s %s%s", played$player, format_percent(played$share), ifelse(is.na(played[["conf.low"]]), "", {
+  sure <- ifelse(is.na(played[["conf.low"]]), "", {
     sprintf(" (95%%: %s to %s)", format_percent(played[["conf.low"]]), format_percent(played[["conf.high"]]))
-  }))
-  cat_wrapped("<equilibrium> ", if (nrow(played) == 1) {
-    sprintf("%s is beaten by none of the others.", sub(" 100%", "", told))
-  } else sprintf("No other of them beats this mixture: %s.", join_words(told)))
+  })
+  cat_wrapped("<equilibrium> By these deals ", if (nrow(played) == 1) {
+    sprintf("%s is beaten by none of the others: its share is 100%%%s.", played$player, sure)
+  } else {
+    sprintf("no other of them beats this mixture: %s.",
+            join_words(sprintf("%s %s%s", played$player, format_percent(played$share), sure)))
+  })
   beaten <- attr(x, "beaten")
   if (length(beaten)) {
     cat_wrapped(sprintf("%s surely %s to each of the others.", join_words(beaten), if (length(beaten) == 1) "loses" else
@@ -110,7 +114,7 @@ tell.habanera_unbeaten <- function(x, ...) {
                         sprintf("; intervals are of %s", count_of(redraws, "redrawing"))
                       }))
   print_head(data.frame(player = x$player, share = format_percent(x$share),
-                        `lead over the mixture` = sprintf("%+.4f", ifelse(abs(x$against) < 5e-5, 0, x$against)),
+                        `lead over the mixture` = sprintf("%+.4f", ifelse(abs(x$lead) < 5e-5, 0, x$lead)),
                         check.names = FALSE), 30)
   invisible(x)
 }

@@ -18,8 +18,11 @@ vary_values <- function(game, grid, want, progress, call) {
                 difference.high = values[["conf.high"]] - first[["conf.low"]])
   rows[1, c("difference.low", "difference.high")] <- 0
   if (!is.null(wish)) {
-    holds <- lapply(c("conf.low", "conf.high"), function(end) holds_on_one(wish, "value", values[[end]], call))
-    rows$meets <- ifelse(holds[[1]] != holds[[2]], "open", ifelse(holds[[1]], "yes", "no"))
+    rows$meets <- vapply(seq_len(nrow(values)), function(i) {
+      points <- points_between(values[["conf.low"]][i], values$estimate[i], values[["conf.high"]][i], 101)
+      holds <- holds_on_one(wish, "value", points, call)
+      if (all(holds)) "yes" else if (!any(holds)) "no" else "open"
+    }, "")
   }
   rownames(rows) <- NULL
   structure(rows, class = table_class("habanera_varied_values"), rules = names(grid$table), game = game, want = want,

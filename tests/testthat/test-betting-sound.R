@@ -267,6 +267,9 @@ test_that("values by rules are those of each game, between their proven ends", {
   expect_equal(found$estimate[1], tidy(equilibrium(one_bet, gap = 1e-4))$estimate[1])
   expect_true(found[["conf.low"]][1] <= -1 / 18 && -1 / 18 <= found[["conf.high"]][1])
   expect_equal(found$meets, c("no", "yes", "yes"))
+  # Between the ends of an interval, and at neither of them.
+  within <- vary_rules(one_bet, ante = 1, of = "value", want = sprintf("abs(value - %.12f) < 1e-9", found$estimate[1]))
+  expect_equal(within$meets, "open")
   expect_output(print(found), "surely met by 2 of 3")
   expect_error(vary_rules(game_war(), face_down = 1:2, of = "value"), class = "habanera_error_input")
   expect_error(vary_rules(one_bet, ante = 1:2, of = "value", want = "edge > 0"), class = "habanera_error_language")
@@ -285,12 +288,12 @@ test_that("no player beats the mixture of a round robin that is found, and few d
                      nsim = 4000, seed = 2)
   found <- equilibrium(met)
   expect_equal(sum(found$share), 1)
-  expect_true(all(found$against <= 1e-9))
+  expect_true(all(found$lead <= 1e-9))
   pairs <- as.data.frame(met)
   of <- function(player) vapply(found$player, function(other) {
     if (player == other) 0 else pairs$lead[pairs$player == player & pairs$against == other]
   }, 0)
-  expect_equal(found$against, vapply(found$player, function(player) sum(of(player) * found$share), 0),
+  expect_equal(found$lead, vapply(found$player, function(player) sum(of(player) * found$share), 0),
                tolerance = 1e-9, ignore_attr = TRUE)
   expect_true(all(found[["conf.low"]] <= found$share + 1e-9 & found$share <= found[["conf.high"]] + 1e-9))
   few <- equilibrium(round_robin(one_bet, list(one = "calls_all", other = never), nsim = 3, seed = 1))
