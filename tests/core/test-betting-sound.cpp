@@ -177,6 +177,8 @@ TEST_CASE("three cards and one bet are worth -1/18, and best answers gain the ga
 }
 
 TEST_CASE("a tree that needs too much is refused before it is made") {
+  CHECK(count_sets({2, 0, 3, 1}, 3) == 6);
+  CHECK_THROWS_AS(HandList(std::vector<double>(52, 1), 8), OutOfReach);
   Betting::Rules rules = two_cards(3, 3, 1, 2, true);
   rules.chips.streets.back() = street_of(2, {half_pot(), whole_pot_size()}, 3);
   const Betting few(rules);

@@ -58,7 +58,6 @@ class BoardTree {
       if (node.what == decides) all += rows(node, node.seat);
     return all;
   }
-  double bytes() const { return static_cast<double>(chances_) * 32; }
   void pause() const { crew_.pause(); }
   // Of all pairs of hands that can be held together, each by its weight.
   double deals() const { return deals_; }
@@ -162,7 +161,7 @@ class BoardTree {
   void refuse_long_runout(const BoardHoldings& board) const {
     const double ways = combinations(boards_.cards_left(board), boards_.to_come(board)) / game_.table().exchanges();
     const double hands = static_cast<double>(board.sides[0]->all.size() + board.sides[1]->all.size());
-    if (ways * hands <= most_shown) return;
+    if (ways * hands <= most_shown && ways <= most_boards) return;
     throw OutOfReach("where all are in, the last " + std::to_string(boards_.to_come(board)) +
                      " cards can be turned in " + told(ways) + " ways beside " + told(hands) + " hands of both seats");
   }
@@ -194,7 +193,7 @@ class BoardTree {
     double positions = 0, chances = 0;
     std::vector<double> boards{1};
     for (const Street& street : game_.rules().chips.streets)
-      boards.push_back(boards.back() * (street.shared > 0 ? sets_of(left, street.shared) : 1));
+      boards.push_back(boards.back() * (street.shared > 0 ? count_sets(left, street.shared) : 1));
     for (std::size_t course = 0; course < tree_.size(); ++course) {
       const PublicTree::Node& node = tree_.node(course);
       if (node.chips.is_over() || node.moves.is_one()) continue;
@@ -206,15 +205,6 @@ class BoardTree {
     }
     if (positions > most_nodes || chances > most_chances) refuse_size(positions, chances);
   }
-  static double sets_of(const std::vector<double>& left, std::size_t size) {
-    std::vector<double> sets(size + 1, 0);
-    sets[0] = 1;
-    for (const double copies : left)
-      for (std::size_t all = size; all > 0; --all)
-        for (std::size_t many = 1; many <= all && static_cast<double>(many) <= copies; ++many)
-          sets[all] += sets[all - many];
-    return sets[size];
-  }
   [[noreturn]] void refuse_size(double positions, double chances) const {
     throw OutOfReach("it has about " + told(positions) + " public positions and " +
                      told(static_cast<double>(boards_.hands().count())) + " hands of a seat, and needs about " +
@@ -222,7 +212,7 @@ class BoardTree {
   }
   static std::string told(double number) { return std::to_string(static_cast<std::uint64_t>(number)); }
 
-  static constexpr double most_shown = 5e8;
+  static constexpr double most_shown = 5e8, most_boards = 3e6;
 
   const Betting& game_;
   const PublicTree& tree_;

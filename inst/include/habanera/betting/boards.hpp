@@ -186,6 +186,8 @@ class Boards {
     if (board.is_whole)
       std::stable_sort(made->all.begin(), made->all.end(),
                        [](const Holding& one, const Holding& other) { return one.strength < other.strength; });
+    // Two single cards are met without.
+    if (board.is_of_two) return made;
     for (const Holding& holding : made->all)
       for (std::size_t part = 0; part < list_.parts_each(); ++part)
         made->adds.push_back(list_.parts(holding.hand)[part].sign == 0

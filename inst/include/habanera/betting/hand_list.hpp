@@ -37,6 +37,17 @@ void each_set(const std::vector<double>& left, std::size_t size, Use&& use) {
   add(add, 0, size, 1);
 }
 
+// How many of these there are.
+inline double count_sets(const std::vector<double>& left, std::size_t size) {
+  std::vector<double> sets(size + 1, 0);
+  sets[0] = 1;
+  for (const double copies : left)
+    for (std::size_t all = size; all > 0; --all)
+      for (std::size_t many = 1; many <= all && static_cast<double>(many) <= copies; ++many)
+        sets[all] += sets[all - many];
+  return sets[size];
+}
+
 // All hands that a seat can hold, each once: kinds that no rule tells apart are one. What two seats cannot both hold is
 // left out by inclusion and exclusion over the parts of a hand: of all hands of the other those are taken that hold a
 // card of it, those put back that hold two, and so on. Of several cards alike a part is taken as often as it can be
@@ -49,8 +60,10 @@ class HandList {
   };
 
   HandList(const std::vector<double>& copies, std::size_t size) : size_(size), parts_each_(std::size_t{1} << size) {
+    // Before any is made: the parts of hands of many cards are far more than the hands.
+    if (count_sets(copies, size) * static_cast<double>(parts_each_) > most_parts)
+      throw OutOfReach("a seat can hold more hands of " + std::to_string(size) + " cards than are gone through");
     each_set(copies, size, [&](const std::vector<Card>& cards, double) {
-      if (count_ == most) throw OutOfReach("a seat can hold more than " + std::to_string(most) + " hands");
       cards_.insert(cards_.end(), cards.begin(), cards.end());
       part(cards);
       ++count_;
@@ -60,7 +73,7 @@ class HandList {
       parts_[(hand + 1) * parts_each_ - 1].number = static_cast<std::uint32_t>(numbers_.size() + hand);
   }
 
-  static constexpr std::size_t most = 300000;
+  static constexpr double most_parts = 5e6;
 
   std::size_t size() const { return size_; }
   std::size_t count() const { return count_; }
