@@ -23,17 +23,20 @@ install: dependencies build/installed
 ifeq ($(shell Rscript -e 'cat(nzchar(system.file(package = "habanera")))' 2>/dev/null),FALSE)
 .PHONY: build/installed
 endif
-# R compiles anew what changed in src/ only; after a change in a header everything must be.
-build/objects: $(CORE_HEADERS) $(wildcard src/*.h) | dependencies
+# What was compiled without knowledge of the headers it includes is compiled anew.
+build/depend: | dependencies
 	@rm -f src/*.o src/*.so
-	@touch $@
+	@mkdir -p $@ && touch $@
 
 # A user's own settings of the compiler win.
 ifeq ($(R_MAKEVARS_USER)$(wildcard $(HOME)/.R/Makevars*),)
 COMPILER_SETTINGS = R_MAKEVARS_USER=$(CURDIR)/tools/Makevars
+else
+# Then nothing tells which headers a unit includes.
+build/depend: $(CORE_HEADERS) $(wildcard src/*.h)
 endif
 
-build/installed: build/objects $(SOURCES) | dependencies
+build/installed: $(SOURCES) build/depend | dependencies
 	@echo "habanera: building and installing the package"
 	@MAKEFLAGS=-j$$(nproc) $(COMPILER_SETTINGS) R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
 	@Rscript -e 'habanera::install_command()'

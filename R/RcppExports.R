@@ -89,12 +89,8 @@ core_blackjack_best <- function(spec, shoe, knows) {
     .Call(`_habanera_core_blackjack_best`, spec, shoe, knows)
 }
 
-core_blackjack_law_book <- function() {
-    .Call(`_habanera_core_blackjack_law_book`)
-}
-
-core_blackjack_best_worth <- function(spec, shoe, knows, book) {
-    .Call(`_habanera_core_blackjack_best_worth`, spec, shoe, knows, book)
+core_blackjack_best_worth <- function(spec, shoe, knows) {
+    .Call(`_habanera_core_blackjack_best_worth`, spec, shoe, knows)
 }
 
 core_blackjack_expected <- function(spec, shoe, knows) {

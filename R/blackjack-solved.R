@@ -152,12 +152,9 @@ blackjack_best <- function(game, knows, call) {
   new_strategy(cells, knows_labels[[knows]])
 }
 
-# The edges of games one after the other, which share what they can.
+# A function of a game.
 blackjack_best_edges <- function(knows, call) {
-  book <- core_blackjack_law_book()
-  function(game) {
-    0 - solving(core_blackjack_best_worth(game$spec$rules, solved_shoe(game), knows, book), call)
-  }
+  function(game) 0 - solving(core_blackjack_best_worth(game$spec$rules, solved_shoe(game), knows), call)
 }
 
 # Entries from the numbers of the core, a column for each row of the strategy.

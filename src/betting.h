@@ -1,6 +1,6 @@
 #pragma once
 
-#include <Rcpp.h>
+#include <Rcpp/Lightest>
 
 #include <memory>
 #include <vector>

@@ -1,6 +1,6 @@
 #pragma once
 
-#include <Rcpp.h>
+#include <Rcpp/Lightest>
 
 #include "habanera/blackjack/rules.hpp"
 #include "habanera/blackjack/strategy.hpp"

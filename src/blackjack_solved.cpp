@@ -15,10 +15,12 @@ using habanera::BlackjackPieces;
 using habanera::StrategyTable;
 using habanera::UpCardPlay;
 
-// `shoe`: a list of the `counts` of each kind, whether it is `endless`, and the `threads` to work with.
+// `shoe`: a list of the `counts` of each kind, whether it is `endless`, and the `threads` to work with. What was worked
+// out of the last shoe is kept: what is asked next is often of the same, or of the same by other rules.
 habanera::SolvedBlackjack to_solved(const Rcpp::List& spec, const Rcpp::List& shoe, int threads) {
+  static const auto last = std::make_shared<habanera::LawBook>();
   return habanera::SolvedBlackjack(to_blackjack_rules(spec), Rcpp::as<std::vector<double>>(shoe["counts"]),
-                                   Rcpp::as<bool>(shoe["endless"]), to_crew(threads));
+                                   Rcpp::as<bool>(shoe["endless"]), to_crew(threads), last);
 }
 habanera::SolvedBlackjack to_solved(const Rcpp::List& spec, const Rcpp::List& shoe) {
   return to_solved(spec, shoe, Rcpp::as<int>(shoe["threads"]));
@@ -184,21 +186,10 @@ Rcpp::List core_blackjack_best(Rcpp::List spec, Rcpp::List shoe, std::string kno
                             Rcpp::Named("by_cards") = packed_by_cards(*best.table().by_cards));
 }
 
-// Where the dealer's laws are kept from one call to the next.
-// [[Rcpp::export(rng = false)]]
-SEXP core_blackjack_law_book() {
-  using Book = std::shared_ptr<habanera::LawBook>;
-  return Rcpp::XPtr<Book>(new Book(std::make_shared<habanera::LawBook>()));
-}
-
 // What the best play brings the player, in stakes.
 // [[Rcpp::export(rng = false)]]
-double core_blackjack_best_worth(Rcpp::List spec, Rcpp::List shoe, std::string knows, SEXP book) {
-  const Rcpp::XPtr<std::shared_ptr<habanera::LawBook>> laws(book);
-  const habanera::SolvedBlackjack house(to_blackjack_rules(spec), Rcpp::as<std::vector<double>>(shoe["counts"]),
-                                        Rcpp::as<bool>(shoe["endless"]), to_crew(Rcpp::as<int>(shoe["threads"])),
-                                        *laws);
-  return habanera::worth_of_best(house, to_knows(knows));
+double core_blackjack_best_worth(Rcpp::List spec, Rcpp::List shoe, std::string knows) {
+  return habanera::worth_of_best(to_solved(spec, shoe), to_knows(knows));
 }
 
 // What every move of the best play is worth.

@@ -9,6 +9,5 @@ Rcpp::IntegerVector core_sampled_kinds(Rcpp::NumericVector weights, Rcpp::Numeri
   habanera::RandomChance chance(to_count(seed), 1);
   const std::vector<std::size_t> kinds =
       habanera::sample_deck(to_sampling(weights, max_copies), static_cast<std::size_t>(size), chance);
-  Rcpp::IntegerVector from(kinds.begin(), kinds.end());
-  return from + 1;
+  return from_one(kinds);
 }

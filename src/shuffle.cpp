@@ -32,11 +32,6 @@ std::vector<habanera::Card> shuffled(const Rcpp::List& steps, int cards, double 
   return places;
 }
 
-Rcpp::IntegerVector from_one(const std::vector<habanera::Card>& places) {
-  Rcpp::IntegerVector from(places.begin(), places.end());
-  return from + 1;
-}
-
 }  // namespace
 
 // Where the card now at each place came from, places counted from 1.

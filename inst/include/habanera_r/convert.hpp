@@ -1,6 +1,6 @@
 #pragma once
 
-#include <Rcpp.h>
+#include <Rcpp/Lightest>
 
 #include <chrono>
 #include <cmath>
@@ -36,6 +36,14 @@ inline void pause_for_user() {
 inline habanera::WorkBound to_bound(double most) { return habanera::WorkBound(to_count(most), pause_for_user); }
 
 inline habanera::Crew to_crew(int threads) { return habanera::Crew(static_cast<unsigned>(threads), pause_for_user); }
+
+// Places or kinds as R counts them.
+template <class Number>
+Rcpp::IntegerVector from_one(const std::vector<Number>& from_zero) {
+  Rcpp::IntegerVector numbers(from_zero.begin(), from_zero.end());
+  for (int& number : numbers) ++number;
+  return numbers;
+}
 
 // Kinds counted from 1 in R, from 0 in the core.
 inline std::vector<habanera::Card> to_kinds(const Rcpp::IntegerVector& kinds) {

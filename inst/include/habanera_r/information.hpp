@@ -2,7 +2,7 @@
 
 // Play by what seats see, as R has it.
 
-#include <Rcpp.h>
+#include <Rcpp/Lightest>
 
 #include <algorithm>
 #include <chrono>

@@ -2,7 +2,7 @@
 
 // Players by lines of rules, as R gives them: see core_lines() there.
 
-#include <Rcpp.h>
+#include <Rcpp/Lightest>
 
 #include <set>
 #include <string>

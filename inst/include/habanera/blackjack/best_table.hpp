@@ -113,7 +113,7 @@ inline double worth_of_best(const SolvedBlackjack& house, BestKnows knows) {
   house.each_up_card([&](UpCardPlay& play, std::size_t place) {
     worth[place] = knows == BestKnows::all_cards
                        ? worth_of_play(play, BestByCards(play).policy())
-                       : worth_of_play(play, TableSearch(play, knows == BestKnows::two_cards).column());
+                       : TableSearch(play, knows == BestKnows::two_cards).worth();
   });
   return std::accumulate(worth.begin(), worth.end(), 0.0);
 }
@@ -129,19 +129,16 @@ class ExpectedOfBest {
 
  private:
   void by_table(bool two_cards) {
-    const TableSearch search(play_, two_cards);
+    TableSearch search(play_, two_cards);
     const ColumnPolicy& column = search.column();
-    PlayedUpCard<ColumnPolicy> played(play_, column);
     each_decision(play_, column, [&](const BlackjackDecision& decision) {
-      rows_.add(row_of(decision, two_cards), played, decision, gives_up(column, decision));
+      rows_.add(row_of(decision, two_cards), search.played(), decision, gives_up(column, decision));
     });
     // What this play never comes to, by an endless shoe.
-    const HouseShoe endless = play_.shoe().made_endless();
-    LawBook book;
-    UpCardPlay afresh(play_.pieces(), play_.tree(), endless, play_.up().value, book);
-    PlayedUpCard<ColumnPolicy> played_afresh(afresh, column);
-    ExpectedRows others(afresh);
-    each_hand(afresh, [&](const BlackjackDecision& decision) {
+    EndlessPlay afresh(play_);
+    PlayedUpCard<ColumnPolicy> played_afresh(afresh.play(), column);
+    ExpectedRows others(afresh.play());
+    each_hand(afresh.play(), [&](const BlackjackDecision& decision) {
       const TableRow row = row_of(decision, two_cards);
       if (!rows_.has(row)) others.add(row, played_afresh, decision, gives_up(column, decision));
     });

@@ -35,58 +35,101 @@ class DealerLaw {
   const BlackjackHand& example(std::size_t outcome) const { return examples_[outcome]; }
 
   // The chance of each outcome, his next card being the first from a shoe in which the cards of a hand are missing; of
-  // `together` hands at once, since the steps are the same for all. `chances` holds them outcome by outcome, hand by
-  // hand.
-  static constexpr std::size_t together = 4;
+  // `together` hands at once, since the steps are the same for all. `chances` holds them hand by hand, outcome by
+  // outcome.
+  static constexpr std::size_t together = 8;
   void find(const ValueShoe& shoe, const BlackjackHand* hands, double* chances) const {
-    std::array<Each, most_drawn> one_of{};  // by how many he has drawn
-    std::array<Each, most_taken> copies{};  // of each card that he can take: see Taken
-    std::array<bool, most_taken> are_there{};
-    for (std::size_t i = 0; i < together; ++i) {
-      const double cards = shoe.cards - shoe.wear * hands[i].cards;
-      for (std::size_t drawn = 0; drawn <= deepest_; ++drawn)
-        one_of[drawn][i] = 1 / std::max(1.0, cards - shoe.wear * static_cast<double>(drawn));
-      for (std::size_t taken = 0; taken < taken_.size(); ++taken) {
-        const std::uint8_t value = taken_[taken].value;
-        const int gone = BlackjackHand::count_held(hands[i].held, value) + taken_[taken].already;
-        copies[taken][i] = std::max(0.0, shoe.count[value] - shoe.wear * gone);
-        are_there[taken] = are_there[taken] || copies[taken][i] > 0;
-      }
-    }
-    std::array<Each, most_outcomes> sums{};
-    std::array<Each, most_drawn + 1> chance{};
-    chance[0] = {1, 1, 1, 1};
-    for (std::size_t at = 0; at < steps_.size();) {
-      const Step& step = steps_[at];
-      if (!are_there[step.taken]) {
-        at = step.skip_to;
+    const Left left(*this, shoe, hands);
+    // Where no card can run out, he is bust where he ends on nothing else.
+    const bool by_rest = left.none_runs_out && goes_bust_;
+    // Ways in which he ends so, by outcome and by how many cards he has drawn.
+    std::vector<Each> ways(outcomes_ * (deepest_ + 1), Each{});
+    std::array<Each, most_drawn + 1> so_far;
+    so_far[0] = Each{} + 1;
+    for (std::size_t at = 0; at < nodes_.size();) {
+      const Node& node = nodes_[at];
+      const bool is_idle = by_rest ? node.only_busts : node.drawn > 0 && !left.are_there[node.taken];
+      if (is_idle) {
+        at = node.skip_to;
         continue;
       }
-      const Each& before = chance[step.drawn];
-      Each& now = chance[step.drawn + 1u];
-      Each& sum = sums[step.outcome];
-      for (std::size_t i = 0; i < together; ++i) now[i] = before[i] * copies[step.taken][i] * one_of[step.drawn][i];
-      for (std::size_t i = 0; i < together; ++i) sum[i] += step.orders * now[i];
+      Each& now = so_far[node.drawn];
+      if (node.drawn > 0) now = so_far[node.drawn - 1u] * left.copies[node.taken];
+      for (std::size_t i = node.first_end; i < (by_rest ? node.first_bust : node.last_end); ++i)
+        ways[ends_[i].slot] += ends_[i].orders * now * left.copies[ends_[i].taken];
       ++at;
     }
-    for (std::size_t outcome = 0; outcome < outcomes_; ++outcome)
-      for (std::size_t i = 0; i < together; ++i) chances[outcome * together + i] = sums[outcome][i];
+    std::vector<Each> found = left.weighed(ways, outcomes_);
+    if (by_rest) {
+      Each rest = Each{} + 1;
+      for (std::size_t outcome = 0; outcome < outcomes_; ++outcome)
+        if (outcome != bust) rest -= found[outcome];
+      found[bust] = rest;
+    }
+    for (std::size_t i = 0; i < together; ++i)
+      for (std::size_t outcome = 0; outcome < outcomes_; ++outcome)
+        chances[i * outcomes_ + outcome] = std::max(0.0, found[outcome][i]);
   }
 
  private:
-  static constexpr std::size_t most_drawn = 32, most_outcomes = 32, most_taken = 128;
-  using Each = std::array<double, together>;
+  static constexpr std::size_t most_drawn = 32, most_taken = 128;
+  // A vector of the compiler's, so that it takes as many hands at once as the machine can.
+  using Each [[gnu::vector_size(together * sizeof(double))]] = double;
+
+  // What is left of a shoe for the dealer, hand by hand.
+  struct Left {
+    std::array<Each, most_taken> copies;  // of each card that he can take: see Taken
+    std::array<bool, most_taken> are_there;
+    bool none_runs_out = true;
+    Each cards;
+    double wear;
+
+    Left(const DealerLaw& law, const ValueShoe& shoe, const BlackjackHand* hands) : wear(shoe.wear) {
+      for (std::size_t i = 0; i < together; ++i) cards[i] = shoe.cards - wear * hands[i].cards;
+      for (std::size_t taken = 0; taken < law.taken_.size(); ++taken) {
+        const Taken& of = law.taken_[taken];
+        are_there[taken] = false;
+        for (std::size_t i = 0; i < together; ++i) {
+          const int gone = BlackjackHand::count_held(hands[i].held, of.value) + of.already;
+          const double count = shoe.count[of.value] - wear * gone;
+          copies[taken][i] = std::max(0.0, count);
+          are_there[taken] = are_there[taken] || count > 0;
+          none_runs_out = none_runs_out && count > 0;
+        }
+      }
+    }
+    // Ways as chances, outcome by outcome: over the ways in which as many cards can come in their order.
+    std::vector<Each> weighed(const std::vector<Each>& ways, std::size_t outcomes) const {
+      const std::size_t lengths = ways.size() / outcomes;
+      std::vector<Each> chances(outcomes, Each{});
+      Each one_of = Each{} + 1;
+      for (std::size_t drawn = 0; drawn < lengths; ++drawn) {
+        for (std::size_t i = 0; i < together; ++i)
+          one_of[i] /= std::max(1.0, cards[i] - wear * static_cast<double>(drawn));
+        for (std::size_t outcome = 0; outcome < outcomes; ++outcome)
+          chances[outcome] += ways[outcome * lengths + drawn] * one_of;
+      }
+      return chances;
+    }
+  };
 
   // A card of a value, when so many of it were drawn already.
   struct Taken {
     std::uint8_t value, already;
   };
 
-  // One card more, in rising order of values; `orders` is 0 where he does not end here.
-  struct Step {
-    std::uint8_t taken, drawn, outcome;
-    std::uint32_t skip_to;  // the first step that does not go on from this one
-    double orders;
+  // Cards that he has drawn, in rising order of values, and goes on from; the first has none. The ends of his hand by
+  // one card more come one after the other, busts last.
+  struct Node {
+    std::uint8_t taken, drawn;
+    bool only_busts;  // here and in all that goes on from here
+    std::uint32_t skip_to;  // the first node that does not go on from this one
+    std::uint32_t first_end, first_bust, last_end;
+  };
+  struct End {
+    std::uint8_t taken;
+    std::uint16_t slot;  // by outcome and cards drawn
+    double orders;       // in which these cards can come
   };
   struct Reached {
     BlackjackHand hand;
@@ -139,33 +182,51 @@ class DealerLaw {
     return cards;
   }
 
-  void lay_out(std::vector<Ending> all) {
-    std::sort(all.begin(), all.end(), [](const Ending& one, const Ending& two) { return one.drawn < two.drawn; });
-    std::vector<std::uint8_t> path;
-    std::vector<std::size_t> open;  // the steps of the path
+  // By what is drawn first.
+  void lay_out(const std::vector<Ending>& all) {
+    std::map<std::vector<std::uint8_t>, std::vector<const Ending*>> by_drawn;
+    for (const Ending& ending : all) {
+      for (std::size_t length = 0; length + 1 < ending.drawn.size(); ++length)
+        by_drawn[{ending.drawn.begin(), ending.drawn.begin() + static_cast<std::ptrdiff_t>(length)}];
+      by_drawn[{ending.drawn.begin(), ending.drawn.end() - 1}].push_back(&ending);
+    }
+    for (const auto& [drawn, ends] : by_drawn) deepest_ = std::max(deepest_, drawn.size());
+    std::vector<std::size_t> open;  // the nodes that a node goes on from
     const auto close = [&](std::size_t length) {
-      while (path.size() > length) {
-        steps_[open.back()].skip_to = static_cast<std::uint32_t>(steps_.size());
-        open.pop_back();
-        path.pop_back();
+      for (; open.size() > length; open.pop_back()) {
+        const Node& closed = nodes_[open.back()];
+        nodes_[open.back()].skip_to = static_cast<std::uint32_t>(nodes_.size());
+        if (open.size() > 1 && !closed.only_busts) nodes_[open[open.size() - 2]].only_busts = false;
       }
     };
-    for (const Ending& ending : all) {
-      const auto shared = static_cast<std::size_t>(
-          std::mismatch(path.begin(), path.end(), ending.drawn.begin(), ending.drawn.end()).first - path.begin());
-      close(shared);
-      for (std::size_t i = shared; i < ending.drawn.size(); ++i) {
-        const std::uint8_t value = ending.drawn[i];
-        const auto already = static_cast<std::uint8_t>(std::count(path.begin(), path.end(), value));
-        open.push_back(steps_.size());
-        path.push_back(value);
-        steps_.push_back({place_of(value, already), static_cast<std::uint8_t>(i), 0, 0, 0});
-        deepest_ = std::max(deepest_, i);
-      }
-      steps_.back().outcome = static_cast<std::uint8_t>(ending.outcome);
-      steps_.back().orders = ending.orders;
+    for (auto& [drawn, ends] : by_drawn) {
+      close(drawn.size());
+      open.push_back(nodes_.size());
+      add_node(drawn, ends);
     }
     close(0);
+  }
+
+  void add_node(const std::vector<std::uint8_t>& drawn, std::vector<const Ending*>& ends) {
+    const auto taken = drawn.empty() ? std::uint8_t{0} : taken_last(drawn);
+    const auto place = static_cast<std::uint32_t>(ends_.size());
+    Node node{taken, static_cast<std::uint8_t>(drawn.size()), true, 0, place, place, place};
+    std::stable_partition(ends.begin(), ends.end(), [](const Ending* end) { return end->outcome != bust; });
+    for (const Ending* end : ends) {
+      const auto slot = static_cast<std::uint16_t>(end->outcome * (deepest_ + 1) + drawn.size());
+      ends_.push_back({taken_last(end->drawn), slot, end->orders});
+      if (end->outcome == bust) goes_bust_ = true;
+      else node.first_bust = static_cast<std::uint32_t>(ends_.size());
+    }
+    node.last_end = static_cast<std::uint32_t>(ends_.size());
+    node.only_busts = node.first_bust == node.first_end;
+    nodes_.push_back(node);
+  }
+
+  // The last of these cards, as it is taken.
+  std::uint8_t taken_last(const std::vector<std::uint8_t>& drawn) {
+    const auto before = std::count(drawn.begin(), drawn.end() - 1, drawn.back());
+    return place_of(drawn.back(), static_cast<std::uint8_t>(before));
   }
 
   std::uint8_t place_of(std::uint8_t value, std::uint8_t already) {
@@ -180,8 +241,10 @@ class DealerLaw {
   std::size_t outcomes_;
   std::vector<BlackjackHand> examples_;
   std::vector<Taken> taken_;
-  std::vector<Step> steps_;
-  std::size_t deepest_ = 0;
+  std::vector<Node> nodes_;
+  std::vector<End> ends_;
+  std::size_t deepest_ = 0;  // the most cards drawn before the last
+  bool goes_bust_ = false;
 };
 
 }  // namespace habanera

@@ -39,6 +39,7 @@ inline constexpr double as_good = 1e-12;
 // The best by the very cards of each hand.
 class BestPolicy {
  public:
+  static constexpr bool plays_alike = true;  // where it tells nothing which cards they are
   template <class Played>
   BlackjackWorth worth(Played& played, const BlackjackHand& hand, std::size_t at, Moves moves) const {
     return best(played, hand, at, moves).second;

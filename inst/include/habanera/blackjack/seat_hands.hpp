@@ -1,9 +1,14 @@
 #pragma once
 
 #include <algorithm>
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstddef>
 #include <cstdint>
+#include <memory>
+#include <type_traits>
+#include <utility>
 #include <vector>
 
 #include "habanera/blackjack/dealer_law.hpp"
@@ -33,10 +38,16 @@ struct UpCard {
   const BlackjackPieces& pieces;
   const HandTree& tree;
   std::uint8_t value;
-  DealerLaw law;
+  std::shared_ptr<const DealerLaw> law_of_dealer;
+  const DealerLaw& law;
 
-  UpCard(const BlackjackPieces& by, const HandTree& hands, std::uint8_t up)
-      : pieces(by), tree(hands), value(up), law(by, up, hands.values()) {}
+  UpCard(const BlackjackPieces& by, const HandTree& hands, std::uint8_t up, std::shared_ptr<const DealerLaw> dealer)
+      : pieces(by), tree(hands), value(up), law_of_dealer(std::move(dealer)), law(*law_of_dealer) {
+    for (int total = 0; total <= pieces.rules().bust_over; ++total) add_signs(total);
+  }
+
+  // Of a hand that is compared, by the dealer's outcome: 1 where it wins its stake, 0 where that comes back, or -1.
+  const double* signs(int total) const { return signs_.data() + static_cast<std::size_t>(total) * law.outcomes(); }
 
   // A natural is settled beside all else where nothing that a seat does changes what it costs.
   bool settles_natural_apart() const { return pieces.rules().hole_card != BlackjackRules::unchecked_all_lost; }
@@ -44,6 +55,16 @@ struct UpCard {
   double in_stakes(std::int64_t money) const {
     return static_cast<double>(money) / static_cast<double>(pieces.rules().stake);
   }
+
+ private:
+  void add_signs(int total) {
+    BlackjackHand hand{};
+    hand.points = static_cast<decltype(hand.points)>(total);
+    for (std::size_t outcome = 0; outcome < law.outcomes(); ++outcome)
+      signs_.push_back(outcome == DealerLaw::natural ? -1 : in_stakes(pieces.compared(hand, law.example(outcome))));
+  }
+
+  std::vector<double> signs_;
 };
 
 // The hands that a seat can come to hold, its cards being the first from a shoe: on their own, or each alone of those
@@ -95,6 +116,7 @@ class SeatHands {
   // Of a hand that takes no more cards.
   BlackjackWorth ended(const BlackjackHand& hand, std::size_t at) {
     const double staked = up_->in_stakes(pieces().stake_of(hand));
+    if (pieces().is_compared(hand)) return compared(staked, pieces().total(hand), at);
     BlackjackWorth worth;
     each_result(hand, at, [&](double net, double chance) { worth.add(chance, BlackjackWorth::certain(net, staked)); });
     return worth;
@@ -119,20 +141,45 @@ class SeatHands {
   // Calls use(outcome, chance) for what the dealer can end on when the seat has these cards.
   template <class Use>
   void law(std::size_t at, Use&& use) {
-    const std::size_t place = shoe_.wear == 0 ? 0 : members_.place[at], block = place / together;
-    double* chances = laws_.block(block, up_->law.outcomes());
-    if (!laws_.known[block]) find(block, chances);
+    const double* chances = chances_of(at);
     double sum = 0;
     for (std::size_t outcome = 0; outcome < up_->law.outcomes(); ++outcome) {
-      const double chance = chances[outcome * together + place % together];
-      sum += chance;
-      if (chance > 0) use(outcome, chance);
+      sum += chances[outcome];
+      if (chances[outcome] > 0) use(outcome, chances[outcome]);
     }
-    if (sum < 1 - 1e-6) throw StockRanOut("the dealer needs more cards than there are");
+    refuse_if_dry(sum);
   }
+  bool is_endless() const { return shoe_.wear == 0; }
 
  private:
   static constexpr std::size_t together = DealerLaw::together;
+
+  static void refuse_if_dry(double sum) {
+    if (sum < 1 - 1e-6) throw StockRanOut("the dealer needs more cards than there are");
+  }
+  // By outcome.
+  const double* chances_of(std::size_t at) {
+    const std::size_t place = is_endless() ? 0 : members_.place[at], block = place / together;
+    double* chances = laws_.block(block, up_->law.outcomes());
+    if (!laws_.known[block]) find(block, chances);
+    return chances + place % together * up_->law.outcomes();
+  }
+  // A hand of this total against what the dealer ends on.
+  BlackjackWorth compared(double stake, int total, std::size_t at) {
+    const double* const chances = chances_of(at);
+    const double* const signs = up_->signs(total);
+    double net = 0, decided = 0, won = 0, all = 0;
+    for (std::size_t outcome = 0; outcome < up_->law.outcomes(); ++outcome) {
+      const double chance = chances[outcome], signed_chance = signs[outcome] * chance;
+      all += chance;
+      net += signed_chance;
+      decided += std::abs(signed_chance);
+      won += std::max(0.0, signed_chance);
+    }
+    refuse_if_dry(all);
+    const double apart = up_->settles_natural_apart() ? chances[DealerLaw::natural] : 0;
+    return {stake * (net + apart), stake * (all - apart), stake * stake * (decided - apart), won};
+  }
 
   void find(std::size_t block, double* chances) {
     std::array<BlackjackHand, together> hands{};
@@ -148,6 +195,13 @@ class SeatHands {
   const HandTree::Holding& members_;
   DealerLaws& laws_;
 };
+
+// A policy that plays hands of more than two cards by their totals alone says so. In an endless shoe hands that are
+// alike are then one.
+template <class Policy, class = void>
+inline constexpr bool plays_alike = false;
+template <class Policy>
+inline constexpr bool plays_alike<Policy, std::void_t<decltype(Policy::plays_alike)>> = Policy::plays_alike;
 
 // What hands are worth when a policy plays them, which says so of each: `policy.worth(played, hand, at, moves)`. What
 // was worked out is kept.
@@ -166,6 +220,7 @@ class PlayedHands {
   }
 
   BlackjackWorth worth(std::size_t at) {
+    if (plays_alike<Policy> && hands_.is_endless()) at = hands_.tree().alike(at);
     if (!known_[at]) {
       const BlackjackHand hand = hands_.hand(at);
       const BlackjackWorth found = policy_.worth(*this, hand, at, moves(hand));

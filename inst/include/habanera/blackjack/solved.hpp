@@ -27,13 +27,13 @@ class SolvedBlackjack {
  public:
   SolvedBlackjack(const BlackjackRules& rules, const std::vector<double>& counts, bool endless, const Crew& crew,
                   std::shared_ptr<LawBook> book = std::make_shared<LawBook>())
-      : pieces_(rules), shoe_(pieces_.rules(), counts, endless), tree_(pieces_, shoe_.values()), crew_(crew),
-        book_(std::move(book)) {
-    book_->open_for(rules, shoe_);
+      : pieces_(rules), shoe_(pieces_.rules(), counts, endless), crew_(crew), book_(std::move(book)) {
+    book_->open_for(pieces_, shoe_);
+    tree_ = book_->tree();
   }
 
   const BlackjackPieces& pieces() const { return pieces_; }
-  const HandTree& tree() const { return tree_; }
+  const HandTree& tree() const { return *tree_; }
   const HouseShoe& shoe() const { return shoe_; }
   LawBook& book() const { return *book_; }
 
@@ -49,7 +49,7 @@ class SolvedBlackjack {
       try {
         for (std::size_t place = next++; place < ups.size(); place = next++) {
           sign.look();
-          UpCardPlay play(pieces_, tree_, shoe_, ups[place], *book_);
+          UpCardPlay play(pieces_, *tree_, shoe_, ups[place], *book_);
           use(play, place);
         }
       } catch (...) {
@@ -68,7 +68,7 @@ class SolvedBlackjack {
  private:
   BlackjackPieces pieces_;
   HouseShoe shoe_;
-  HandTree tree_;
+  std::shared_ptr<const HandTree> tree_;
   Crew crew_;
   std::shared_ptr<LawBook> book_;
 };

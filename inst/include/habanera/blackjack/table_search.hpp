@@ -3,6 +3,8 @@
 #include <array>
 #include <cstddef>
 #include <cstdint>
+#include <memory>
+#include <utility>
 #include <vector>
 
 #include "habanera/blackjack/policies.hpp"
@@ -15,6 +17,7 @@ namespace habanera {
 class ColumnPolicy {
  public:
   using Cell = StrategyTable::Cell;
+  static constexpr bool plays_alike = true;
   static constexpr std::size_t soft_from = StrategyTable::most_total, pair_from = 2 * soft_from,
                                two_from = pair_from + 11;
 
@@ -121,6 +124,7 @@ class CellGains {
 
 // Hits whatever it holds, so that every hand comes up.
 struct AlwaysHits {
+  static constexpr bool plays_alike = true;
   static std::size_t choose(const SeatHands&, const BlackjackHand& hand, std::size_t, Moves moves) {
     if (hand.pair && moves.has(BlackjackPieces::split)) return BlackjackPieces::hit;
     return moves.has(BlackjackPieces::hit) ? BlackjackPieces::hit : BlackjackPieces::stand;
@@ -145,13 +149,11 @@ void each_hand(UpCardPlay& play, Use&& use) {
 // nothing of what comes.
 inline ColumnPolicy column_of_endless(const UpCardPlay& play, bool by_two_cards) {
   ColumnPolicy column(play.tree(), by_two_cards);
-  const HouseShoe endless = play.shoe().made_endless();
-  LawBook book;
-  UpCardPlay afresh(play.pieces(), play.tree(), endless, play.up().value, book);
+  EndlessPlay afresh(play);
   const BestPolicy best;
-  PlayedUpCard<BestPolicy> played(afresh, best);
+  PlayedUpCard<BestPolicy> played(afresh.play(), best);
   CellGains gains(column);
-  each_hand(afresh, [&](const BlackjackDecision& decision) { gains.add(afresh, played, decision); });
+  each_hand(afresh.play(), [&](const BlackjackDecision& decision) { gains.add(afresh.play(), played, decision); });
   for (std::size_t cell = 0; cell < column.size(); ++cell)
     if (gains.is_met(cell)) column[cell] = TableEntries::all()[gains.best(cell)];
   return column;
@@ -161,25 +163,38 @@ inline ColumnPolicy column_of_endless(const UpCardPlay& play, bool by_two_cards)
 // an endless shoe, and changes cells as long as that gains.
 class TableSearch {
  public:
-  TableSearch(UpCardPlay& play, bool by_two_cards) : play_(play), column_(column_of_endless(play, by_two_cards)) {
+  TableSearch(UpCardPlay& play, bool by_two_cards)
+      : play_(play), best_(std::make_unique<Tried>(play, column_of_endless(play, by_two_cards))) {
     improve();
   }
-  const ColumnPolicy& column() const { return column_; }
+  const ColumnPolicy& column() const { return best_->column; }
+  PlayedUpCard<ColumnPolicy>& played() { return best_->played; }
+  double worth() const { return best_->worth; }
 
  private:
   static constexpr std::size_t most_rounds = 200;
 
+  struct Tried {
+    ColumnPolicy column;
+    PlayedUpCard<ColumnPolicy> played;
+    double worth;
+
+    Tried(UpCardPlay& play, ColumnPolicy by) : column(std::move(by)), played(play, column), worth(worth_of_all(played)) {}
+    Tried(const Tried&) = delete;
+    Tried& operator=(const Tried&) = delete;
+  };
+
   void improve() {
-    double worth = worth_of_play(play_, column_);
     for (std::size_t round = 0; round < most_rounds; ++round) {
-      PlayedUpCard<ColumnPolicy> played(play_, column_);
-      CellGains gains(column_);
-      each_decision(play_, column_, [&](const BlackjackDecision& decision) { gains.add(play_, played, decision); });
-      ColumnPolicy changed = column_;
+      const ColumnPolicy& column = best_->column;
+      CellGains gains(column);
+      each_decision(play_, column,
+                    [&](const BlackjackDecision& decision) { gains.add(play_, best_->played, decision); });
+      ColumnPolicy changed = column, changed_once = column;
       std::size_t dearest = 0;
       double most = 0;
-      for (std::size_t cell = 0; cell < column_.size(); ++cell) {
-        const double gain = gains.gain(cell, TableEntries::place_of(column_[cell]));
+      for (std::size_t cell = 0; cell < column.size(); ++cell) {
+        const double gain = gains.gain(cell, TableEntries::place_of(column[cell]));
         if (gain <= as_good) continue;
         changed[cell] = TableEntries::all()[gains.best(cell)];
         if (gain > most) {
@@ -188,20 +203,18 @@ class TableSearch {
         }
       }
       if (most == 0) return;
-      const double after = worth_of_play(play_, changed);
-      if (after > worth + as_good) {
-        column_ = changed;
-        worth = after;
-        continue;
+      auto tried = std::make_unique<Tried>(play_, changed);
+      // Together they may not gain what each does alone.
+      if (tried->worth <= best_->worth + as_good) {
+        changed_once[dearest] = changed[dearest];
+        tried = std::make_unique<Tried>(play_, changed_once);
       }
-      // Together they do not gain what each does alone.
-      column_[dearest] = changed[dearest];
-      worth = worth_of_play(play_, column_);
+      best_ = std::move(tried);
     }
   }
 
   UpCardPlay& play_;
-  ColumnPolicy column_;
+  std::unique_ptr<Tried> best_;
 };
 
 }  // namespace habanera

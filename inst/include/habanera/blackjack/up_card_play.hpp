@@ -23,8 +23,9 @@ class UpCardPlay {
  public:
   UpCardPlay(const BlackjackPieces& pieces, const HandTree& tree, const HouseShoe& shoe, std::uint8_t up,
              LawBook& book)
-      : up_(pieces, tree, up), shoe_(shoe), book_(book), left_(shoe.beside(up)), openings_(shoe.openings(up)),
-        patterns_(std::max<std::size_t>(2, pieces.rules().most_hands)), patterns_of_two_(2) {}
+      : UpCardPlay(UpCard(pieces, tree, up, book.dealer(pieces, up)), shoe, book) {}
+  // The same up card, when the seat's cards come from another shoe.
+  UpCardPlay(const UpCardPlay& other, const HouseShoe& shoe, LawBook& book) : UpCardPlay(other.up_, shoe, book) {}
   UpCardPlay(const UpCardPlay&) = delete;
   UpCardPlay& operator=(const UpCardPlay&) = delete;
 
@@ -106,6 +107,10 @@ class UpCardPlay {
   }
 
  private:
+  UpCardPlay(const UpCard& up, const HouseShoe& shoe, LawBook& book)
+      : up_(up), shoe_(shoe), book_(book), left_(shoe.beside(up.value)), openings_(shoe.openings(up.value)),
+        patterns_(std::max<std::size_t>(2, up.pieces.rules().most_hands)), patterns_of_two_(2) {}
+
   UpCard up_;
   const HouseShoe& shoe_;
   LawBook& book_;
@@ -113,6 +118,22 @@ class UpCardPlay {
   std::vector<BlackjackOpening> openings_;
   SplitPatterns patterns_, patterns_of_two_;
   std::map<std::pair<std::uint8_t, std::size_t>, std::unique_ptr<SeatHands>> hands_;
+};
+
+// A seat's play when all cards come afresh from a shoe of the same cards, so that what is held tells nothing of what
+// comes.
+class EndlessPlay {
+ public:
+  explicit EndlessPlay(const UpCardPlay& play) : shoe_(play.shoe().made_endless()), play_(play, shoe_, book_) {}
+  EndlessPlay(const EndlessPlay&) = delete;
+  EndlessPlay& operator=(const EndlessPlay&) = delete;
+
+  UpCardPlay& play() { return play_; }
+
+ private:
+  HouseShoe shoe_;
+  LawBook book_;
+  UpCardPlay play_;
 };
 
 // What the play of one policy is worth against an up card: of its hands alone, of those after splits.
@@ -177,13 +198,18 @@ class PlayedUpCard {
 
 // The player's result of all rounds against an up card, weighed with how often it comes.
 template <class Policy>
-double worth_of_play(UpCardPlay& play, const Policy& policy) {
-  PlayedUpCard<Policy> played(play, policy);
+double worth_of_all(PlayedUpCard<Policy>& played) {
+  UpCardPlay& play = played.play();
   double sum = 0;
   std::size_t move;
   for (const BlackjackOpening& opening : play.openings())
     sum += opening.chance * (played.opened(opening, move).net + play.settled_apart(play.hand(opening)).net);
   return sum;
+}
+template <class Policy>
+double worth_of_play(UpCardPlay& play, const Policy& policy) {
+  PlayedUpCard<Policy> played(play, policy);
+  return worth_of_all(played);
 }
 
 // A decision that comes up, weighed with how often it does. The first of a pair has its opening, since it may be split.
@@ -248,8 +274,9 @@ class EachDecision {
   }
 
   void reach(SeatHands& hands, std::size_t gone, const BlackjackHand& hand, std::size_t at, double weight) {
-    if (!play_.pieces().is_finished(hand, play_.pieces().rules().most_hands))
-      weights(hands.split_value(), gone)[at] += weight;
+    if (play_.pieces().is_finished(hand, play_.pieces().rules().most_hands)) return;
+    if (plays_alike<Policy> && hands.is_endless()) at = play_.tree().alike(at);
+    weights(hands.split_value(), gone)[at] += weight;
   }
 
   void draw(SeatHands& hands, std::size_t gone, const BlackjackHand& hand, std::size_t at, double weight) {
@@ -265,7 +292,7 @@ class EachDecision {
   void go_on(std::uint8_t split_value, std::size_t gone) {
     SeatHands& hands = play_.hands(split_value, gone);
     std::vector<double>& all = weights(split_value, gone);
-    for (std::size_t at = 0; at < all.size(); ++at) {
+    for (const std::size_t at : play_.tree().by_points()) {
       if (all[at] == 0) continue;
       const BlackjackHand hand = hands.hand(at);
       const Moves moves = play_.pieces().moves(hand, play_.pieces().rules().most_hands);

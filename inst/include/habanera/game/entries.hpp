@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstddef>
+#include <cstdint>
 #include <vector>
 
 #include "habanera/run/row_tally.hpp"
@@ -15,6 +16,7 @@ class Entries {
     if (size_ == rows_.size()) rows_.emplace_back();
     return rows_[size_++];
   }
+  [[gnu::noinline]] void add(const std::int64_t* row, std::size_t width) { add().assign(row, row + width); }
   const RowTally::Row& front() const { return rows_.front(); }
   std::size_t size() const { return size_; }
   auto begin() const { return rows_.begin(); }

@@ -148,7 +148,11 @@ class GameRunner : public TrialRunner {
       if (game_.shoes() > 1) return told(trial, [&](auto&& ended) { play_session(seed, trial, ended); });
     }
     if constexpr (may_play_late<Game>) {
-      if (late_) return play_late(seed, trial);
+      if (late_) {
+        entries_.clear();
+        play_late(seed, trial, trial + 1, nullptr);
+        return entries_;
+      }
     }
     deck_ = draw_.fresh_table();
     RandomChance chance(seed, trial, lane::deal);
@@ -166,7 +170,7 @@ class GameRunner : public TrialRunner {
 
   void count(std::uint64_t seed, std::uint64_t begin, std::uint64_t end, RowTally& tally) override {
     if constexpr (may_play_late<Game>) {
-      if (late_ && !plays_sessions()) return count_late(seed, begin, end, tally);
+      if (late_ && !plays_sessions()) return play_late(seed, begin, end, &tally);
     }
     TrialRunner::count(seed, begin, end, tally);
   }
@@ -179,17 +183,9 @@ class GameRunner : public TrialRunner {
     return false;
   }
 
-  // One function for a whole trial, from its first word to what is recorded: of a short game calls would cost as much
-  // as what they do.
-  [[gnu::flatten]] const Entries& play_late(std::uint64_t seed, std::uint64_t trial) {
-    late_->begin(seed, trial);
-    return told(trial, [&](auto&& ended) {
-      SeatLanes luck(seed, trial, sign_);
-      game_.play_late(*late_, luck, silent_, ended);
-    });
-  }
-  // The same to its place in the tally.
-  [[gnu::flatten]] void count_late(std::uint64_t seed, std::uint64_t begin, std::uint64_t end, RowTally& tally) {
+  // One function for whole trials, from their first word to the place of what is recorded in a tally, or where there is
+  // none among the entries: of a short game calls would cost as much as what they do. It is large, and there is but one.
+  [[gnu::flatten]] void play_late(std::uint64_t seed, std::uint64_t begin, std::uint64_t end, RowTally* tally) {
     const std::size_t width = read_.width();
     RowTally::Row row(width);
     std::int64_t* const values = row.data();
@@ -200,7 +196,8 @@ class GameRunner : public TrialRunner {
         SeatLanes luck(seed, trial, sign_);
         game_.play_late(*late_, luck, silent_, [&](const auto& outcome) {
           read_(outcome, values);
-          tally.add(values, width, trial);
+          if (tally) tally->add(values, width, trial);
+          else entries_.add(values, width);
         });
       }
     } catch (...) {
