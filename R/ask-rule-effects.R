@@ -99,5 +99,6 @@ extremes_in_words <- function(rows) {
   sprintf("The house %s, and %s.", gains, loses)
 }
 
-percent_points <- function(x) sprintf("%+.3f%%", 100 * x)
+# What rounding leaves of nothing has no sign of its own.
+percent_points <- function(x) sprintf("%+.3f%%", 100 * ifelse(abs(x) < 1e-12, 0, x))
 plain_percent <- function(x) sprintf("%.3f%%", 100 * x)

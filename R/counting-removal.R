@@ -99,7 +99,9 @@ tell.habanera_removal <- function(x, ...) {
 }
 
 weighed_sum_in_words <- function(rows) {
-  sprintf("Weighed with the cards there are they sum to %s.", format(sum(rows$copies * rows$effect), digits = 1))
+  sum <- sum(rows$copies * rows$effect)
+  sprintf("Weighed with the cards there are they sum to %s.",
+          if (abs(sum) < 1e-12) "0 within 1e-12" else format(sum, digits = 1))
 }
 
 #' @rdname removal_effects

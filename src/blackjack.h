@@ -1,6 +1,6 @@
 #pragma once
 
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include "habanera/blackjack/rules.hpp"
 #include "habanera/blackjack/strategy.hpp"

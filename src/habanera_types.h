@@ -1,1 +1,1 @@
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>

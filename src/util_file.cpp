@@ -1,4 +1,4 @@
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include <cerrno>
 #include <csignal>

@@ -1,5 +1,5 @@
 // What most units of src/ include and nobody here changes: see tools/Makevars.
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include <algorithm>
 #include <array>

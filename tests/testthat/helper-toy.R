@@ -11,7 +11,7 @@ turning_machine <- local({
                                        shQuote(dirname(normalizePath(toy_source)))), PKG_CXXFLAGS = "-pthread")
       withr::with_envvar(flags, Rcpp::sourceCpp(env = found, code = "
         // [[Rcpp::plugins(cpp17)]]
-        #include <Rcpp/Lightest>
+        #include <Rcpp/Light>
         #include \"toy_game.hpp\"
         // [[Rcpp::export]]
         SEXP turning(Rcpp::List rules) {

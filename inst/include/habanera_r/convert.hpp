@@ -1,6 +1,6 @@
 #pragma once
 
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include <chrono>
 #include <cmath>

@@ -1,6 +1,6 @@
 #pragma once
 
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include <memory>
 #include <string>

@@ -2,7 +2,7 @@
 
 // Play by what seats see, as R has it.
 
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include <algorithm>
 #include <chrono>

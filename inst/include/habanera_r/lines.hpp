@@ -2,7 +2,7 @@
 
 // Players by lines of rules, as R gives them: see core_lines() there.
 
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include <set>
 #include <string>

@@ -2,7 +2,7 @@
 
 // What R needs of a game of one's own in C++: what it states, the game itself, its solver.
 
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include <memory>
 #include <string>

@@ -2,7 +2,7 @@
 
 // The players of a game's seats, as R gives them.
 
-#include <Rcpp/Lightest>
+#include <Rcpp/Light>
 
 #include <memory>
 #include <string>
