@@ -205,16 +205,64 @@ core_narrows <- function(spec) {
     .Call(`_habanera_core_narrows`, spec)
 }
 
-core_table <- function(names) {
-    .Call(`_habanera_core_table`, names)
+core_table <- function(names, most_steps) {
+    .Call(`_habanera_core_table`, names, most_steps)
 }
 
-core_table_lay <- function(pointer, piles) {
-    .Call(`_habanera_core_table_lay`, pointer, piles)
+core_table_eyes <- function(pointer, owner, is_open, cards, seats) {
+    .Call(`_habanera_core_table_eyes`, pointer, owner, is_open, cards, seats)
+}
+
+core_table_follow <- function(pointer, other, seat) {
+    .Call(`_habanera_core_table_follow`, pointer, other, seat)
+}
+
+core_table_saw_the_same <- function(pointer, other, seat) {
+    .Call(`_habanera_core_table_saw_the_same`, pointer, other, seat)
+}
+
+core_table_seen <- function(pointer, seat) {
+    .Call(`_habanera_core_table_seen`, pointer, seat)
+}
+
+core_table_unseen <- function(pointer, seat) {
+    .Call(`_habanera_core_table_unseen`, pointer, seat)
+}
+
+core_table_begin <- function(pointer, at, cards) {
+    .Call(`_habanera_core_table_begin`, pointer, at, cards)
+}
+
+core_table_told <- function(pointer, action, seat, cards) {
+    .Call(`_habanera_core_table_told`, pointer, action, seat, cards)
+}
+
+core_table_sees_other <- function(pointer) {
+    .Call(`_habanera_core_table_sees_other`, pointer)
+}
+
+core_table_step <- function(pointer) {
+    .Call(`_habanera_core_table_step`, pointer)
+}
+
+core_table_steps <- function(pointer) {
+    .Call(`_habanera_core_table_steps`, pointer)
+}
+
+core_table_asked <- function(pointer) {
+    .Call(`_habanera_core_table_asked`, pointer)
+}
+
+core_table_ask_for <- function(pointer, seat) {
+    .Call(`_habanera_core_table_ask_for`, pointer, seat)
 }
 
 core_table_move <- function(pointer, from, to, n, at, beneath) {
     .Call(`_habanera_core_table_move`, pointer, from, to, n, at, beneath)
+}
+
+core_table_ask <- function(pointer, players, seat, view, moves) {
+    .Call(`_habanera_core_table_ask`, pointer, players, seat, view, moves)
 }
 
 core_table_cards <- function(pointer, pile, at) {
@@ -227,6 +275,10 @@ core_table_size <- function(pointer, pile) {
 
 core_table_put <- function(pointer, pile, cards) {
     .Call(`_habanera_core_table_put`, pointer, pile, cards)
+}
+
+core_table_outcomes <- function(values, names, least, most) {
+    .Call(`_habanera_core_table_outcomes`, values, names, least, most)
 }
 
 core_pairs <- function(spec) {

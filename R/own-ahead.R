@@ -10,84 +10,82 @@ custom_player_ahead <- function(game, watch) {
   function(deck) {
     game$own$can$in_r$of_cards <- deck
     start <- get(".Random.seed", globalenv())
-    eyes <- table_eyes(game, length(deck))
     made <- list()
+    imagined <- NULL
     ask <- function(seat, view, moves, usual) {
       ahead <- players[[seat]]$name == "lookahead" && length(moves) > 1
       chosen <- if (!ahead) usual() else {
-        best_ahead(list(game = game, start = start, made = made, seat = seat, moves = moves, eyes = eyes,
-                        samples = players[[seat]]$settings$samples))
+        if (is.null(imagined)) imagined <<- imagined_game(game)
+        best_ahead(list(play = imagined, start = start, made = made, seat = seat, moves = moves,
+                        table = attr(play, "core"), cards = length(deck), samples = players[[seat]]$settings$samples))
       }
       made[[length(made) + 1]] <<- moves[[chosen]]
       chosen
     }
-    look <- if (is.null(watch)) eyes$look else function(action, seat, cards, piles) {
-      eyes$look(action, seat, cards, piles)
-      watch(action, seat, deck[cards], lapply(piles, function(pile) deck[pile]))
+    look <- if (!is.null(watch)) {
+      function(action, seat, cards, piles) watch(action, seat, deck[cards], lapply(piles, function(pile) deck[pile]))
     }
-    custom_player(game, drawn_luck(), look, ask)(seq_along(deck))
+    play <- custom_player(game, drawn_luck(), look, ask, eyes = TRUE)
+    play(seq_along(deck))
   }
 }
 
-# What seats can see of a table: where which of the cards (told apart) lies, which a shuffle makes them lose, and, of
-# seats in `tell`, all that happened, hidden cards as "?". Where one seat's is `expected`, what differs from it ends the
-# game, and nobody looks on after it.
-table_eyes <- function(game, cards, tell = seq_len(game_seats(game)), expected = NULL) {
-  setting <- custom_setting(game)
-  seen <- matrix(FALSE, cards, setting$seats)
-  visible <- rep(list(character()), setting$seats)
-  shuffles <- 0
-  last_shuffle <- numeric(cards)
-  look <- function(action, seat, cards, piles) {
-    if (!is.null(expected) && length(visible[[tell]]) == length(expected)) return()
-    if (grepl("^shuffles ", action)) {
-      hidden <- piles[[sub("^shuffles ", "", action)]]
-      shuffles <<- shuffles + 1
-      seen[hidden, ] <<- FALSE
-      last_shuffle[hidden] <<- shuffles
+# A game as a seat imagines it: a function of a deal, as best_ahead() tries it, that plays from the beginning as it was
+# played, then the move that is tried, and on at random, and gives what that is worth to the seat; NA where the deal does
+# not fit what the seat could see.
+imagined_game <- function(game) {
+  luck <- changed_luck()
+  at <- number <- NULL
+  ask <- function(seat, view, moves, usual) {
+    number <<- number + 1
+    before <- length(at$made)
+    if (number > before + 1) return(sample.int(length(moves), 1))
+    place <- place_of_same(moves, if (number <= before) at$made[[number]] else at$moves[[at$move]])
+    if (number <= before) {
+      # As much luck as the choice took then.
+      if (length(moves) > 1) sample.int(length(moves), 1)
+    } else {
+      if (seat != at$seat || !core_table_saw_the_same(table, at$table, seat)) place <- 0
+      set_generator(generator_seeds(at$own_seed, at$try, 1))
     }
-    for (pile in setting$piles[setting$open]) seen[piles[[pile]], ] <<- TRUE
-    for (pile in setting$piles[setting$owner > 0]) seen[piles[[pile]], setting$owner[[pile]]] <<- TRUE
-    if (grepl("^turns ", action)) seen[cards, ] <<- TRUE
-    if (grepl("^chooses ", action)) return()
-    for (each in tell) {
-      known <- ifelse(seen[cards, each], cards, "?")
-      visible[[each]] <<- c(visible[[each]], paste(c(action, seat, known, lengths(piles)), collapse = " "))
-    }
-    last <- length(visible[[tell[1]]])
-    if (!is.null(expected) && visible[[tell]][last] != expected[last]) {
-      rlang::abort("does not fit", class = "habanera_far_enough")
-    }
+    if (place == 0) stop(does_not_fit)
+    place
   }
-  # Cards that a seat has not seen since the deal, and, by the number of a shuffle, since that.
-  list(look = look, unseen = function(seat) which(!seen[, seat] & last_shuffle == 0), lost = function(seat) {
-    lost <- which(!seen[, seat] & last_shuffle > 0)
-    split(lost, last_shuffle[lost])
-  }, visible = function(seat) visible[[seat]])
+  play <- custom_player(game, luck, ask = ask, eyes = TRUE)
+  table <- attr(play, "core")
+  worth <- worth_reader(game)
+  function(deal) {
+    at <<- deal
+    number <<- 0
+    core_table_follow(table, at$table, at$seat)
+    luck$change(at$other)
+    set_generator(at$start)
+    tryCatch(worth(play(at$order), at$seat), error = function(cnd) NA_real_)
+  }
 }
 
-# Sets of cards, each with what is to lie in the places of its cards.
-changed_by <- function(sets, order) lapply(sets, function(cards) list(cards = cards, by = cards[order(length(cards))]))
+# 0: there is none.
+place_of_same <- function(moves, wanted) {
+  for (place in seq_along(moves)) if (identical(moves[[place]], wanted)) return(place)
+  0
+}
 
 # The place of the move that is worth most on average; of several the first. One number is drawn from the trial's luck,
 # whatever is tried.
 best_ahead <- function(at) {
-  own_seed <- sample.int(2^31 - 1, 1)
+  at$own_seed <- sample.int(2^31 - 1, 1)
   luck_now <- get(".Random.seed", globalenv())
   on.exit(set_generator(luck_now))
-  cards <- length(able(at$game, "in_r")$of_cards)
-  unseen <- at$eyes$unseen(at$seat)
+  unseen <- core_table_unseen(at$table, at$seat)
+  dealt <- unseen[[1]]
   worth <- matrix(0, 0, length(at$moves))
   for (try in seq_len(at$samples * tries_of_a_deal)) {
     if (nrow(worth) == at$samples) break
-    set_generator(generator_seeds(own_seed, try, 0))
-    order <- replace(seq_len(cards), unseen, unseen[sample.int(length(unseen))])
-    at$other <- changed_by(at$eyes$lost(at$seat), sample.int)
-    row <- worth_in_deal(at, order, 1, own_seed, try)
-    # A deal that does not fit does so by no move.
-    if (is.na(row)) next
-    others <- seq_along(at$moves)[-1]
-    row <- c(row, vapply(others, function(move) worth_in_deal(at, order, move, own_seed, try), 0))
+    set_generator(generator_seeds(at$own_seed, try, 0))
+    at$try <- try
+    at$order <- replace(seq_len(at$cards), dealt, dealt[sample.int(length(dealt))])
+    at$other <- changed_by(unseen[-1], sample.int)
+    row <- worth_of_moves(at)
     if (!anyNA(row)) worth <- rbind(worth, row)
   }
   if (!nrow(worth)) return(1)
@@ -96,42 +94,35 @@ best_ahead <- function(at) {
 
 tries_of_a_deal <- 10
 
-# What a move brings the seat in a deal; NA where the deal does not fit what it could see.
-worth_in_deal <- function(at, order, move, own_seed, try) {
-  eyes <- table_eyes(at$game, length(order), at$seat, at$eyes$visible(at$seat))
-  number <- 0
-  ask <- function(seat, view, moves, usual) {
-    number <<- number + 1
-    if (number > length(at$made) + 1) return(sample.int(length(moves), 1))
-    wanted <- if (number <= length(at$made)) at$made[[number]] else at$moves[[move]]
-    place <- which(vapply(seq_along(moves), function(i) identical(moves[[i]], wanted), NA))
-    fits <- length(place) > 0
-    if (number <= length(at$made)) {
-      # As much luck as the choice took then.
-      if (length(moves) > 1) sample.int(length(moves), 1)
-    } else {
-      fits <- fits && seat == at$seat && identical(eyes$visible(seat), at$eyes$visible(seat))
-      set_generator(generator_seeds(own_seed, try, 1))
-    }
-    if (!fits) rlang::abort("does not fit", class = "habanera_far_enough")
-    place[1]
+# What each move brings the seat in a deal. One that does not fit does so by no move.
+worth_of_moves <- function(at) {
+  worth <- rep(NA_real_, length(at$moves))
+  for (move in seq_along(worth)) {
+    at$move <- move
+    worth[move] <- at$play(at)
+    if (is.na(worth[1])) return(worth)
   }
-  set_generator(at$start)
-  tryCatch(seat_worth(at$game, custom_player(at$game, changed_luck(at$other), eyes$look, ask)(order), at$seat),
-           error = function(cnd) NA_real_)
+  worth
 }
 
-# What outcomes are worth to a seat.
-seat_worth <- function(game, values, seat) {
+# For each shuffle the cards that a seat lost sight of by it, and what is to lie in their places.
+changed_by <- function(sets, order) lapply(sets, function(cards) list(cards = cards, by = cards[order(length(cards))]))
+
+# A function of outcomes as numbers and of a seat: what they are worth to it.
+worth_reader <- function(game) {
   own <- able(game, "in_r")
-  rows <- game_outcomes(game, as.data.frame(as.list(values)))
-  if (!is.null(own$worth)) return(as.double(own$worth(as.list(rows), seat)))
   types <- vapply(own$outcomes, `[[`, "", "type")
-  if ("seat" %in% types) {
-    winner <- values[[names(types)[types == "seat"][1]]]
-    return(if (winner == 0) 1 / game_seats(game) else as.double(winner == seat))
+  seats <- game_seats(game)
+  if (!is.null(own$worth)) {
+    return(function(values, seat) as.double(own$worth(game_outcomes(game, as.list(values)), seat)))
   }
-  rows[[names(types)[types == "money"][seat]]]
+  if ("seat" %in% types) {
+    winner <- winner_among(own$outcomes)
+    return(function(values, seat) if (values[[winner]] == 0) 1 / seats else as.double(values[[winner]] == seat))
+  }
+  money <- names(types)[types == "money"]
+  units <- vapply(money, function(name) unit_of(game, name), 0)
+  function(values, seat) values[[money[seat]]] / units[[seat]]
 }
 
 refuse_worthless <- function(own, rules, seats, call) {

@@ -28,7 +28,6 @@ first_leak <- function(game, nsim, seed) {
 # Choices are made as `before` up to number `until`, where the trial ends; `other` are changes of what shuffles gave.
 told_choices <- function(game, seed, trial, kinds, order, before = NULL, until = Inf, other = list()) {
   game$own$can$in_r$of_cards <- kinds
-  eyes <- table_eyes(game, length(kinds))
   choices <- list()
   as_before <- function(seat, view, moves, usual) {
     number <- length(choices) + 1
@@ -36,13 +35,13 @@ told_choices <- function(game, seed, trial, kinds, order, before = NULL, until =
       which(vapply(seq_along(moves), function(i) identical(moves[[i]], before[[number]]$move), NA))
     }
     chosen <- if (length(same)) same[1] else usual()
-    choices[[number]] <<- list(seat = seat, view = view, move = moves[[chosen]], unseen = eyes$unseen(seat),
-                               lost = eyes$lost(seat),
-                               visible = c(seat, eyes$visible(seat)))
-    if (number >= until) rlang::abort("far enough", class = "habanera_far_enough")
+    hidden <- core_table_unseen(attr(play, "core"), seat)
+    choices[[number]] <<- list(seat = seat, view = view, move = moves[[chosen]], unseen = hidden[[1]],
+                               lost = hidden[-1], visible = paste(seat, core_table_seen(attr(play, "core"), seat)))
+    if (number >= until) stop(does_not_fit)
     chosen
   }
-  play <- custom_player(game, changed_luck(other), eyes$look, as_before)
+  play <- custom_player(game, changed_luck(other), ask = as_before, eyes = TRUE)
   tryCatch(custom_trial(game, seed, trial, play, order),
            habanera_far_enough = function(cnd) NULL)
   choices

@@ -1,25 +1,28 @@
 # Where the luck of a game of one's own comes from: R's generator, set from the trial's address; or a path of choices,
 # of which all are walked.
 
-# `changed(number, cards)` is handed the cards of each shuffle, counted from 1, and gives them back as they are to lie.
-drawn_luck <- function(changed = function(number, cards) cards) {
-  shuffles <- 0
+# `shuffled()` gives the cards of a pile in the order in which they are to lie.
+drawn_luck <- function(shuffled = function(cards) cards[sample.int(length(cards))]) {
   list(walks = FALSE, below = function(n) sample.int(n, 1),
-       weighed = function(weights) sample.int(length(weights), 1, prob = weights), shuffled = function(cards) {
-    shuffles <<- shuffles + 1
-    changed(shuffles, cards[sample.int(length(cards))])
-  })
+       weighed = function(weights) sample.int(length(weights), 1, prob = weights), shuffled = shuffled)
 }
 
-# Luck for a single trial in which cards that a shuffle has hidden change places: `other` by the number of the shuffle
-# is a list of `cards` and of what lies in their places.
-changed_luck <- function(other) {
-  drawn_luck(function(number, cards) {
-    change <- other[[as.character(number)]]
-    if (is.null(change)) return(cards)
+# Luck for one trial after the other in which cards that a shuffle has hidden change places: `change(other)` begins one,
+# where `other` by the number of the shuffle is a list of `cards` and of what lies in their places.
+changed_luck <- function(other = list()) {
+  shuffles <- 0
+  luck <- drawn_luck(function(cards) {
+    shuffles <<- shuffles + 1
+    cards <- cards[sample.int(length(cards))]
+    if (shuffles > length(other)) return(cards)
+    change <- other[[shuffles]]
     at <- match(change$cards, cards)
-    if (anyNA(at)) rlang::abort("does not fit", class = "habanera_far_enough")
+    if (anyNA(at)) stop(does_not_fit)
     replace(cards, at, change$by)
+  })
+  c(luck, change = function(by) {
+    shuffles <<- 0
+    other <<- by
   })
 }
 

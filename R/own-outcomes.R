@@ -138,18 +138,23 @@ outcome_number <- function(outcome, value, name, seats) {
   )
 }
 
-# A function of what play() returned that gives all outcomes as numbers; it is called for every trial, so that a whole
-# number, the most usual, is seen to at once.
+# A function of what play() returned that gives all outcomes as numbers; it is called for every trial, so that whole
+# numbers and seats, the most usual, are read in the core.
 outcome_reader <- function(outcomes, seats) {
   names <- names(outcomes)
-  whole <- vapply(outcomes, `[[`, "", "type") == "whole"
-  numbers <- rlang::set_names(numeric(length(outcomes)), names)
+  types <- unname(vapply(outcomes, `[[`, "", "type"))
+  least <- ifelse(types == "whole", -2^53, ifelse(types == "seat", 0, NA))
+  most <- ifelse(types == "whole", 2^53, ifelse(types == "seat", seats, NA))
   function(values) {
-    if (!identical(names(values), names)) refuse_other_outcomes(outcomes, values)
-    for (i in seq_along(names)) {
-      value <- values[[names[i]]]
-      numbers[i] <- if (whole[i] && is.numeric(value) && length(value) == 1 && isTRUE(value == round(value))) value else
-        outcome_number(outcomes[[i]], value, names[i], seats)
+    numbers <- .Call(`_habanera_core_table_outcomes`, values, names, least, most)
+    if (is.null(numbers)) {
+      if (!identical(names(values), names)) refuse_other_outcomes(outcomes, values)
+      numbers <- rlang::rep_named(names, NA_real_)
+    }
+    if (anyNA(numbers)) {
+      for (i in which(is.na(numbers))) {
+        numbers[i] <- outcome_number(outcomes[[i]], values[[names[i]]], names[i], seats)
+      }
     }
     numbers
   }

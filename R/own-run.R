@@ -31,13 +31,12 @@ custom_words <- function(game) {
 }
 
 # A function of a deck (kinds from the top; NULL: not settled) that plays one game and gives all outcomes as numbers.
-# `ask(seat, view, moves, usual)`, where given, chooses in the place of the players, whose choice is `usual()`.
-custom_player <- function(game, luck, watch = NULL, ask = NULL) {
+# `ask(seat, view, moves, usual)`, where given, chooses in the place of the players, whose choice is `usual()`. With
+# `eyes` the table in the core, `core`, knows what the seats can see.
+custom_player <- function(game, luck, watch = NULL, ask = NULL, eyes = FALSE) {
   own <- able(game, "in_r")
   setting <- custom_setting(game)
   players <- seated_players(game$rules$players, setting$seats)
-  # Whose function is being asked, if it fails.
-  asked <- 0
   tables <- lapply(seq_along(players), function(seat) {
     if (players[[seat]]$name == "table") return(chances_by_table(players[[seat]], seat))
     if (players[[seat]]$name == "by_rules") chances_by_lines(players[[seat]])
@@ -48,16 +47,17 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
     f <- functions[[seat]]
     if (!is.null(tables[[seat]])) return(luck$weighed(tables[[seat]](view, moves)))
     if (is.null(f)) return(luck$below(length(moves)))
-    asked <<- seat
+    # Whose function is being asked, if it fails.
+    core_table_ask_for(here$core, seat)
     answer <- asked_apart(f, view, moves)
-    asked <<- 0
-    chosen <- if (is.atomic(moves)) match(answer, moves)
-    if (isTRUE(chosen > 0)) chosen else place_of_move(answer, seat, moves)
+    core_table_ask_for(here$core, 0)
+    place_of_answer(answer, seat, moves)
   }
   choose <- if (is.null(ask)) usual else function(seat, view, moves) {
     ask(seat, view, moves, function() usual(seat, view, moves))
   }
-  here <- new_table(setting, luck, choose, watch)
+  here <- new_table(setting, luck, choose, watch,
+                    if (is.null(ask) && is.null(watch) && !luck$walks) asked_in_core(functions, tables), eyes)
   rules <- unclass(game$rules)
   kinds <- kinds_of(game$deck)
   read <- outcome_reader(own$outcomes, setting$seats)
@@ -71,7 +71,12 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL) {
     if (!is.null(watch)) watch("deal", 0, integer(), here$piles())
     with_scores(read(own$play(here$verbs, rules, players)))
   }
-  structure(play, step = here$step, asked = function() asked)
+  structure(play, core = here$core)
+}
+
+# Players as the core asks them: a function, TRUE where luck chooses, NULL where only R knows how.
+asked_in_core <- function(functions, tables) {
+  Map(function(f, table) if (!is.null(table)) NULL else if (is.null(f)) TRUE else f, functions, tables)
 }
 
 # A player finds nothing in the frame that calls it, and no way from there to the table.
@@ -92,7 +97,13 @@ asked_in_r <- function(player) {
   }
 }
 
-# The place of the move that a player has answered with, of moves that are no plain vector.
+# The place of the move that a player has answered with.
+place_of_answer <- function(answer, seat, moves) {
+  chosen <- if (is.atomic(moves)) match(answer, moves)
+  if (isTRUE(chosen > 0)) chosen else place_of_move(answer, seat, moves)
+}
+
+# The same where it is not simply among them.
 place_of_move <- function(answer, seat, moves) {
   chosen <- which(vapply(seq_along(moves), function(i) identical_move(moves[[i]], answer), NA))
   if (length(chosen)) return(chosen[1])
@@ -119,13 +130,13 @@ with_own_errors <- function(code, game, seed, trial, play) {
     passes <- inherits(cnd, c("habanera_far_enough", "habanera_stopped")) ||
       (ours && !inherits(cnd, "habanera_error_function"))
     if (passes) stop(cnd)
-    asked <- if (is.null(attr(play, "asked"))) 0 else attr(play, "asked")()
+    core <- attr(play, "core")
+    asked <- if (is.null(core)) 0 else core_table_asked(core)
     said <- if (ours) rlang::cnd_message(cnd) else {
       sprintf("%s failed: %s.", if (asked > 0) sprintf("The player of seat %d", asked) else "Your play()",
               sub("[.]?[[:space:]]*$", "", conditionMessage(cnd)))
     }
-    step <- attr(play, "step")
-    if (!is.null(step)) said <- sprintf("%s (step %s)", said, format_count(step()))
+    if (!is.null(core)) said <- sprintf("%s (step %s)", said, format_count(core_table_steps(core)))
     if (is.null(trial())) refuse(said, "function", NULL)
     refuse_in_trial(rlang::error_cnd(message = said), game, seed, trial())
   })

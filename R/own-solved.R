@@ -38,6 +38,7 @@ open_courses <- function(game, seat, call) {
     chosen
   }
   play <- custom_player(game, luck, ask = ask)
+  worth_to <- worth_reader(game)
   repeat {
     luck$begin()
     now <- list(seen = character(), made = integer())
@@ -48,7 +49,7 @@ open_courses <- function(game, seat, call) {
     }
     seen[[course]] <- now$seen
     made[[course]] <- now$made
-    worth[course] <- luck$chance() * seat_worth(game, values, seat)
+    worth[course] <- luck$chance() * worth_to(values, seat)
     if (!luck$next_one()) return(list(seen = seen, made = made, worth = worth))
   }
 }

@@ -4,35 +4,41 @@
 # `table` in play(): an environment of verbs. `setting` holds what is the same for all trials of a game: `piles`
 # (names), `owner` (of each pile: a seat, 0 nobody's), `of` (attributes of the cards by their numbers), `faces`,
 # `seats`. The piles lie in the core; a verb is called for every move of every trial, and calls it without the function
-# that wraps the call, which would take as long again.
-new_table <- function(setting, luck, choose, watch) {
-  state <- table_state(setting, luck, watch)
+# that wraps the call, which would take as long again. `choose(seat, view, moves)` gives the place of a seat's move;
+# of `players`, where given, the core asks each that it can. With `eyes` the core knows what the seats can see.
+new_table <- function(setting, luck, choose, watch, players = NULL, eyes = FALSE) {
+  state <- table_state(setting, luck, watch, eyes)
   verb <- new.env(parent = emptyenv())
   verb$of <- setting$of
   verb$seats <- setting$seats
   add_looking_verbs(verb, state)
   add_moving_verbs(verb, state)
   add_luck_verbs(verb, state)
-  add_seat_verbs(verb, state, choose)
-  list(verbs = verb, begin = table_beginner(state), piles = function() lying(state), step = function() state$steps)
+  add_seat_verbs(verb, state, choose, players)
+  list(verbs = verb, begin = table_beginner(state), piles = function() lying(state), core = state$table)
 }
 
 # What changes while a trial is played, and what it goes by.
-table_state <- function(setting, luck, watch) {
+table_state <- function(setting, luck, watch, eyes) {
+  table <- core_table(setting$piles, most_custom_steps)
+  if (eyes) {
+    owner <- as.integer(setting$owner)
+    core_table_eyes(table, owner, setting$open, length(setting$faces), setting$seats)
+  }
   rlang::env(setting = setting, names = setting$piles, luck = luck, watch = watch, watched = !is.null(watch),
-             walks = luck$walks, piles = core_table(setting$piles), bags = list(), money = numeric(), steps = 0)
+             eyes = eyes, told = eyes || !is.null(watch), walks = luck$walks, table = table, bags = list(),
+             money = numeric())
 }
 
 # Begins a trial: `lies_in` are the cards of each pile that has some, by the place of the pile; of a pile that is not
 # settled, how many of each (`bag`).
 table_beginner <- function(state) {
-  empty <- rep(list(integer()), length(state$names))
+  table <- state$table
+  no_money <- numeric(state$setting$seats)
   function(lies_in, at, bag) {
-    empty[at] <- lies_in
-    .Call(`_habanera_core_table_lay`, state$piles, empty)
-    state$bags <- if (is.null(bag)) list() else list(bag)
-    state$money <- numeric(state$setting$seats)
-    state$steps <- 0
+    .Call(`_habanera_core_table_begin`, table, at, lies_in)
+    if (!is.null(bag)) state$bags <- list(bag) else if (length(state$bags)) state$bags <- list()
+    state$money <- no_money
   }
 }
 
@@ -48,37 +54,46 @@ settled <- function(state, cards) {
 }
 
 settle_pile <- function(state, pile, n, at) {
-  cards <- core_table_cards(state$piles, pile, NULL)
+  cards <- core_table_cards(state$table, pile, NULL)
   at <- if (is.null(at)) seq_len(min(n, length(cards))) else intersect(at, seq_along(cards))
-  if (any(cards[at] < 0)) core_table_put(state$piles, pile, replace(cards, at, settled(state, cards[at])))
+  if (any(cards[at] < 0)) core_table_put(state$table, pile, replace(cards, at, settled(state, cards[at])))
 }
 
 lying <- function(state) {
-  lapply(rlang::set_names(state$names), function(pile) core_table_cards(state$piles, pile, NULL))
+  lapply(rlang::set_names(state$names), function(pile) core_table_cards(state$table, pile, NULL))
 }
 
-told <- function(state, action, seat, cards = integer()) state$watch(action, seat, cards, lying(state))
+# Those who look on are told what has happened, in the words of the log.
+told <- function(state, action, seat, cards = integer()) {
+  if (state$eyes && !core_table_told(state$table, action, seat, cards)) stop(does_not_fit)
+  if (state$watched) state$watch(action, seat, cards, lying(state))
+}
+
+# Where a seat would have seen something else than it has. It is made once: there are many deals that do not fit.
+does_not_fit <- structure(class = c("habanera_far_enough", "error", "condition"),
+                          list(message = "does not fit", call = NULL))
 
 # Of how many things that happened; a game that does not end is stopped.
-goes_on <- function(state) {
-  if ((state$steps <- state$steps + 1) > most_custom_steps) {
-    refuse(sprintf("The game does not end in %s steps.", format_count(most_custom_steps)), "function", NULL)
-  }
+goes_on <- function(state) if (!core_table_step(state$table)) refuse_endless()
+
+refuse_endless <- function() {
+  refuse(sprintf("The game does not end in %s steps.", format_count(most_custom_steps)), "function", NULL)
 }
 
 add_looking_verbs <- function(verb, state) {
+  table <- state$table
   verb$size <- function(pile) {
-    size <- .Call(`_habanera_core_table_size`, state$piles, pile)
+    size <- .Call(`_habanera_core_table_size`, table, pile)
     if (is.null(size)) refuse_pile(state$names, pile) else size
   }
   verb$cards <- function(pile) {
     if (state$walks) settle_pile(state, pile, verb$size(pile), NULL)
-    cards <- .Call(`_habanera_core_table_cards`, state$piles, pile, NULL)
+    cards <- .Call(`_habanera_core_table_cards`, table, pile, NULL)
     if (is.null(cards)) refuse_pile(state$names, pile) else cards
   }
   verb$look <- function(pile, at = 1) {
     if (state$walks && pile %in% state$names) settle_pile(state, pile, 1, at)
-    cards <- .Call(`_habanera_core_table_cards`, state$piles, pile, at)
+    cards <- .Call(`_habanera_core_table_cards`, table, pile, at)
     if (is.null(cards)) {
       refuse_pile(state$names, pile)
       refuse_cards(pile, verb$size(pile), 1, at)
@@ -87,25 +102,22 @@ add_looking_verbs <- function(verb, state) {
   }
   verb$turn <- function(pile, at = 1) {
     cards <- verb$look(pile, at)
-    if (state$watched) told(state, paste("turns", pile), state$setting$owner[[pile]], cards)
+    if (state$told) told(state, paste("turns", pile), state$setting$owner[[pile]], cards)
     cards
   }
 }
 
 add_moving_verbs <- function(verb, state) {
-  names <- state$names
-  owner <- state$setting$owner
+  table <- state$table
   # The top card of a pile is its first; cards that come go on top, or beneath.
-  verb$move <- function(from, to, n = 1, at = NULL, beneath = FALSE) {
-    goes_on(state)
-    if (state$walks && from %in% names && to %in% names) settle_pile(state, from, n, at)
-    cards <- .Call(`_habanera_core_table_move`, state$piles, from, to, n, at, beneath)
-    if (is.null(cards)) {
-      refuse_pile(names, from)
-      refuse_pile(names, to)
-      refuse_cards(from, verb$size(from), n, at)
-    }
-    if (state$watched) told(state, paste(from, "to", to), owner[[from]], cards)
+  move <- function(from, to, n = 1, at = NULL, beneath = FALSE) {
+    cards <- .Call(`_habanera_core_table_move`, table, from, to, n, at, beneath)
+    if (is.null(cards)) refuse_move(state, from, to, n, at) else cards
+  }
+  verb$move <- if (!state$walks && !state$watched) move else function(from, to, n = 1, at = NULL, beneath = FALSE) {
+    if (state$walks && from %in% state$names && to %in% state$names) settle_pile(state, from, n, at)
+    cards <- move(from, to, n, at, beneath)
+    if (state$watched) state$watch(paste(from, "to", to), state$setting$owner[[from]], cards, lying(state))
     cards
   }
   verb$deal <- function(from, to, n = 1) {
@@ -114,17 +126,26 @@ add_moving_verbs <- function(verb, state) {
   }
 }
 
+# What the core did not do.
+refuse_move <- function(state, from, to, n, at) {
+  if (core_table_sees_other(state$table)) stop(does_not_fit)
+  if (core_table_steps(state$table) > most_custom_steps) refuse_endless()
+  refuse_pile(state$names, from)
+  refuse_pile(state$names, to)
+  refuse_cards(from, core_table_size(state$table, from), n, at)
+}
+
 add_luck_verbs <- function(verb, state) {
   luck <- state$luck
   verb$shuffle <- function(pile) {
     goes_on(state)
     size <- verb$size(pile)
-    cards <- core_table_cards(state$piles, pile, NULL)
-    core_table_put(state$piles, pile, if (state$walks) {
+    cards <- core_table_cards(state$table, pile, NULL)
+    core_table_put(state$table, pile, if (state$walks) {
       state$bags[[length(state$bags) + 1]] <- tabulate(settled(state, cards), length(state$setting$faces))
       rep(-length(state$bags), size)
     } else luck$shuffled(cards))
-    if (state$watched) told(state, paste("shuffles", pile), 0)
+    if (state$told) told(state, paste("shuffles", pile), 0)
     invisible()
   }
   verb$random <- function(n) {
@@ -134,13 +155,19 @@ add_luck_verbs <- function(verb, state) {
   verb$any <- function(from, to) verb$move(from, to, at = luck$below(verb$size(from)))
 }
 
-add_seat_verbs <- function(verb, state, choose) {
+add_seat_verbs <- function(verb, state, choose, players) {
   choice_told <- function(seat, move) told(state, paste("chooses", paste(format(move), collapse = " ")), seat)
-  verb$ask <- function(seat, view, moves) {
+  ask <- function(seat, view, moves) {
     goes_on(state)
     chosen <- if (length(moves)) choose(seat, view, moves) else refuse_moveless(seat)
     if (state$watched) choice_told(seat, moves[[chosen]])
     moves[[chosen]]
+  }
+  table <- state$table
+  verb$ask <- if (is.null(players)) ask else function(seat, view, moves) {
+    move <- .Call(`_habanera_core_table_ask`, table, players, seat, view, moves)
+    if (is.null(move)) return(ask(seat, view, moves))
+    if (is.list(move)) moves[[place_of_answer(move[[1]], seat, moves)]] else move
   }
   # In secret: no seat sees what another has chosen.
   verb$ask_all <- function(seats, views, moves) {
@@ -151,12 +178,12 @@ add_seat_verbs <- function(verb, state, choose) {
     }, seats, moves, chosen)
   }
   verb$note <- function(text, seat = 0) {
-    if (state$watched) told(state, as.character(text), seat)
+    if (state$told) told(state, as.character(text), seat)
     invisible()
   }
   verb$pay <- function(seat, amount) {
     state$money[seat] <- state$money[seat] + amount
-    if (state$watched) {
+    if (state$told) {
       told(state, sprintf("%s %s", if (amount < 0) "pays" else "gets", format_money(abs(amount))), seat)
     }
     invisible()

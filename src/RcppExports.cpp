@@ -647,23 +647,149 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_table
-SEXP core_table(std::vector<std::string> names);
-RcppExport SEXP _habanera_core_table(SEXP namesSEXP) {
+SEXP core_table(std::vector<std::string> names, double most_steps);
+RcppExport SEXP _habanera_core_table(SEXP namesSEXP, SEXP most_stepsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::traits::input_parameter< std::vector<std::string> >::type names(namesSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table(names));
+    Rcpp::traits::input_parameter< double >::type most_steps(most_stepsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table(names, most_steps));
     return rcpp_result_gen;
 END_RCPP
 }
-// core_table_lay
-SEXP core_table_lay(SEXP pointer, Rcpp::List piles);
-RcppExport SEXP _habanera_core_table_lay(SEXP pointerSEXP, SEXP pilesSEXP) {
+// core_table_eyes
+SEXP core_table_eyes(SEXP pointer, Rcpp::IntegerVector owner, Rcpp::LogicalVector is_open, double cards, double seats);
+RcppExport SEXP _habanera_core_table_eyes(SEXP pointerSEXP, SEXP ownerSEXP, SEXP is_openSEXP, SEXP cardsSEXP, SEXP seatsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
-    Rcpp::traits::input_parameter< Rcpp::List >::type piles(pilesSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table_lay(pointer, piles));
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type owner(ownerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::LogicalVector >::type is_open(is_openSEXP);
+    Rcpp::traits::input_parameter< double >::type cards(cardsSEXP);
+    Rcpp::traits::input_parameter< double >::type seats(seatsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_eyes(pointer, owner, is_open, cards, seats));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_follow
+SEXP core_table_follow(SEXP pointer, SEXP other, double seat);
+RcppExport SEXP _habanera_core_table_follow(SEXP pointerSEXP, SEXP otherSEXP, SEXP seatSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type other(otherSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_follow(pointer, other, seat));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_saw_the_same
+bool core_table_saw_the_same(SEXP pointer, SEXP other, double seat);
+RcppExport SEXP _habanera_core_table_saw_the_same(SEXP pointerSEXP, SEXP otherSEXP, SEXP seatSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type other(otherSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_saw_the_same(pointer, other, seat));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_seen
+std::string core_table_seen(SEXP pointer, double seat);
+RcppExport SEXP _habanera_core_table_seen(SEXP pointerSEXP, SEXP seatSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_seen(pointer, seat));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_unseen
+Rcpp::List core_table_unseen(SEXP pointer, double seat);
+RcppExport SEXP _habanera_core_table_unseen(SEXP pointerSEXP, SEXP seatSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_unseen(pointer, seat));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_begin
+SEXP core_table_begin(SEXP pointer, Rcpp::IntegerVector at, Rcpp::List cards);
+RcppExport SEXP _habanera_core_table_begin(SEXP pointerSEXP, SEXP atSEXP, SEXP cardsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type at(atSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type cards(cardsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_begin(pointer, at, cards));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_told
+bool core_table_told(SEXP pointer, std::string action, double seat, Rcpp::IntegerVector cards);
+RcppExport SEXP _habanera_core_table_told(SEXP pointerSEXP, SEXP actionSEXP, SEXP seatSEXP, SEXP cardsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< std::string >::type action(actionSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type cards(cardsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_told(pointer, action, seat, cards));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_sees_other
+bool core_table_sees_other(SEXP pointer);
+RcppExport SEXP _habanera_core_table_sees_other(SEXP pointerSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_sees_other(pointer));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_step
+bool core_table_step(SEXP pointer);
+RcppExport SEXP _habanera_core_table_step(SEXP pointerSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_step(pointer));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_steps
+double core_table_steps(SEXP pointer);
+RcppExport SEXP _habanera_core_table_steps(SEXP pointerSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_steps(pointer));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_asked
+double core_table_asked(SEXP pointer);
+RcppExport SEXP _habanera_core_table_asked(SEXP pointerSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_asked(pointer));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_ask_for
+SEXP core_table_ask_for(SEXP pointer, double seat);
+RcppExport SEXP _habanera_core_table_ask_for(SEXP pointerSEXP, SEXP seatSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_ask_for(pointer, seat));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -679,6 +805,20 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< SEXP >::type at(atSEXP);
     Rcpp::traits::input_parameter< SEXP >::type beneath(beneathSEXP);
     rcpp_result_gen = Rcpp::wrap(core_table_move(pointer, from, to, n, at, beneath));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_ask
+SEXP core_table_ask(SEXP pointer, SEXP players, SEXP seat, SEXP view, SEXP moves);
+RcppExport SEXP _habanera_core_table_ask(SEXP pointerSEXP, SEXP playersSEXP, SEXP seatSEXP, SEXP viewSEXP, SEXP movesSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type players(playersSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type seat(seatSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type view(viewSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type moves(movesSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_ask(pointer, players, seat, view, moves));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -714,6 +854,19 @@ BEGIN_RCPP
     Rcpp::traits::input_parameter< SEXP >::type pile(pileSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type cards(cardsSEXP);
     rcpp_result_gen = Rcpp::wrap(core_table_put(pointer, pile, cards));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_table_outcomes
+SEXP core_table_outcomes(SEXP values, Rcpp::CharacterVector names, Rcpp::NumericVector least, Rcpp::NumericVector most);
+RcppExport SEXP _habanera_core_table_outcomes(SEXP valuesSEXP, SEXP namesSEXP, SEXP leastSEXP, SEXP mostSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type values(valuesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::CharacterVector >::type names(namesSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type least(leastSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericVector >::type most(mostSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_table_outcomes(values, names, least, most));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -1202,12 +1355,25 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_showdowns", (DL_FUNC) &_habanera_core_showdowns, 6},
     {"_habanera_core_high_card", (DL_FUNC) &_habanera_core_high_card, 1},
     {"_habanera_core_narrows", (DL_FUNC) &_habanera_core_narrows, 1},
-    {"_habanera_core_table", (DL_FUNC) &_habanera_core_table, 1},
-    {"_habanera_core_table_lay", (DL_FUNC) &_habanera_core_table_lay, 2},
+    {"_habanera_core_table", (DL_FUNC) &_habanera_core_table, 2},
+    {"_habanera_core_table_eyes", (DL_FUNC) &_habanera_core_table_eyes, 5},
+    {"_habanera_core_table_follow", (DL_FUNC) &_habanera_core_table_follow, 3},
+    {"_habanera_core_table_saw_the_same", (DL_FUNC) &_habanera_core_table_saw_the_same, 3},
+    {"_habanera_core_table_seen", (DL_FUNC) &_habanera_core_table_seen, 2},
+    {"_habanera_core_table_unseen", (DL_FUNC) &_habanera_core_table_unseen, 2},
+    {"_habanera_core_table_begin", (DL_FUNC) &_habanera_core_table_begin, 3},
+    {"_habanera_core_table_told", (DL_FUNC) &_habanera_core_table_told, 4},
+    {"_habanera_core_table_sees_other", (DL_FUNC) &_habanera_core_table_sees_other, 1},
+    {"_habanera_core_table_step", (DL_FUNC) &_habanera_core_table_step, 1},
+    {"_habanera_core_table_steps", (DL_FUNC) &_habanera_core_table_steps, 1},
+    {"_habanera_core_table_asked", (DL_FUNC) &_habanera_core_table_asked, 1},
+    {"_habanera_core_table_ask_for", (DL_FUNC) &_habanera_core_table_ask_for, 2},
     {"_habanera_core_table_move", (DL_FUNC) &_habanera_core_table_move, 6},
+    {"_habanera_core_table_ask", (DL_FUNC) &_habanera_core_table_ask, 5},
     {"_habanera_core_table_cards", (DL_FUNC) &_habanera_core_table_cards, 3},
     {"_habanera_core_table_size", (DL_FUNC) &_habanera_core_table_size, 2},
     {"_habanera_core_table_put", (DL_FUNC) &_habanera_core_table_put, 3},
+    {"_habanera_core_table_outcomes", (DL_FUNC) &_habanera_core_table_outcomes, 4},
     {"_habanera_core_pairs", (DL_FUNC) &_habanera_core_pairs, 1},
     {"_habanera_core_solve_pairs", (DL_FUNC) &_habanera_core_solve_pairs, 1},
     {"_habanera_core_judge_pairs", (DL_FUNC) &_habanera_core_judge_pairs, 6},

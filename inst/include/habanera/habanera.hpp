@@ -129,6 +129,7 @@
 #include "habanera/own/pile_table.hpp"
 #include "habanera/own/player.hpp"
 #include "habanera/own/requirements.hpp"
+#include "habanera/own/seat_eyes.hpp"
 #include "habanera/own/setting.hpp"
 #include "habanera/own/stated.hpp"
 #include "habanera/own/view.hpp"

@@ -22,6 +22,7 @@ class PileTable {
       if (names_[pile] == name) return pile;
     return no_pile;
   }
+  const std::string& name(std::size_t pile) const { return names_[pile]; }
   std::size_t piles() const { return piles_.size(); }
   std::size_t size(std::size_t pile) const { return piles_[pile].size(); }
   int card(std::size_t pile, std::size_t place) const { return piles_[pile][piles_[pile].size() - place]; }
