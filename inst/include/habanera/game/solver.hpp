@@ -3,9 +3,11 @@
 #include <cstddef>
 #include <functional>
 #include <limits>
+#include <map>
 #include <memory>
 #include <stdexcept>
 #include <string>
+#include <type_traits>
 #include <unordered_map>
 #include <utility>
 #include <vector>
@@ -20,6 +22,12 @@ namespace habanera {
 struct OutOfReach : std::runtime_error {
   using std::runtime_error::runtime_error;
 };
+
+// A game may say which moves and which cards lead on alike, the first standing for all.
+template <class Game, class = void>
+inline constexpr bool tells_alike = false;
+template <class Game>
+inline constexpr bool tells_alike<Game, std::void_t<decltype(&Game::like_move)>> = true;
 
 // Best play of one seat against players who decide by what they see, by going through every course of the game; what
 // positions are worth is remembered. It is plain, and the judge of anything quicker.
@@ -125,7 +133,9 @@ class Solver {
     const Moves moves = game_.moves(position);
     Found best{never_ends};
     for (std::size_t i = 0; i < moves.count(); ++i) {
-      const Found found = after_move(position, unseen, moves.at(i));
+      const std::size_t move = moves.at(i);
+      if (like_move(position, move) != move) continue;
+      const Found found = after_move(position, unseen, move);
       best.worth = std::max(best.worth, found.worth);
       best.leads_back = std::min(best.leads_back, found.leads_back);
     }
@@ -134,11 +144,30 @@ class Solver {
 
   Found mean(const Position& position, const UnseenCards& unseen, std::size_t seat) {
     const auto chances = chances_of_moves(*players_[seat], game_.view(position, seat), game_.moves(position));
+    std::map<std::size_t, double> alike;
+    for (const auto& [move, chance] : chances) alike[like_move(position, move)] += chance;
     Found sum{0};
     branches_ += chances.size() > 1;
-    for (const auto& [move, chance] : chances) add(sum, chance, after_move(position, unseen, move));
+    for (const auto& [move, chance] : alike) add(sum, chance, after_move(position, unseen, move));
     branches_ -= chances.size() > 1;
     return sum;
+  }
+
+  std::size_t like_move(const Position& position, std::size_t move) const {
+    if constexpr (tells_alike<Game>) return game_.like_move(position, move);
+    return move;
+  }
+  // The weights of all kinds that lead on alike at the first of them.
+  std::vector<double> by_likeness(const Position& position, const UnseenCards& unseen,
+                                  std::vector<double> weights) const {
+    if constexpr (tells_alike<Game>) {
+      for (std::size_t kind = weights.size(); kind-- > 0;) {
+        if (weights[kind] == 0) continue;
+        const Card like = game_.like_kind(position, unseen, static_cast<Card>(kind));
+        if (like != kind) weights[like] += std::exchange(weights[kind], 0.0);
+      }
+    }
+    return weights;
   }
 
   Found after_move(Position position, const UnseenCards& unseen, std::size_t move) {
@@ -154,12 +183,13 @@ class Solver {
     const double total = total_weight(weights);
     const auto open = std::count_if(weights.begin(), weights.end(), [](double weight) { return weight > 0; });
     Found sum{0};
+    const std::vector<double> alike = by_likeness(position, unseen, weights);
     branches_ += open > 1;
-    for (std::size_t kind = 0; kind < weights.size(); ++kind) {
-      if (weights[kind] == 0) continue;
+    for (std::size_t kind = 0; kind < alike.size(); ++kind) {
+      if (alike[kind] == 0) continue;
       UnseenCards left = unseen;
       next.what == NextStep::deal ? left.deal(static_cast<Card>(kind)) : left.turn(next.place, static_cast<Card>(kind));
-      add(sum, weights[kind] / total, given(position, left, next, static_cast<Card>(kind)));
+      add(sum, alike[kind] / total, given(position, left, next, static_cast<Card>(kind)));
     }
     branches_ -= open > 1;
     return sum;

@@ -158,6 +158,23 @@ class Pairs : public OneRound {
     return cards;
   }
 
+  // Places that were never turned lead on alike, and so do classes of which no card was: the first stands for all.
+  std::size_t like_move(const Position& position, std::size_t place) const {
+    if (position.seen[place] != nobody_knows) return place;
+    std::size_t like = 0;
+    while (!position.lies(like) || position.seen[like] != nobody_knows) ++like;
+    return like;
+  }
+  Card like_kind(const Position& position, const UnseenCards& unseen, Card kind) const {
+    const auto was_turned = [&](Card of) {
+      return std::find(position.seen.begin(), position.seen.end(), rules_.mates[of]) != position.seen.end();
+    };
+    if (was_turned(kind)) return kind;
+    for (Card other = 0; other < kind; ++other)
+      if (unseen.counts()[other] == unseen.counts()[kind] && !was_turned(other)) return other;
+    return kind;
+  }
+
   // What is still to come depends on whose turn it is, on what lies turned and on how many pairs each seat has, but not
   // on which classes of cards these are, nor where they lie.
   std::string key(const Position& position, const UnseenCards&) const {
