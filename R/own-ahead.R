@@ -23,16 +23,18 @@ custom_player_ahead <- function(game, watch) {
       chosen
     }
     look <- if (!is.null(watch)) {
-      function(action, seat, cards, piles) watch(action, seat, deck[cards], lapply(piles, function(pile) deck[pile]))
+      function(action, seat, cards, piles) {
+        watch(action, seat, deck[cards], lapply(piles, function(pile) deck[pile]))
+      }
     }
     play <- custom_player(game, drawn_luck(), look, ask, eyes = TRUE)
     play(seq_along(deck))
   }
 }
 
-# A game as a seat imagines it: a function of a deal, as best_ahead() tries it, that plays from the beginning as it was
-# played, then the move that is tried, and on at random, and gives what that is worth to the seat; NA where the deal does
-# not fit what the seat could see.
+# A game as a seat imagines it: a function of a deal, as best_ahead() tries it, that plays from the beginning as it
+# was played, then the move that is tried, and on at random, and gives what that is worth to the seat; NA where the deal
+# does not fit what the seat could see.
 imagined_game <- function(game) {
   luck <- changed_luck()
   at <- number <- NULL

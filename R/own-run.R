@@ -97,25 +97,6 @@ asked_in_r <- function(player) {
   }
 }
 
-# The place of the move that a player has answered with.
-place_of_answer <- function(answer, seat, moves) {
-  chosen <- if (is.atomic(moves)) match(answer, moves)
-  if (isTRUE(chosen > 0)) chosen else place_of_move(answer, seat, moves)
-}
-
-# The same where it is not simply among them.
-place_of_move <- function(answer, seat, moves) {
-  chosen <- which(vapply(seq_along(moves), function(i) identical_move(moves[[i]], answer), NA))
-  if (length(chosen)) return(chosen[1])
-  open <- vapply(seq_along(moves), function(i) paste(format(moves[[i]]), collapse = " "), "")
-  refuse(sprintf("The player of seat %d must return one of its moves (%s), not %s.", seat, join_some(open, 8),
-                 said(answer)), "function", NULL)
-}
-
-identical_move <- function(move, answer) {
-  identical(move, answer) || (length(move) == 1 && length(answer) == 1 && isTRUE(move == answer))
-}
-
 # One game, its luck being that of the address of its trial.
 custom_trial <- function(game, seed, trial, play, deck) {
   with_own_errors(with_trial_generator(seed, trial, player_lane, play(deck)), game, seed, function() trial, play)

@@ -191,6 +191,25 @@ add_seat_verbs <- function(verb, state, choose, players) {
   verb$money <- function(seat) state$money[seat]
 }
 
+# The place of the move that a player has answered with.
+place_of_answer <- function(answer, seat, moves) {
+  chosen <- if (is.atomic(moves)) match(answer, moves)
+  if (isTRUE(chosen > 0)) chosen else place_of_move(answer, seat, moves)
+}
+
+# The same where it is not simply among them.
+place_of_move <- function(answer, seat, moves) {
+  chosen <- which(vapply(seq_along(moves), function(i) identical_move(moves[[i]], answer), NA))
+  if (length(chosen)) return(chosen[1])
+  open <- vapply(seq_along(moves), function(i) paste(format(moves[[i]]), collapse = " "), "")
+  refuse(sprintf("The player of seat %d must return one of its moves (%s), not %s.", seat, join_some(open, 8),
+                 said(answer)), "function", NULL)
+}
+
+identical_move <- function(move, answer) {
+  identical(move, answer) || (length(move) == 1 && length(answer) == 1 && isTRUE(move == answer))
+}
+
 most_custom_steps <- 200000
 
 refuse_pile <- function(piles, name) {

@@ -8,6 +8,7 @@
 #include "habanera/game/remembered_walk.hpp"
 #include "habanera/own.hpp"
 #include "habanera/own/pile_table.hpp"
+#include "habanera/own/seat_eyes.hpp"
 
 namespace {
 
@@ -145,6 +146,54 @@ TEST_CASE("piles lose no card, whatever is moved") {
   // On the same pile the cards change places alone.
   table.move(1, 1, {3}, true);
   CHECK(table.cards(1) == habanera::PileTable::Cards{5, 3, 2, 4, 1});
+}
+
+TEST_CASE("seats see what lies open, what is theirs and what is turned, until it is shuffled") {
+  using habanera::PileTable;
+  using habanera::SeatEyes;
+  PileTable piles({"stock", "row", "hand_1", "hand_2"});
+  const auto eyes_of = [] { return SeatEyes({{0, 0, 1, 2}, {false, true, false, false}}, 5, 2); };
+  // Cards 1 to 5 lie on the stock; seat 1 gets the first, seat 2 the second, the third lies open.
+  const auto deal = [&](SeatEyes& eyes, const PileTable::Cards& stock) {
+    for (std::size_t pile = 0; pile < piles.piles(); ++pile) piles.lay(pile, {});
+    piles.lay(0, stock);
+    bool fits = eyes.happened("deal", 0, {}, piles);
+    for (const std::size_t to : {std::size_t{2}, std::size_t{3}, std::size_t{1}})
+      fits = eyes.happened("stock to " + piles.name(to), 0, {piles.move_top(0, to)}, piles) && fits;
+    return fits;
+  };
+  SeatEyes eyes = eyes_of();
+  deal(eyes, {1, 2, 3, 4, 5});
+  CHECK(eyes.unseen(1, 0) == std::vector<int>{2, 4, 5});
+  CHECK(eyes.unseen(2, 0) == std::vector<int>{1, 4, 5});
+  // To seat 1 a deal looks the same in which what it has not seen lies otherwise; to seat 2 it does not.
+  SeatEyes other = eyes_of();
+  deal(other, {1, 5, 3, 2, 4});
+  CHECK(other.saw_the_same(eyes, 1));
+  CHECK(!other.saw_the_same(eyes, 2));
+  CHECK(other.all_seen(1) == eyes.all_seen(1));
+  // Held to what seat 1 saw, such a deal fits and one with another card of its own does not, from that card on.
+  SeatEyes follows = eyes_of();
+  follows.follow(eyes, 1);
+  CHECK(deal(follows, {1, 4, 3, 5, 2}));
+  follows.begin();
+  CHECK(!deal(follows, {2, 1, 3, 4, 5}));
+  // Nobody looks any more after what was seen.
+  follows.begin();
+  CHECK(deal(follows, {1, 4, 3, 5, 2}));
+  CHECK(follows.happened("row to stock", 0, {3}, piles));
+  CHECK(follows.unseen(1, 0) == std::vector<int>{2, 4, 5});
+  // A card that is turned is seen by all; a shuffle takes it out of sight again.
+  deal(eyes = eyes_of(), {1, 2, 3, 4, 5});
+  eyes.happened("turns stock", 0, {4}, piles);
+  CHECK(eyes.unseen(2, 0) == std::vector<int>{1, 5});
+  piles.move(1, 0, {1}, false);
+  eyes.happened("row to stock", 0, {3}, piles);
+  CHECK(eyes.unseen(2, 0) == std::vector<int>{1, 5});
+  eyes.happened("shuffles stock", 0, {}, piles);
+  CHECK(eyes.shuffles() == 1);
+  CHECK(eyes.unseen(2, 0) == std::vector<int>{1});
+  CHECK(eyes.unseen(2, 1) == std::vector<int>{3, 4, 5});
 }
 
 TEST_CASE("lists between commas") {
