@@ -205,6 +205,18 @@ core_narrows <- function(spec) {
     .Call(`_habanera_core_narrows`, spec)
 }
 
+core_own_statement <- function(plays) {
+    .Call(`_habanera_core_own_statement`, plays)
+}
+
+core_own_likeness <- function(plays, spec) {
+    .Call(`_habanera_core_own_likeness`, plays, spec)
+}
+
+core_own_game <- function(plays, spec) {
+    .Call(`_habanera_core_own_game`, plays, spec)
+}
+
 core_table <- function(names, most_steps) {
     .Call(`_habanera_core_table`, names, most_steps)
 }

@@ -78,6 +78,8 @@ usual_kind <- function() list(
   out_of_reach = function(rules, deck) NULL,
   # What makes fewer deals, for when there are too many.
   fewer_deals = "a smaller deck",
+  # The same as `machine(core)` where it can be walked and looked at step by step, and what that gave can not.
+  whole_machine = NULL,
   # How it is played, where that is not by the core: see game-plays.R. The user's own code, as text by name; and the R
   # code that makes it, with these settings.
   plays = NULL, code = NULL, made_by = function(kind, settings) sprintf("%s(%s)", kind$constructor, settings),
@@ -93,8 +95,12 @@ counted_by_rank <- function(deck) {
   list(name = "rank", labels = as.character(rank[kinds$codes]), order = order(kinds$codes))
 }
 
-# A game with its rules in the core.
-game_machine <- function(game) kind_of(game)$machine(game$spec$rules)
+# A game with its rules in the core, to be played, or, `whole`, to be walked and looked at, too.
+game_machine <- function(game, whole = FALSE) {
+  kind <- kind_of(game)
+  make <- if (whole && !is.null(kind$whole_machine)) kind$whole_machine else kind$machine
+  make(game$spec$rules)
+}
 
 # Runs the core on a game, which may not end, whose best play may be out of reach, or of which too much is recorded.
 until_the_end <- function(game, seed, code) {

@@ -14,11 +14,11 @@ trials_in_core <- function(game, seed, trials) {
 }
 
 replay_in_core <- function(game, deck, seed, trial, kept) {
-  in_trial(game, seed, trial, core_replay_game(game_machine(game), deck, seed, trial, kept))
+  in_trial(game, seed, trial, core_replay_game(game_machine(game, whole = TRUE), deck, seed, trial, kept))
 }
 
 walk_in_core <- function(x, most, call) {
-  machine <- game_machine(x)
+  machine <- game_machine(x, whole = TRUE)
   deals <- if (core_walks_by_memory(machine, x$spec)) 0 else count_of_deals(x)
   if (deals > most) refuse_deals(x, deals, most, call)
   told_of_own_code(x, tryCatch(core_walk_game(machine, x$spec, most), `std::length_error` = function(cnd) {

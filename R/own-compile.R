@@ -1,48 +1,71 @@
-# Compiles games of one's own in C++, once for each content: what was compiled before is only loaded.
+# Compiles games of one's own in C++, once for each content: what was compiled before is only loaded. What has a game
+# played is compiled at once and by itself, what works it out when it is asked for.
 
-# The functions of a game's code (see inst/templates/binding.cpp).
-compiled_game <- function(file, code, call = NULL) {
-  key <- rlang::hash(list(code, core_content()))
-  if (is.null(compiled[[key]])) compiled[[key]] <- loaded_game(file, code, key, call)
-  compiled[[key]]
+# The address of the function that has the game played (see inst/templates/plays.cpp).
+game_plays <- function(file, code, call = NULL) {
+  compiled_part(file, code, "plays", call, function(folder, key) {
+    library <- dyn.load(file.path(folder, paste0("game", .Platform$dynlib.ext)))
+    getNativeSymbolInfo("habanera_plays", library)$address
+  })
+}
+
+# The functions that work it out (see inst/templates/worked_out.cpp).
+game_worked_out <- function(file, code, call = NULL) {
+  compiled_part(file, code, "worked_out", call, function(folder, key) {
+    found <- new.env()
+    Rcpp::sourceCpp(game_source(folder), env = found, cacheDir = folder)
+    found
+  })
 }
 
 compiled <- new.env()
+
+# What an R of its own runs in the folder to compile each part, and what is told of it.
+compiling <- list(
+  plays = list(run = "status <- tools::Rcmd(c(\"SHLIB\", \"game.cpp\")); quit(status = status)",
+               words = "Compiling %s, once: it takes some seconds."),
+  worked_out = list(run = "Rcpp::sourceCpp(\"game.cpp\", env = new.env(), cacheDir = getwd())",
+                    words = "Compiling %s to be looked at and worked out, once: it takes about half a minute.")
+)
+
+compiled_part <- function(file, code, part, call, load) {
+  key <- rlang::hash(list(code, core_content(), part))
+  if (is.null(compiled[[key]])) compiled[[key]] <- load(compiled_folder(file, code, key, part, call), key)
+  compiled[[key]]
+}
 
 # What the core's headers are, so that a game is compiled anew where they have changed.
 core_content <- function() {
   if (is.null(compiled$core)) {
     headers <- list.files(system.file("include", package = "habanera"), recursive = TRUE, full.names = TRUE)
-    compiled$core <- rlang::hash(list(unname(tools::md5sum(headers)), readLines(binding_file()), R.version.string))
+    bindings <- lapply(names(compiling), function(part) readLines(binding_file(part)))
+    compiled$core <- rlang::hash(list(unname(tools::md5sum(headers)), bindings, R.version.string))
   }
   compiled$core
 }
 
-binding_file <- function() system.file("templates", "binding.cpp", package = "habanera")
+binding_file <- function(part) system.file("templates", paste0(part, ".cpp"), package = "habanera")
 
 # What is compiled lies in a folder of its own, and a file named by the content says in which, and what is in it by its
 # digest: it is written last, so that a compilation that was broken off, or another at the same time, does no harm, and
 # a library that was damaged or changed is not loaded.
-loaded_game <- function(file, code, key, call) {
+compiled_folder <- function(file, code, key, part, call) {
   kept <- kept_folder()
   known <- file.path(kept, key)
   folder <- sound_folder(known)
-  if (is.null(folder)) {
-    words <- if (file.exists(known)) "What was compiled of %s was damaged or changed: it is compiled anew." else
-      "Compiling %s, once: it takes about half a minute."
-    inform_user(sprintf(words, basename(file)))
-    folder <- tempfile(paste0(substr(key, 1, 8), "-"), kept)
-    dir.create(folder)
-    compiled <- FALSE
-    on.exit(if (!compiled) unlink(folder, recursive = TRUE))
-    write_lines_whole(bound_code(file, code, key), game_source(folder), call)
-    compile_aside(file, code, folder, call)
-    write_lines_whole(c(folder, compiled_digest(folder)), known, call)
-    compiled <- TRUE
-  }
-  found <- new.env()
-  Rcpp::sourceCpp(game_source(folder), env = found, cacheDir = folder)
-  found
+  if (!is.null(folder)) return(folder)
+  words <- if (file.exists(known)) "What was compiled of %s was damaged or changed: it is compiled anew." else
+    compiling[[part]]$words
+  inform_user(sprintf(words, basename(file)))
+  folder <- tempfile(paste0(substr(key, 1, 8), "-"), kept)
+  dir.create(folder)
+  compiled <- FALSE
+  on.exit(if (!compiled) unlink(folder, recursive = TRUE))
+  write_lines_whole(bound_code(file, code, key, part), game_source(folder), call)
+  compile_aside(file, code, folder, compiling[[part]]$run, call)
+  write_lines_whole(c(folder, compiled_digest(folder)), known, call)
+  compiled <- TRUE
+  folder
 }
 
 # Where a game lies that was compiled before; NULL where it is not all that was written then.
@@ -69,17 +92,16 @@ game_source <- function(folder) file.path(folder, "game.cpp")
 # What the compiler calls the file.
 named_in_code <- function(file) gsub("[^A-Za-z0-9._-]", "_", basename(file))
 
-bound_code <- function(file, code, key) {
-  template <- sub("KEY", key, readLines(binding_file()), fixed = TRUE)
+bound_code <- function(file, code, key, part) {
+  template <- sub("KEY", key, readLines(binding_file(part)), fixed = TRUE)
   template <- gsub("FILE", named_in_code(file), template, fixed = TRUE)
   at <- which(template == "CODE")
   c(template[seq_len(at - 1)], code, template[-seq_len(at)])
 }
 
 # By an R of its own, so that what the compiler says can be read.
-compile_aside <- function(file, code, folder, call) {
-  program <- sprintf("Rcpp::sourceCpp(%s, env = new.env(), cacheDir = %s)", deparse(game_source(folder)),
-                     deparse(folder))
+compile_aside <- function(file, code, folder, run, call) {
+  program <- sprintf("setwd(%s); %s", deparse(folder), run)
   said <- suppressWarnings(system2(
     file.path(R.home("bin"), "Rscript"), c("--no-init-file", "-e", shQuote(program)), stdout = TRUE, stderr = TRUE,
     env = compiling_settings()
@@ -93,7 +115,9 @@ compile_aside <- function(file, code, folder, call) {
 
 # Packages are found where they are here, and a user's own settings of the compiler win.
 compiling_settings <- function() {
-  settings <- c(R_LIBS = paste(.libPaths(), collapse = .Platform$path.sep),
+  headers <- vapply(c("habanera", "Rcpp"), function(package) system.file("include", package = package), "")
+  settings <- c(R_LIBS = paste(.libPaths(), collapse = .Platform$path.sep), USE_CXX17 = "1",
+                PKG_CPPFLAGS = paste0("-I", shQuote(headers), collapse = " "),
                 if (!length(tools::makevars_user())) {
                   c(R_MAKEVARS_USER = system.file("templates", "Makevars", package = "habanera"))
                 })

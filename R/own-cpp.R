@@ -11,9 +11,10 @@
 #' The example `lift.cpp` has all of it, with comments; [write_game_template()] with `cpp = TRUE` copies it. A game that
 #' shuffles again while it is played is for [game_custom()].
 #'
-#' The file is compiled once with \CRANpkg{Rcpp}, which needs the tools that R packages are compiled with, and what was
-#' compiled is kept by its content in `tools::R_user_dir("habanera", "cache")`. Your code runs in R's own process:
-#' what it writes outside of its arrays can end the session, as in any C++.
+#' The file is compiled once, which needs the tools that R packages are compiled with: what has it played in some
+#' seconds when it is read; what replays it and works it out, and players who weigh moves, in half a minute when they
+#' are asked for. What was compiled is kept by its content in `tools::R_user_dir("habanera", "cache")`. Your code runs
+#' in R's own process: what it writes outside of its arrays can end the session, as in any C++.
 #'
 #' @param file The file, `.cpp`.
 #' @param ... Rules by name, as the file states them; `deck`, the cards; and `players`: one for all seats or a list
@@ -80,13 +81,18 @@ NULL
 # The kind that a file states. What is compiled is looked up where it is needed: a kind may come from another process.
 kind_in_cpp <- function(file, call) {
   code <- cpp_code(file, call)
-  part <- function(name) compiled_game(file, code, call)[[name]]
-  stated <- checked_statement(part("statement")(), file, call)
+  part <- function(name) game_worked_out(file, code, call)[[name]]
+  plays <- function() game_plays(file, code, call)
+  stated <- checked_statement(core_own_statement(plays()), file, call)
+  whole <- function(spec) made_machine(part("machine"), spec, file = file)
+  machine <- function(spec) {
+    if (is_played_alone(spec$players, stated)) made_machine(core_own_game, plays(), spec, file = file) else whole(spec)
+  }
   columns <- cpp_columns(stated)
   winner <- names_where(stated$outcomes, "type", "seat")[1]
   new_kind(
     stated$name, gsub("_", " ", sentence(stated$name)), "game_cpp", stated$summary, cpp_rules(stated), columns,
-    names_of(stated$outcomes), function(spec) made_machine(part("machine"), spec, file),
+    names_of(stated$outcomes), machine, whole_machine = whole,
     can = cpp_capabilities(stated, part, file, winner), code = paste(code, collapse = "\n"),
     settled = function(rules, piles, changed, call) {
       refuse_other_number(rules$players, seats_of(rules), call)
@@ -97,7 +103,7 @@ kind_in_cpp <- function(file, call) {
     fitted = function(rules, call) list(units = cpp_units(stated)),
     cards = function(rules, deck, record, kept, call) cards_for_cpp(deck),
     core = function(rules, cards, dealing) cpp_spec(stated, rules, cards),
-    likeness = function(game) part("likeness")(game$spec$rules), limits = function(rules) score_limits(),
+    likeness = function(game) core_own_likeness(plays(), game$spec$rules), limits = function(rules) score_limits(),
     step_notes = if (stated$has_amounts) function(game, action, steps) {
       ifelse(grepl("^chooses ", action) & steps$value != 0, paste0(" ", format_count(steps$value)), "")
     },
@@ -130,9 +136,20 @@ cpp_capabilities <- function(stated, part, file, winner) {
   )))
 }
 
+# Whether the players, as the core takes them, go by what they are shown, or are those of the file: who weighs moves
+# works the game out.
+is_played_alone <- function(players, stated) {
+  is_plain <- function(player) {
+    player$name %in% plain_players || player$name == "mixture" && all(vapply(player$players, is_plain, NA))
+  }
+  all(vapply(players, function(player) is_plain(player) || player$name %in% names_of(stated$players), NA))
+}
+
+plain_players <- c("random", "table", "by_rules", "with")
+
 # What the class refuses when it is made.
-made_machine <- function(machine, spec, file) {
-  tryCatch(machine(spec), `C++Error` = function(cnd) {
+made_machine <- function(machine, ..., file) {
+  tryCatch(machine(...), `C++Error` = function(cnd) {
     refuse(sprintf("%s cannot be played so: %s.", basename(file), conditionMessage(cnd)), "rules", NULL)
   })
 }

@@ -646,6 +646,38 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_own_statement
+Rcpp::List core_own_statement(SEXP plays);
+RcppExport SEXP _habanera_core_own_statement(SEXP playsSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type plays(playsSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_own_statement(plays));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_own_likeness
+Rcpp::NumericVector core_own_likeness(SEXP plays, Rcpp::List spec);
+RcppExport SEXP _habanera_core_own_likeness(SEXP playsSEXP, SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type plays(playsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_own_likeness(plays, spec));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_own_game
+SEXP core_own_game(SEXP plays, Rcpp::List spec);
+RcppExport SEXP _habanera_core_own_game(SEXP playsSEXP, SEXP specSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type plays(playsSEXP);
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_own_game(plays, spec));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_table
 SEXP core_table(std::vector<std::string> names, double most_steps);
 RcppExport SEXP _habanera_core_table(SEXP namesSEXP, SEXP most_stepsSEXP) {
@@ -1355,6 +1387,9 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_showdowns", (DL_FUNC) &_habanera_core_showdowns, 6},
     {"_habanera_core_high_card", (DL_FUNC) &_habanera_core_high_card, 1},
     {"_habanera_core_narrows", (DL_FUNC) &_habanera_core_narrows, 1},
+    {"_habanera_core_own_statement", (DL_FUNC) &_habanera_core_own_statement, 1},
+    {"_habanera_core_own_likeness", (DL_FUNC) &_habanera_core_own_likeness, 2},
+    {"_habanera_core_own_game", (DL_FUNC) &_habanera_core_own_game, 2},
     {"_habanera_core_table", (DL_FUNC) &_habanera_core_table, 2},
     {"_habanera_core_table_eyes", (DL_FUNC) &_habanera_core_table_eyes, 5},
     {"_habanera_core_table_follow", (DL_FUNC) &_habanera_core_table_follow, 3},

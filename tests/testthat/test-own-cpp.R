@@ -107,6 +107,25 @@ test_that("players in R are shown what shown() gives, and answer with a move", {
                class = "habanera_error_function")
 })
 
+test_that("what is compiled to be played alone plays as all of the game does, whoever sits there", {
+  lift <- games_in_cpp()$lift
+  stops_late <- player_by_rules("stop if in_turn >= 9", "go on")
+  by_turn <- player_with(function(view, moves) moves[1 + (view$in_turn < 12)])
+  seats <- list(list("daring", "random"), list(by_turn, "random"),
+                list(stops_late, player_mixture(list(player_random(), stops_late), c(1, 3))),
+                # A player of the file among others is none who goes by what is shown.
+                list(player_mixture(list("daring", player_random())), player_lookahead(3)))
+  for (players in seats) {
+    game <- change_rules(lift, players = players)
+    found <- trials(game, 5, 1:8)
+    for (trial in 1:8) {
+      replayed <- attr(replay(game, seed = 5, trial = trial), "outcome")
+      expect_equal(as.character(replayed$winner), as.character(found$winner[trial]))
+      expect_equal(replayed$turned, found$turned[trial])
+    }
+  }
+})
+
 test_that("a person sits at it, and is shown what shown() gives", {
   lift <- change_rules(games_in_cpp()$lift, enough = 12)
   file <- system.file("examples", "lift.cpp", package = "habanera")

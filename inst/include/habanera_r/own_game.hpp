@@ -1,6 +1,6 @@
 #pragma once
 
-// What R needs of a game of one's own in C++: what it states, the game itself, its solver.
+// What R needs of a game of one's own in C++ beside what has it played: see habanera/own/plays.hpp.
 
 #include <Rcpp/Light>
 
@@ -18,70 +18,9 @@
 #include "habanera_r/information.hpp"
 #include "habanera_r/lines.hpp"
 #include "habanera_r/seat_players.hpp"
+#include "habanera_r/setting.hpp"
 
 namespace habanera_r {
-
-// A list with a row for each thing stated; `row` gives it as a list by name.
-template <class Things, class Row>
-Rcpp::List rows_of(const Things& things, Row&& row) {
-  Rcpp::List all;
-  for (const auto& thing : things) all.push_back(row(thing));
-  return all;
-}
-
-inline Rcpp::CharacterVector choices_of(const char* choices) {
-  const std::vector<std::string> all = habanera::detail::listed(choices);
-  return Rcpp::wrap(all);
-}
-
-template <class G>
-Rcpp::List own_statement() {
-  using Rcpp::_;
-  static const char* const rule_types[] = {"whole", "fraction", "flag", "choice"};
-  static const char* const outcome_types[] = {"whole", "money", "flag", "choice", "seat"};
-  static const char* const sights[] = {"hidden", "open", "own"};
-  return Rcpp::List::create(
-      _["name"] = G::name, _["summary"] = G::summary,
-      _["rules"] = rows_of(G::rules, [](const habanera::OwnRule& rule) {
-        return Rcpp::List::create(_["type"] = rule_types[rule.type], _["name"] = rule.name, _["default"] = rule.usual,
-                                  _["from"] = rule.from, _["to"] = rule.to, _["choices"] = choices_of(rule.choices),
-                                  _["meaning"] = rule.meaning);
-      }),
-      _["outcomes"] = rows_of(G::outcomes, [](const habanera::OwnOutcome& outcome) {
-        return Rcpp::List::create(_["type"] = outcome_types[outcome.type], _["name"] = outcome.name,
-                                  _["meaning"] = outcome.meaning, _["choices"] = choices_of(outcome.choices),
-                                  _["coin"] = outcome.coin);
-      }),
-      _["piles"] = rows_of(G::piles, [](const habanera::OwnPile& pile) {
-        return Rcpp::List::create(_["name"] = pile.name, _["sight"] = sights[pile.sight]);
-      }),
-      _["players"] = rows_of(G::players, [](const habanera::OwnPlayer& player) {
-        return Rcpp::List::create(_["name"] = player.name, _["meaning"] = player.meaning);
-      }),
-      _["moves"] = Rcpp::CharacterVector(G::move_names.begin(), G::move_names.end()),
-      _["hides_cards"] = habanera::Own<G>::hides_cards(),
-      _["has_worth"] = habanera::tells_worth<G>, _["has_amounts"] = habanera::tells_amounts<G>,
-      _["view_forgets"] = habanera::view_forgets<G>);
-}
-
-// The setting as R gives it: rules by name, attributes of the kinds of cards, how many of each kind.
-inline std::shared_ptr<const habanera::Setting> to_setting(const Rcpp::List& spec) {
-  habanera::Setting::Values values;
-  const Rcpp::List rules = spec["rules"], numbers = spec["card_numbers"], words = spec["card_words"];
-  const auto name_of = [](const Rcpp::List& list, R_xlen_t at) {
-    return Rcpp::as<std::vector<std::string>>(list.names())[static_cast<std::size_t>(at)];
-  };
-  for (R_xlen_t i = 0; i < rules.size(); ++i) {
-    if (Rf_isString(rules[i])) values.words[name_of(rules, i)] = Rcpp::as<std::string>(rules[i]);
-    else values.numbers[name_of(rules, i)] = Rcpp::as<double>(rules[i]);
-  }
-  for (R_xlen_t i = 0; i < numbers.size(); ++i)
-    values.card_numbers[name_of(numbers, i)] = Rcpp::as<std::vector<double>>(numbers[i]);
-  for (R_xlen_t i = 0; i < words.size(); ++i)
-    values.card_words[name_of(words, i)] = Rcpp::as<std::vector<std::string>>(words[i]);
-  values.copies = Rcpp::as<std::vector<double>>(spec["copies"]);
-  return std::make_shared<const habanera::Setting>(values);
-}
 
 template <class G>
 habanera::Solver<habanera::Own<G>> own_solver(const Rcpp::List& spec);
@@ -244,16 +183,6 @@ Rcpp::List own_hiding(const Rcpp::List& spec, const Rcpp::IntegerVector& deck, d
                             Rcpp::Named("choice") = static_cast<double>(found.choice),
                             Rcpp::Named("seat") = static_cast<double>(found.seat + 1),
                             Rcpp::Named("sees") = found.sees, Rcpp::Named("before") = found.before);
-}
-
-// A number for each kind of card, the same for cards alike to the game.
-template <class G>
-Rcpp::NumericVector own_likeness(const Rcpp::List& spec) {
-  const habanera::Own<G> game(to_own_rules<G>(spec));
-  Rcpp::NumericVector all;
-  for (std::size_t kind = 0; kind < game.rules().setting->copies().size(); ++kind)
-    all.push_back(game.likeness(static_cast<habanera::Card>(kind)));
-  return all;
 }
 
 }  // namespace habanera_r

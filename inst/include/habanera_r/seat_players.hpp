@@ -34,7 +34,6 @@ class SeatPlayers {
     return players;
   }
 
- private:
   SeatPlayer one(const Rcpp::List& spec) const {
     const std::string name = Rcpp::as<std::string>(spec["name"]);
     if (const SeatPlayer own = of_game_.player(name, spec)) return own;
@@ -51,6 +50,7 @@ class SeatPlayers {
     Rcpp::stop("internal error: no player is called \"%s\"", name);
   }
 
+ private:
   habanera::Assumed<View> assumed(const Rcpp::List& spec) const {
     return {all(spec["playing"]), Rcpp::as<bool>(spec["known"])};
   }

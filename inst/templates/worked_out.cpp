@@ -7,11 +7,7 @@
 CODE
 #line 1 "what FILE is bound by"
 // [[Rcpp::export]]
-Rcpp::List statement() { return habanera_r::own_statement<Game>(); }
-// [[Rcpp::export]]
 SEXP machine(Rcpp::List spec) { return habanera_r::own_game<Game>(spec); }
-// [[Rcpp::export]]
-Rcpp::NumericVector likeness(Rcpp::List spec) { return habanera_r::own_likeness<Game>(spec); }
 // [[Rcpp::export]]
 Rcpp::List solved(Rcpp::List spec) { return habanera_r::own_solved<Game>(spec); }
 // [[Rcpp::export]]
