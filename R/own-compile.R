@@ -3,7 +3,7 @@
 
 # The address of the function that has the game played (see inst/templates/plays.cpp).
 game_plays <- function(file, code, call = NULL) {
-  compiled_part(file, code, "plays", call, function(folder, key) {
+  compiled_part(file, code, "plays", call, function(folder) {
     library <- dyn.load(file.path(folder, paste0("game", .Platform$dynlib.ext)))
     getNativeSymbolInfo("habanera_plays", library)$address
   })
@@ -11,7 +11,7 @@ game_plays <- function(file, code, call = NULL) {
 
 # The functions that work it out (see inst/templates/worked_out.cpp).
 game_worked_out <- function(file, code, call = NULL) {
-  compiled_part(file, code, "worked_out", call, function(folder, key) {
+  compiled_part(file, code, "worked_out", call, function(folder) {
     found <- new.env()
     Rcpp::sourceCpp(game_source(folder), env = found, cacheDir = folder)
     found
@@ -28,9 +28,10 @@ compiling <- list(
                     words = "Compiling %s to be looked at and worked out, once: it takes about half a minute.")
 )
 
-compiled_part <- function(file, code, part, call, load) {
+# `open` makes of the folder in which it lies what is called.
+compiled_part <- function(file, code, part, call, open) {
   key <- rlang::hash(list(code, core_content(), part))
-  if (is.null(compiled[[key]])) compiled[[key]] <- load(compiled_folder(file, code, key, part, call), key)
+  if (is.null(compiled[[key]])) compiled[[key]] <- open(compiled_folder(file, code, key, part, call))
   compiled[[key]]
 }
 

@@ -8,7 +8,7 @@ test_that("no reader of files stands outside its room", {
   # (which have their digest), keys typed.
   own <- c(`cli-main.R` = "general_help", `report-page.R` = "page.css", `own-file.R` = "shipped",
            `run-program.R` = "files",
-           `own-compile.R` = "binding_file|known", `run-checkpoint.R` = "bytes", `cli-replay.R` = "keys",
+           `own-compile.R` = "binding_file|known|dyn.load", `run-checkpoint.R` = "bytes", `cli-replay.R` = "keys",
            `game-asking.R` = "console_input")
   readers <- c("yaml[.]load", "read_yaml", "fromJSON", "read_json", "fread", "read[.]csv", "read[.]table",
                "read[.]delim", "readLines", "scan", "readBin", "readRDS", "load", "read_excel", "read_parquet")

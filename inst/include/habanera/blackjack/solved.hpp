@@ -1,6 +1,5 @@
 #pragma once
 
-#include <algorithm>
 #include <atomic>
 #include <cstddef>
 #include <cstdint>
@@ -8,6 +7,7 @@
 #include <limits>
 #include <map>
 #include <memory>
+#include <mutex>
 #include <thread>
 #include <utility>
 #include <vector>
@@ -44,8 +44,10 @@ class SolvedBlackjack {
     const std::vector<std::uint8_t> ups = shoe_.values();
     std::atomic<std::size_t> next{0};
     StopSign sign(crew_.pause);
-    std::vector<std::exception_ptr> failed(std::max(1u, crew_.threads));
-    const auto work = [&](std::size_t thread) {
+    // The first, in time: those after it were told to stop.
+    std::exception_ptr failure;
+    std::mutex failing;
+    const auto work = [&] {
       try {
         for (std::size_t place = next++; place < ups.size(); place = next++) {
           sign.look();
@@ -53,16 +55,16 @@ class SolvedBlackjack {
           use(play, place);
         }
       } catch (...) {
-        failed[thread] = std::current_exception();
+        const std::lock_guard<std::mutex> lock(failing);
+        if (!failure) failure = std::current_exception();
         sign.raise();
       }
     };
     std::vector<std::thread> others;
-    for (std::size_t thread = 1; thread < crew_.threads; ++thread) others.emplace_back(work, thread);
-    work(0);
+    for (std::size_t thread = 1; thread < crew_.threads; ++thread) others.emplace_back(work);
+    work();
     for (std::thread& other : others) other.join();
-    for (const std::exception_ptr& failure : failed)
-      if (failure) std::rethrow_exception(failure);
+    if (failure) std::rethrow_exception(failure);
   }
 
  private:

@@ -9,7 +9,8 @@
 #include "habanera/game/any_sight.hpp"
 #include "habanera/game/played.hpp"
 #include "habanera/game/seated.hpp"
-#include "habanera/own.hpp"
+#include "habanera/own/own.hpp"
+#include "habanera/own/player.hpp"
 
 namespace habanera {
 
