@@ -245,8 +245,8 @@ core_table_begin <- function(pointer, at, cards) {
     .Call(`_habanera_core_table_begin`, pointer, at, cards)
 }
 
-core_table_told <- function(pointer, action, seat, cards) {
-    .Call(`_habanera_core_table_told`, pointer, action, seat, cards)
+core_table_told <- function(pointer, action, cards) {
+    .Call(`_habanera_core_table_told`, pointer, action, cards)
 }
 
 core_table_sees_other <- function(pointer) {

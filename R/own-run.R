@@ -68,7 +68,7 @@ custom_player <- function(game, luck, watch = NULL, ask = NULL, eyes = FALSE) {
     lies <- lay(deck)
     here$begin(lies$cards, lies$at, lies$bag)
     if (length(own$decks) > 1) for (pile in names(own$decks)) here$verbs$shuffle(pile)
-    if (!is.null(watch)) watch("deal", 0, integer(), here$piles())
+    if (eyes || !is.null(watch)) here$deal()
     with_scores(read(own$play(here$verbs, rules, players)))
   }
   structure(play, core = here$core)

@@ -15,7 +15,7 @@ new_table <- function(setting, luck, choose, watch, players = NULL, eyes = FALSE
   add_moving_verbs(verb, state)
   add_luck_verbs(verb, state)
   add_seat_verbs(verb, state, choose, players)
-  list(verbs = verb, begin = table_beginner(state), piles = function() lying(state), core = state$table)
+  list(verbs = verb, begin = table_beginner(state), deal = function() told(state, "deal", 0), core = state$table)
 }
 
 # What changes while a trial is played, and what it goes by.
@@ -63,9 +63,12 @@ lying <- function(state) {
   lapply(rlang::set_names(state$names), function(pile) core_table_cards(state$table, pile, NULL))
 }
 
-# Those who look on are told what has happened, in the words of the log.
+# Those who look on are told what has happened, in the words of the log; what seats see tells at the end which it is of.
 told <- function(state, action, seat, cards = integer()) {
-  if (state$eyes && !core_table_told(state$table, action, seat, cards)) stop(does_not_fit)
+  if (state$eyes) {
+    words <- if (grepl("^(turns|shuffles) ", action[1])) action else paste(c(action, seat), collapse = " ")
+    if (!core_table_told(state$table, words, cards)) stop(does_not_fit)
+  }
   if (state$watched) state$watch(action, seat, cards, lying(state))
 }
 

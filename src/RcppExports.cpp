@@ -762,15 +762,14 @@ BEGIN_RCPP
 END_RCPP
 }
 // core_table_told
-bool core_table_told(SEXP pointer, std::string action, double seat, Rcpp::IntegerVector cards);
-RcppExport SEXP _habanera_core_table_told(SEXP pointerSEXP, SEXP actionSEXP, SEXP seatSEXP, SEXP cardsSEXP) {
+bool core_table_told(SEXP pointer, std::string action, Rcpp::IntegerVector cards);
+RcppExport SEXP _habanera_core_table_told(SEXP pointerSEXP, SEXP actionSEXP, SEXP cardsSEXP) {
 BEGIN_RCPP
     Rcpp::RObject rcpp_result_gen;
     Rcpp::traits::input_parameter< SEXP >::type pointer(pointerSEXP);
     Rcpp::traits::input_parameter< std::string >::type action(actionSEXP);
-    Rcpp::traits::input_parameter< double >::type seat(seatSEXP);
     Rcpp::traits::input_parameter< Rcpp::IntegerVector >::type cards(cardsSEXP);
-    rcpp_result_gen = Rcpp::wrap(core_table_told(pointer, action, seat, cards));
+    rcpp_result_gen = Rcpp::wrap(core_table_told(pointer, action, cards));
     return rcpp_result_gen;
 END_RCPP
 }
@@ -1397,7 +1396,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_table_seen", (DL_FUNC) &_habanera_core_table_seen, 2},
     {"_habanera_core_table_unseen", (DL_FUNC) &_habanera_core_table_unseen, 2},
     {"_habanera_core_table_begin", (DL_FUNC) &_habanera_core_table_begin, 3},
-    {"_habanera_core_table_told", (DL_FUNC) &_habanera_core_table_told, 4},
+    {"_habanera_core_table_told", (DL_FUNC) &_habanera_core_table_told, 3},
     {"_habanera_core_table_sees_other", (DL_FUNC) &_habanera_core_table_sees_other, 1},
     {"_habanera_core_table_step", (DL_FUNC) &_habanera_core_table_step, 1},
     {"_habanera_core_table_steps", (DL_FUNC) &_habanera_core_table_steps, 1},

@@ -145,8 +145,8 @@ SEXP core_table_begin(SEXP pointer, Rcpp::IntegerVector at, Rcpp::List cards) {
 
 // Something has happened; FALSE where a seat saw what it should not have.
 // [[Rcpp::export(rng = false)]]
-bool core_table_told(SEXP pointer, std::string action, double seat, Rcpp::IntegerVector cards) {
-  return to_table(pointer).tell(action, to_count(seat), to_cards(cards));
+bool core_table_told(SEXP pointer, std::string action, Rcpp::IntegerVector cards) {
+  return to_table(pointer).tell(action, SeatEyes::nobody, to_cards(cards));
 }
 
 // [[Rcpp::export(rng = false)]]

@@ -107,3 +107,14 @@ test_that("who looks ahead plays the same from any table, shuffles of hidden car
   replayed <- attr(replay(duel, seed = 2, trial = 4), "outcome")
   expect_equal(replayed$laid, found$laid[4])
 })
+
+test_that("who looks ahead has seen what lies open before anything happens, and notes may say anything", {
+  # The deck lies open at once; who names its first card wins.
+  named <- game_custom("named", deck_numbered(3), function(table, rules, players) {
+    said <- table$ask(1, list(), 1:3)
+    table$note(c("it says", said), seat = "all")
+    list(winner = if (said == table$look("market")) 1 else 2)
+  }, list(winner = outcome_seat("who wins")), piles = c(market = "open", away = "hidden"), seats = 2,
+  players = list(player_lookahead(3), player_random()))
+  expect_true(all(trials(named, 4, 1:12)$winner == "1"))
+})
