@@ -7,7 +7,8 @@ CORE_FLAGS = -std=c++17 -Wall -Wextra -Wpedantic -Iinst/include -Ibuild/doctest/
 CORE_HEADERS := $(shell find inst/include -name '*.hpp')
 CORE_TESTS := $(wildcard tests/core/*.cpp)
 CORE_OBJECTS := $(CORE_TESTS:tests/core/%.cpp=build/core/%.o)
-SOURCES := DESCRIPTION NAMESPACE $(shell find R src inst exec man -type f -not -name '*.o' -not -name '*.so')
+COMPILED := $(shell find src inst/include -type f -not -name '*.o' -not -name '*.so' -not -name Makevars)
+INTERPRETED := DESCRIPTION NAMESPACE src/Makevars $(shell find R inst exec man -type f -not -path 'inst/include/*')
 
 .PHONY: all demo test check bench digests fuzz sanitize lint docs screenshots install dependencies clean
 
@@ -17,7 +18,7 @@ dependencies:
 	@mkdir -p build
 	@Rscript tools/install-dependencies.R
 
-install: dependencies build/installed
+install: dependencies build/installed build/linked
 
 # Installed anew when a source changed, or when the library has lost it.
 ifeq ($(shell Rscript -e 'cat(nzchar(system.file(package = "habanera")))' 2>/dev/null),FALSE)
@@ -36,10 +37,19 @@ else
 build/depend: $(CORE_HEADERS) $(wildcard src/*.h)
 endif
 
-build/installed: $(SOURCES) build/depend | dependencies
+R_INSTALL = MAKEFLAGS=-j$$(nproc) $(COMPILER_SETTINGS) R CMD INSTALL --no-multiarch --no-test-load
+
+build/installed: $(INTERPRETED) build/depend | dependencies
 	@echo "habanera: building and installing the package"
-	@MAKEFLAGS=-j$$(nproc) $(COMPILER_SETTINGS) R CMD INSTALL --no-multiarch --no-test-load . >build/install.log 2>&1 || (cat build/install.log; exit 1)
+	@$(R_INSTALL) . >build/install.log 2>&1 || (cat build/install.log; exit 1)
 	@Rscript -e 'habanera::install_command()'
+	@touch $@
+
+# Where the core alone changed, what is written in R stays as it is installed: half a minute of R's byte compiler.
+build/linked: $(COMPILED) build/installed
+	@$(if $(filter build/installed,$?),,echo "habanera: building and installing the core" && \
+	  ($(R_INSTALL) --libs-only . >build/install.log 2>&1 || (cat build/install.log; exit 1)) && \
+	  cp -r inst/include "$$(Rscript -e 'cat(system.file(package = "habanera"))')")
 	@touch $@
 
 demo: install
