@@ -76,6 +76,7 @@ blackjack_examples <- list(
   replay = "habanera replay blackjack --player never_busts --seed 1",
   vary = c("habanera vary blackjack --over 'natural_pays=3:2;6:5;1' --over soft_17=stands,hits",
            "habanera vary blackjack --of edge --over packs=1,6 --over surrender=none,late --want 'edge < 0.004'"),
+  tune = "habanera tune blackjack --rules table.yaml --wishes table-wishes.yaml --out table-tuned.csv",
   compare = "habanera compare blackjack --other natural_pays=6:5 --seed 1",
   edge = c("habanera edge blackjack --set surrender=late --expect 'edge < 0.008'",
            "habanera edge blackjack --player regular:name=baker --by up_card",

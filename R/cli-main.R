@@ -26,8 +26,8 @@ note_to_stderr <- function(cnd) {
 command_makers <- function() {
   list(demo = demo_command, deck = deck_command, draws = draws_command, until = until_command,
        payout = payout_command, games = games_command, play = play_command, replay = replay_command,
-       vary = vary_command, compare = compare_command, impact = impact_command, `round-robin` = round_robin_command,
-       best = best_command, equilibrium = equilibrium_command,
+       vary = vary_command, tune = tune_command, compare = compare_command, impact = impact_command,
+       `round-robin` = round_robin_command, best = best_command, equilibrium = equilibrium_command,
        edge = edge_command, edges = edges_command, strategy = strategy_command,
        advise = advise_command, mistakes = mistakes_command, `rule-effects` = rule_effects_command,
        dealer = dealer_command, removal = removal_command, counting = counting_command,

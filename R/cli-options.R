@@ -109,7 +109,7 @@ join_values <- function(command, words) {
 # Options that may be given several times, which makes a vector of their values; any other is one too many. The parser
 # takes an option once: between the values stands what nobody types.
 between_repeats <- "\x1f"
-repeated_options <- c("--ask", "--set", "--over", "--other")
+repeated_options <- c("--ask", "--set", "--over", "--other", "--want", "--copies")
 
 join_repeated <- function(command, words) {
   names <- ifelse(startsWith(words, "--"), sub("=.*$", "", words), "")

@@ -197,6 +197,8 @@ pairs_examples <- list(
            "habanera play pairs --set pairs=6 --set players=forgetful --person 1 --moves evening.json --seed 1"),
   replay = "habanera replay pairs --set pairs=6 --set players=full_memory,forgetful:recall=0.7 --seed 1",
   vary = "habanera vary pairs --over pairs=6,10,15 --over 'players=full_memory;careful;forgetful:recall=0.7'",
+  tune = paste("habanera tune pairs --over pairs=4:10 --want 'seat_spread <= 0.1'",
+               "--line-ups 'full_memory; forgetful:recall=0.7'"),
   compare = "habanera compare pairs --other players=careful,full_memory --seed 1",
   round_robin = "habanera round-robin pairs --players full_memory,careful,forgetful:recall=0.7 --seed 1",
   best = c("habanera best pairs --set seats=1 --set pairs=10",

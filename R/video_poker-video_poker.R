@@ -175,6 +175,7 @@ video_poker_examples <- list(
   play = c("habanera play video_poker --trials 1e6 --seed 1", "habanera play video_poker --exact"),
   replay = "habanera replay video_poker --seed 1",
   vary = "habanera vary video_poker --of edge --over ace=both,high",
+  tune = "habanera tune video_poker --rules machine.yaml --over 'flush=5:7' --want 'edge > 0.02' --want 'edge < 0.03'",
   compare = "habanera compare video_poker --other players=random --seed 1",
   edge = c("habanera edge video_poker", "habanera edge video_poker --pays machine-pays.csv",
            "habanera edge video_poker --rules machine.yaml --player kept-by-the-baker.txt"),

@@ -65,6 +65,7 @@ war_examples <- list(
              "habanera replay war --seed 1 --longest rounds --format json"),
   vary = c("habanera vary war --over face_down=0:3 --over cards_each=6,13,26 --want 'rounds_p90 * 6 <= 900'",
            "habanera vary war --over collect=winner_first,seat_order --seconds-per-round 6 --figure vary.png"),
+  tune = "habanera tune war --rules quick-game.yaml --wishes quick-game-wishes.yaml --seconds-per-round 6 --seed 1",
   compare = c("habanera compare war --other face_down=1 --seed 1",
               "habanera compare war --rules quick-game.yaml --other collect=winner_first --report compare.html"),
   impact = c("habanera impact war --by rank --seed 1",

@@ -1,0 +1,180 @@
+# The race of tune_rules(): all candidates play the same deals, at doubled numbers of trials. At each of these looks an
+# estimate is bounded with an error so small that all bounds of all looks hold together; what surely misses a wish, or
+# is surely worse than what surely meets them, plays no further.
+
+first_look <- 1000
+
+# At how many trials candidates are looked at.
+look_sizes <- function(nsim) {
+  looks <- first_look * 2^(0:max(0, floor(log2(nsim / first_look))))
+  unique(c(looks[looks <= nsim], nsim))
+}
+
+# Bounds of all estimates: a matrix each of `estimate`, `low`, `high`, with a row for each candidate at each line-up and
+# a column for each name; `done` trials of each row; whether each candidate is `open`, and `worse` than another.
+start_race <- function(tuning) {
+  rows <- length(tuning$games) * length(tuning$line_ups)
+  empty <- matrix(NA_real_, rows, length(tuning$names), dimnames = list(NULL, tuning$names))
+  state <- list(estimate = empty, low = replace(empty, TRUE, -Inf), high = replace(empty, TRUE, Inf),
+                done = numeric(rows), sure = TRUE, stopped = NULL)
+  judged(tuning, with_known(tuning, state))
+}
+
+# What is known without playing: edges that are exact, and estimates by the rules as they are.
+with_known <- function(tuning, state) {
+  for (name in names(tuning$known)) {
+    state$estimate[, name] <- state$low[, name] <- state$high[, name] <- tuning$known[[name]]
+  }
+  state
+}
+
+# The race to its end, or as far as it comes.
+run_race <- function(tuning, run) {
+  state <- start_race(tuning)
+  if (!length(tuning$played)) return(state)
+  tallies <- vector("list", length(state$done))
+  looks <- look_sizes(run$nsim)
+  error <- error_of_each(tuning, run, length(looks))
+  present <- list()
+  bar <- local_progress("Tuning", run$progress, length(tuning$games))
+  begun <- now()
+  tryCatch({
+    for (look in looks) {
+      if (length(tuning$now_names)) {
+        present <- present_played(tuning, present, look, run, begun)
+        state <- with_present(tuning, state, present, look, error, run)
+      }
+      for (row in rows_to_play(tuning, state)) {
+        game <- tuning$game_at(row)
+        tallies[[row]] <- played_on(game, tallies[[row]], state$done[row], look, run, begun)
+        state <- looked_at(state, row, look, bounds_of(tuning$played, tuning, game, tallies[[row]], look, error, run))
+        bar$move(sum(!state$open))
+      }
+      state <- judged(tuning, state)
+      if (!length(rows_to_play(tuning, state))) break
+    }
+  }, interrupt = function(cnd) state$stopped <<- "interrupted",
+  habanera_out_of_time = function(cnd) state$stopped <<- "out of time")
+  judged(tuning, state)
+}
+
+# The chance of error of a single bound: all of them together are wrong with at most the level (Bonferroni).
+error_of_each <- function(tuning, run, looks) {
+  candidates <- length(tuning$games) + (length(tuning$now_names) > 0)
+  run$level / (looks * candidates * length(tuning$line_ups) * tuning$parts)
+}
+
+# The tally of a game played on, from so many trials to so many.
+played_on <- function(game, tally, done, look, run, begun) {
+  for (part in lap_parts(game, done, look)) {
+    if (now() - begun > run$seconds) rlang::abort("", class = "habanera_out_of_time")
+    tally <- add_tallies(tally, run_lap(game, run$seed, part$first, part$count, run$threads))
+  }
+  tally
+}
+
+# The game by the rules as they are, at each line-up.
+present_played <- function(tuning, present, look, run, begun) {
+  lapply(seq_along(tuning$line_ups), function(at) {
+    before <- if (length(present)) present[[at]] else list(tally = NULL, done = 0)
+    list(tally = played_on(tuning$present[[at]], before$tally, before$done, look, run, begun), done = look)
+  })
+}
+
+with_present <- function(tuning, state, present, look, error, run) {
+  for (at in seq_along(present)) {
+    bounds <- bounds_of(tuning$now_names, tuning, tuning$present[[at]], present[[at]]$tally, look, error, run)
+    names(bounds) <- now_name(names(bounds))
+    rows <- (at - 1) * length(tuning$games) + seq_along(tuning$games)
+    for (row in rows) state <- looked_at(state, row, state$done[row], bounds)
+  }
+  state
+}
+
+# Trials as shares that each take a while, and not long.
+lap_parts <- function(game, done, look) {
+  size <- most_in_lap(game, max(first_look, min(look - done, 2e5)))
+  firsts <- seq(done, look - 1, by = size)
+  lapply(firsts, function(first) list(first = first + 1, count = min(size, look - first)))
+}
+
+rows_to_play <- function(tuning, state) which(state$open[tuning$candidate_of])
+
+# Bounds of earlier looks hold as well: what is known is where they meet.
+looked_at <- function(state, row, look, bounds) {
+  names <- names(bounds)
+  state$estimate[row, names] <- vapply(bounds, `[[`, 0, "estimate")
+  state$low[row, names] <- pmax(state$low[row, names], vapply(bounds, `[[`, 0, "low"))
+  state$high[row, names] <- pmin(state$high[row, names], vapply(bounds, `[[`, 0, "high"))
+  state$sure <- state$sure && all(vapply(bounds, `[[`, NA, "sure"))
+  state$done[row] <- look
+  state
+}
+
+bounds_of <- function(names, tuning, game, tally, done, error, run) {
+  if (holds_rounds(game)) return(bounds_by_shoe(names, game, tally, done, error, run))
+  lapply(rlang::set_names(names), function(name) {
+    of <- estimator(name, game, run$seconds_per_round)
+    # A seat that there is not never wins.
+    if (is.null(of)) new_bounds(0, 0, 0) else bounds_in_tally(of, tally, error, tuning$allowed)
+  })
+}
+
+# Rounds of a shoe hang together: their errors are by shoe, and about so sure.
+bounds_by_shoe <- function(names, game, tally, done, error, run) {
+  found <- counted_outcomes(game, tally)
+  terms <- column_estimates(found$outcomes, found$n, done, 1 - error, sums = round_sums(game, tally[["sums"]]))
+  lapply(rlang::set_names(names), function(name) {
+    of <- estimator(name, game, run$seconds_per_round)
+    term <- if (of$kind == "share") paste0(of$column, "=", category_words(game, of$column)[of$code + 1]) else of$column
+    row <- terms[match(term, terms$term), ]
+    ends <- c(row$conf.low, row$conf.high)
+    scale <- if (of$kind == "mean") of$factor * unit_of(game, of$column) else 1
+    if (anyNA(ends)) ends <- c(-Inf, Inf)
+    new_bounds(row$estimate * scale, min(ends * scale), max(ends * scale), sure = FALSE)
+  })
+}
+
+# What each candidate is found to be: `meets` is "yes" where all wishes surely hold at every line-up, "no" where one
+# surely does not, else "open"; `best` of what is aimed at. Those are open that must play on.
+judged <- function(tuning, state) {
+  scope <- scope_of(tuning, state)
+  each <- lapply(tuning$wishes, function(wish) truth_of(wish$expr, scope))
+  rows <- length(tuning$candidate_of)
+  by_candidate <- function(values) matrix(rep_len(values, rows), length(tuning$games))
+  none <- rep(FALSE, length(tuning$games))
+  sure <- Reduce(`&`, lapply(each, function(truth) rowSums(!by_candidate(truth$sure)) == 0), !none)
+  missed <- Reduce(`|`, lapply(each, function(truth) rowSums(!by_candidate(truth$possible)) > 0), none)
+  state$meets <- ifelse(missed, "no", ifelse(sure, "yes", "open"))
+  state$open <- state$meets == "open"
+  if (!is.null(tuning$aim)) state <- aimed(tuning, state, scope, by_candidate)
+  state
+}
+
+# The estimates by name as ranges, and the rules that wishes name.
+scope_of <- function(tuning, state) {
+  ranges <- lapply(rlang::set_names(tuning$names), function(name) {
+    list(low = state$low[, name], high = state$high[, name])
+  })
+  c(ranges, lapply(tuning$rules, function(values) list(low = values, high = values)))
+}
+
+# How near candidates come to what is aimed at, which is always least; at the worst of the line-ups.
+aimed <- function(tuning, state, scope, by_candidate) {
+  range <- range_of(tuning$aim$expr, scope)
+  if (tuning$aim$most) range <- range_minus(range)
+  low <- apply(by_candidate(range$low), 1, max)
+  high <- apply(by_candidate(range$high), 1, max)
+  sure <- state$meets == "yes"
+  bar <- if (any(sure)) min(high[sure]) else Inf
+  worse <- state$meets != "no" & low > bar
+  left <- state$meets != "no" & !worse
+  state$best <- ifelse(state$meets == "no", "no", ifelse(worse, "worse", "open"))
+  # What is not beaten, and whose worst is no worse than any other's best.
+  settled <- left & vapply(seq_along(low), function(i) high[i] <= min(c(low[left & seq_along(low) != i], Inf)), NA)
+  state$best[settled & sure] <- "best"
+  state$open <- left & !(settled & sure)
+  if (all(state$meets[left] == "yes") && any(state$best == "best")) state$open[] <- FALSE
+  state$aim <- list(low = if (tuning$aim$most) -high else low, high = if (tuning$aim$most) -low else high)
+  state
+}
