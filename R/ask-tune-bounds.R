@@ -100,7 +100,10 @@ mean_bounds <- function(values, n, estimator, error, allowed) {
   variance <- sum(n[ended] * (values[ended] - mean)^2) / (total - 1)
   limits <- estimator_limits(estimator)
   if (is.null(limits)) {
-    half <- if (total < fewest_for_t) Inf else stats::qt(1 - error / 2, total - 1) * sqrt(variance / total)
+    # Where nearly all came out the same, nothing tells how far the others may lie.
+    others <- total - max(rowsum(n[ended], values[ended]))
+    few <- total < fewest_for_t || others < enough_differing
+    half <- if (few) Inf else stats::qt(1 - error / 2, total - 1) * sqrt(variance / total)
     found <- new_bounds(mean, mean - half, mean + half, sure = FALSE)
   } else {
     log <- log(4 / error)
@@ -113,6 +116,7 @@ mean_bounds <- function(values, n, estimator, error, allowed) {
 
 estimator_limits <- function(estimator) {
   game <- estimator$game
+  if (is.null(game)) return(NULL)
   limits <- kind_of(game)$limits(game$rules)[[estimator$column]]
   if (is.null(limits)) return(NULL)
   range(limits * unit_of(game, estimator$column) * estimator$factor)

@@ -1,9 +1,10 @@
 # The candidates of tune_rules(): what may be changed is a list of dimensions, a candidate a place on each of them.
 
-# A dimension: what it is called, its `values`, how they read, which of them is as it is `now` (NA: none), and
-# `change(values)`: what one of them changes in the game, a list of rules by name.
-new_dimension <- function(name, values, labels, now, change = function(value) rlang::set_names(list(value), name)) {
-  list(name = name, values = values, labels = labels, now = now, change = change)
+# A dimension: what it is called, its `values`, how they read, which of them is as it is `now` (NA: none), what is
+# `said` before a value in a sentence, and `change(value)`: what one of them changes, a list by name.
+new_dimension <- function(name, values, labels, now, change = function(value) rlang::set_names(list(value), name),
+                          said = name) {
+  list(name = name, values = values, labels = labels, now = now, said = said, change = change)
 }
 
 # What `over` names of a game: rules, players, numbers of copies of cards, lines of a pay table.
@@ -13,7 +14,7 @@ game_dimensions <- function(game, over, call) {
   if (!length(over) || any(!nzchar(names)) || anyDuplicated(names)) refuse_over(over, call)
   known <- rule_names(kind_of(game))
   unlist(Map(function(name, values) {
-    if (name == "copies" && !name %in% known) return(copies_dimensions(game, values, call))
+    if (name == "copies" && "deck" %in% known) return(copies_dimensions(game$rules$deck, values, call))
     if (name %in% known) return(list(rule_dimension(game, name, values, call)))
     line <- line_dimension(game, name, values, call)
     if (is.null(line)) refuse_unknown_dimension(game, name, call)
@@ -71,18 +72,16 @@ line_dimension <- function(game, name, values, call) {
            "rules", call)
   }
   new_dimension(name, as.list(values), values, match(pays[[name]], values),
-                function(value) list(pays = rlang::set_names(list(value), name)))
+                function(value) list(pays = rlang::set_names(list(value), name)), paste(name, "pays"))
 }
 
 # Numbers of copies by a condition on cards: 'rank == "A"' = 0:4.
-copies_dimensions <- function(game, conditions, call) {
+copies_dimensions <- function(deck, conditions, call) {
   names <- rlang::names2(conditions)
   if (!length(conditions) || any(!nzchar(names))) {
     refuse("`copies` must be numbers of copies by conditions on cards, such as list('rank == \"A\"' = 0:4).",
            call = call)
   }
-  deck <- game$rules$deck
-  if (is.null(deck)) refuse("This game has no rule `deck` whose copies could be changed.", "rules", call)
   data <- catalogue_of(deck)$data
   Map(function(name, copies) {
     found <- cards_that(name, data, call)
@@ -180,37 +179,45 @@ with_copies <- function(deck, each) {
   new_cards(c(codes[!codes %in% each$cards], rep(each$cards, times = each$copies)), catalogue_of(deck))
 }
 
-# A column for each dimension, as read. What is now reads as it does in the game.
-candidate_table <- function(places, dimensions, game) {
+# A column for each dimension, as read. What is now reads as it does there.
+candidate_table <- function(places, dimensions, subject) {
   columns <- lapply(seq_along(dimensions), function(at) {
     dimension <- dimensions[[at]]
     labels <- dimension$labels[ifelse(places[, at] == 0, NA, places[, at])]
     present <- places[, at] == 0
-    if (any(present)) labels[present] <- now_label(dimension, game)
+    if (any(present)) labels[present] <- now_label(dimension, subject)
     labels
   })
   as.data.frame(rlang::set_names(columns, vapply(dimensions, `[[`, "", "name")), optional = TRUE)
 }
 
-now_label <- function(dimension, game) {
+now_label <- function(dimension, subject) {
   if (!is.na(dimension$now)) return(dimension$labels[[dimension$now]])
-  value <- game$rules[[dimension$name]]
-  if (is.numeric(dimension$labels) && is.numeric(value) && length(value) == 1) value else if (is.null(value)) NA else
-    rule_text(value)
+  value <- subject$present(dimension$name)
+  plain <- is.numeric(dimension$labels) && is.numeric(value) && length(value) == 1
+  if (plain) value else if (is.null(value)) NA else rule_text(value)
 }
 
-# The candidates that can be played, as games; how many contradict themselves, and one that does.
-possible_candidates <- function(game, dimensions, places, call) {
-  games <- lapply(seq_len(nrow(places)), function(row) {
-    changes <- changes_at(places[row, ], dimensions)
-    tryCatch(changed_game(game, changes, call), habanera_error_rules = function(cnd) {
-      sprintf("%s: %s", rules_in_words(changes), rlang::cnd_message(cnd))
-    }, habanera_error_input = function(cnd) {
-      refuse(c(sprintf("With %s:", rules_in_words(changes)), x = rlang::cnd_message(cnd)), "rules", call)
+# The candidates that there can be; those that contradict themselves, in words.
+possible_candidates <- function(subject, dimensions, places, call) {
+  in_words <- function(row) rules_in_words(as.list(candidate_table(places[row, , drop = FALSE], dimensions, subject)))
+  candidates <- lapply(seq_len(nrow(places)), function(row) {
+    change <- without_cautions(subject$change)
+    tryCatch(change(changes_at(places[row, ], dimensions)), habanera_error_rules = function(cnd) {
+      sprintf("%s: %s", in_words(row), rlang::cnd_message(cnd))
+    }, habanera_error = function(cnd) {
+      refuse(c(sprintf("With %s:", in_words(row)), x = rlang::cnd_message(cnd)), "rules", call)
     })
   })
-  possible <- vapply(games, inherits, NA, "habanera_game")
-  if (!any(possible)) refuse(c("No combination can be played.", x = games[[1]]), "rules", call)
-  list(games = games[possible], places = places[possible, , drop = FALSE],
-       passed_over = unlist(games[!possible]))
+  possible <- !vapply(candidates, is.character, NA)
+  if (!any(possible)) refuse(c("No combination is possible.", x = candidates[[1]]), "rules", call)
+  list(candidates = candidates[possible], places = places[possible, , drop = FALSE],
+       passed_over = unlist(candidates[!possible]))
+}
+
+# What a rule may be a slip in is not told of each candidate.
+without_cautions <- function(f) {
+  function(...) withCallingHandlers(f(...), warning = function(cnd) {
+    if (any(startsWith(class(cnd), "habanera_warning"))) rlang::cnd_muffle(cnd)
+  })
 }

@@ -13,14 +13,14 @@ look_sizes <- function(nsim) {
 # Bounds of all estimates: a matrix each of `estimate`, `low`, `high`, with a row for each candidate at each line-up and
 # a column for each name; `done` trials of each row; whether each candidate is `open`, and `worse` than another.
 start_race <- function(tuning) {
-  rows <- length(tuning$games) * length(tuning$line_ups)
+  rows <- length(tuning$candidates) * length(tuning$line_ups)
   empty <- matrix(NA_real_, rows, length(tuning$names), dimnames = list(NULL, tuning$names))
   state <- list(estimate = empty, low = replace(empty, TRUE, -Inf), high = replace(empty, TRUE, Inf),
                 done = numeric(rows), sure = TRUE, stopped = NULL)
   judged(tuning, with_known(tuning, state))
 }
 
-# What is known without playing: edges that are exact, and estimates by the rules as they are.
+# What is known without playing.
 with_known <- function(tuning, state) {
   for (name in names(tuning$known)) {
     state$estimate[, name] <- state$low[, name] <- state$high[, name] <- tuning$known[[name]]
@@ -36,18 +36,18 @@ run_race <- function(tuning, run) {
   looks <- look_sizes(run$nsim)
   error <- error_of_each(tuning, run, length(looks))
   present <- list()
-  bar <- local_progress("Tuning", run$progress, length(tuning$games))
+  bar <- local_progress("Tuning", run$progress, length(tuning$candidates))
   begun <- now()
   tryCatch({
     for (look in looks) {
       if (length(tuning$now_names)) {
         present <- present_played(tuning, present, look, run, begun)
-        state <- with_present(tuning, state, present, look, error, run)
+        state <- with_present(tuning, state, present, look, error)
       }
       for (row in rows_to_play(tuning, state)) {
         game <- tuning$game_at(row)
         tallies[[row]] <- played_on(game, tallies[[row]], state$done[row], look, run, begun)
-        state <- looked_at(state, row, look, bounds_of(tuning$played, tuning, game, tallies[[row]], look, error, run))
+        state <- looked_at(state, row, look, bounds_of(tuning$played, tuning, game, tallies[[row]], look, error))
         bar$move(sum(!state$open))
       }
       state <- judged(tuning, state)
@@ -55,12 +55,15 @@ run_race <- function(tuning, run) {
     }
   }, interrupt = function(cnd) state$stopped <<- "interrupted",
   habanera_out_of_time = function(cnd) state$stopped <<- "out of time")
+  if (identical(state$stopped, "interrupted")) {
+    warn_user("Interrupted: what is not decided by now is called open.", "interrupted")
+  }
   judged(tuning, state)
 }
 
 # The chance of error of a single bound: all of them together are wrong with at most the level (Bonferroni).
 error_of_each <- function(tuning, run, looks) {
-  candidates <- length(tuning$games) + (length(tuning$now_names) > 0)
+  candidates <- length(tuning$candidates) + (length(tuning$now_names) > 0)
   run$level / (looks * candidates * length(tuning$line_ups) * tuning$parts)
 }
 
@@ -81,11 +84,11 @@ present_played <- function(tuning, present, look, run, begun) {
   })
 }
 
-with_present <- function(tuning, state, present, look, error, run) {
+with_present <- function(tuning, state, present, look, error) {
   for (at in seq_along(present)) {
-    bounds <- bounds_of(tuning$now_names, tuning, tuning$present[[at]], present[[at]]$tally, look, error, run)
+    bounds <- bounds_of(tuning$now_names, tuning, tuning$present[[at]], present[[at]]$tally, look, error)
     names(bounds) <- now_name(names(bounds))
-    rows <- (at - 1) * length(tuning$games) + seq_along(tuning$games)
+    rows <- (at - 1) * length(tuning$candidates) + seq_along(tuning$candidates)
     for (row in rows) state <- looked_at(state, row, state$done[row], bounds)
   }
   state
@@ -97,6 +100,8 @@ lap_parts <- function(game, done, look) {
   firsts <- seq(done, look - 1, by = size)
   lapply(firsts, function(first) list(first = first + 1, count = min(size, look - first)))
 }
+
+line_up_of <- function(tuning, row) (row - 1) %/% length(tuning$candidates) + 1
 
 rows_to_play <- function(tuning, state) which(state$open[tuning$candidate_of])
 
@@ -111,28 +116,8 @@ looked_at <- function(state, row, look, bounds) {
   state
 }
 
-bounds_of <- function(names, tuning, game, tally, done, error, run) {
-  if (holds_rounds(game)) return(bounds_by_shoe(names, game, tally, done, error, run))
-  lapply(rlang::set_names(names), function(name) {
-    of <- estimator(name, game, run$seconds_per_round)
-    # A seat that there is not never wins.
-    if (is.null(of)) new_bounds(0, 0, 0) else bounds_in_tally(of, tally, error, tuning$allowed)
-  })
-}
-
-# Rounds of a shoe hang together: their errors are by shoe, and about so sure.
-bounds_by_shoe <- function(names, game, tally, done, error, run) {
-  found <- counted_outcomes(game, tally)
-  terms <- column_estimates(found$outcomes, found$n, done, 1 - error, sums = round_sums(game, tally[["sums"]]))
-  lapply(rlang::set_names(names), function(name) {
-    of <- estimator(name, game, run$seconds_per_round)
-    term <- if (of$kind == "share") paste0(of$column, "=", category_words(game, of$column)[of$code + 1]) else of$column
-    row <- terms[match(term, terms$term), ]
-    ends <- c(row$conf.low, row$conf.high)
-    scale <- if (of$kind == "mean") of$factor * unit_of(game, of$column) else 1
-    if (anyNA(ends)) ends <- c(-Inf, Inf)
-    new_bounds(row$estimate * scale, min(ends * scale), max(ends * scale), sure = FALSE)
-  })
+bounds_of <- function(names, tuning, game, tally, done, error) {
+  tuning$subject$bounds(names, game, tally, done, error, tuning$allowed)
 }
 
 # What each candidate is found to be: `meets` is "yes" where all wishes surely hold at every line-up, "no" where one
@@ -141,8 +126,8 @@ judged <- function(tuning, state) {
   scope <- scope_of(tuning, state)
   each <- lapply(tuning$wishes, function(wish) truth_of(wish$expr, scope))
   rows <- length(tuning$candidate_of)
-  by_candidate <- function(values) matrix(rep_len(values, rows), length(tuning$games))
-  none <- rep(FALSE, length(tuning$games))
+  by_candidate <- function(values) matrix(rep_len(values, rows), length(tuning$candidates))
+  none <- rep(FALSE, length(tuning$candidates))
   sure <- Reduce(`&`, lapply(each, function(truth) rowSums(!by_candidate(truth$sure)) == 0), !none)
   missed <- Reduce(`|`, lapply(each, function(truth) rowSums(!by_candidate(truth$possible)) > 0), none)
   state$meets <- ifelse(missed, "no", ifelse(sure, "yes", "open"))
@@ -159,6 +144,14 @@ scope_of <- function(tuning, state) {
   c(ranges, lapply(tuning$rules, function(values) list(low = values, high = values)))
 }
 
+rounding <- 1e-12
+
+# For each value the least of all others.
+least_of_others <- function(values) {
+  two <- c(sort(values), Inf)[1:2]
+  ifelse(seq_along(values) == which.min(values), two[2], two[1])
+}
+
 # How near candidates come to what is aimed at, which is always least; at the worst of the line-ups.
 aimed <- function(tuning, state, scope, by_candidate) {
   range <- range_of(tuning$aim$expr, scope)
@@ -167,11 +160,12 @@ aimed <- function(tuning, state, scope, by_candidate) {
   high <- apply(by_candidate(range$high), 1, max)
   sure <- state$meets == "yes"
   bar <- if (any(sure)) min(high[sure]) else Inf
-  worse <- state$meets != "no" & low > bar
+  # What differs by rounding is the same.
+  worse <- state$meets != "no" & low > bar + rounding
   left <- state$meets != "no" & !worse
   state$best <- ifelse(state$meets == "no", "no", ifelse(worse, "worse", "open"))
   # What is not beaten, and whose worst is no worse than any other's best.
-  settled <- left & vapply(seq_along(low), function(i) high[i] <= min(c(low[left & seq_along(low) != i], Inf)), NA)
+  settled <- left & high <= least_of_others(ifelse(left, low, Inf)) + rounding
   state$best[settled & sure] <- "best"
   state$open <- left & !(settled & sure)
   if (all(state$meets[left] == "yes") && any(state$best == "best")) state$open[] <- FALSE

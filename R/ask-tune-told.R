@@ -2,7 +2,7 @@
 
 new_tuned <- function(tuning, state, run) {
   place <- worst_rows(tuning, state)
-  rows <- candidate_table(tuning$places, tuning$dimensions, tuning$game)
+  rows <- candidate_table(tuning$places, tuning$dimensions, tuning$subject)
   rows$changes <- changes_of(tuning$places, tuning$dimensions)
   rows$meets <- state$meets
   if (!is.null(tuning$aim)) rows$best <- state$best
@@ -15,12 +15,15 @@ new_tuned <- function(tuning, state, run) {
   }
   pulling <- pulling_wishes(tuning, place$misses_by_wish)
   order <- order(match(state$meets, c("yes", "open", "no")), aim_order(tuning, state), place$miss, rows$changes)
+  changed <- vapply(tuning$dimensions, `[[`, "", "name")
   found <- structure(
     rows[order, , drop = FALSE], row.names = seq_len(nrow(rows)), class = table_class("habanera_tuned"),
-    rules = vapply(tuning$dimensions, `[[`, "", "name"), game = tuning$game, told = tuning$names,
+    rules = changed, words = tuning$subject$words(changed), told = tuning$names,
+    shares = is_share_of(tuning, tuning$names),
     wishes = vapply(tuning$wishes, `[[`, "", "text"), ends = wished_ends(tuning$wishes),
     aim = aim_in_words(tuning$aim), level = run$level, seed = run$seed, sure = state$sure,
     exact = !length(tuning$played), stopped = state$stopped,
+    part = part_decided(state),
     trials = sum(state$done), whole_grid = length(state$done) * max(state$done),
     line_ups = names(tuning$line_ups), passed_over = tuning$passed_over, against_rules = tuning$against_rules,
     needed = trials_to_decide(tuning, state), changed = changed_in_words(tuning, rows)[order],
@@ -30,18 +33,24 @@ new_tuned <- function(tuning, state, run) {
   found
 }
 
+# Of a race that did not come to its end.
+part_decided <- function(state) {
+  if (is.null(state$stopped)) return(NULL)
+  sprintf("%s of %s decided", format_count(sum(state$meets != "open")), count_of(length(state$meets), "combination"))
+}
+
 aim_in_words <- function(aim) if (!is.null(aim)) paste(if (aim$most) "most" else "least", aim$text)
 
 aim_order <- function(tuning, state) {
   if (is.null(state$aim)) return(rep(0, length(state$meets)))
   middle <- (state$aim$low + state$aim$high) / 2
-  if (tuning$aim$most) -middle else middle
+  round(if (tuning$aim$most) -middle else middle, 12)
 }
 
 # For each candidate the row of the race at which it misses most at its estimates, what it misses most there, and by how
 # much in all, each wish measured by what was wished for.
 worst_rows <- function(tuning, state) {
-  count <- length(tuning$games)
+  count <- length(tuning$candidates)
   at_estimates <- state
   at_estimates$low <- at_estimates$high <- state$estimate
   scope <- scope_of(tuning, at_estimates)
@@ -62,7 +71,7 @@ worst_rows <- function(tuning, state) {
     if (!ncol(by_wish) || !isTRUE(total[at] > 0)) return("")
     most <- which.max(matrix(relative, nrow(by_wish))[at, ])
     wish <- tuning$wishes[[most]]
-    shares <- all(vapply(wish$estimates, name_is_share, NA, game = tuning$game))
+    shares <- all(is_share_of(tuning, wish$estimates))
     sprintf("%s by %s", wish$text, if (shares) sprintf("%.2f%%", 100 * by_wish[at, most]) else
       format_statistic(by_wish[at, most]))
   }, "")
@@ -113,7 +122,8 @@ changed_in_words <- function(tuning, rows) {
   vapply(seq_len(nrow(rows)), function(row) {
     at <- which(differs[row, ])
     values <- vapply(rows[row, at, drop = FALSE], rule_text, "")
-    if (length(at)) paste(names(rows)[at], values, collapse = ", ") else "as it is"
+    said <- vapply(tuning$dimensions[at], `[[`, "", "said")
+    if (length(at)) paste(said, values, collapse = ", ") else "as it is"
   }, "")
 }
 
@@ -127,9 +137,9 @@ measured_afresh <- function(tuning, found, order, run) {
   rows <- lapply(shown, function(at) {
     trials <- min(most_fresh_trials, max(first_look, found$trials[at] / length(tuning$line_ups)))
     lapply(seq_along(tuning$line_ups), function(line_up) {
-      game <- tuning$game_at((line_up - 1) * length(tuning$games) + order[at])
+      game <- tuning$game_at((line_up - 1) * length(tuning$candidates) + order[at])
       tally <- run_lap(game, run$seed, run$nsim + 1, trials, run$threads)
-      bounds <- bounds_of(tuning$played, tuning, game, tally, trials, 0.05, run)
+      bounds <- bounds_of(tuning$played, tuning, game, tally, trials, 0.05)
       value <- function(part) vapply(bounds, `[[`, 0, part)
       keys <- plain_table(found)[at, attr(found, "rules"), drop = FALSE]
       if (length(tuning$line_ups) > 1) keys$line_up <- names(tuning$line_ups)[line_up]
@@ -164,8 +174,8 @@ tidy.habanera_tuned <- function(x, ...) {
 
 #' @export
 tell.habanera_tuned <- function(x, rows = 12, ...) {
-  if (is.null(attr(x, "game"))) return(NextMethod())
-  cat_wrapped("<tuned rules> ", game_in_words(attr(x, "game"), attr(x, "rules")))
+  if (is.null(attr(x, "told"))) return(NextMethod())
+  cat_wrapped("<tuned rules> ", attr(x, "words"))
   writeLines(console_lines(c(tuned_answer(x), aim_answer(x), nearest_answer(x))))
   print_head(tuned_table(x, rows), rows)
   if (!is.null(attr(x, "fresh"))) {
@@ -224,15 +234,15 @@ tuned_table <- function(x, rows) {
   shown <- found[intersect(c(attr(x, "rules"), "changes", "meets", "best", "worst"), names(found))]
   for (name in attr(x, "told")) {
     shown[[name]] <- tuned_cell(found[[name]], found[[paste0(name, ".low")]], found[[paste0(name, ".high")]],
-                                name_is_share(name, attr(x, "game")))
+                                attr(x, "shares")[[name]])
   }
   if (any(nzchar(utils::head(x$misses, rows)))) shown$misses <- x$misses
   shown
 }
 
-name_is_share <- function(name, game) {
-  of <- estimator(sub("^now\\((.*)\\)$", "\\1", name), game, 1)
-  name %in% c("edge", "seat_spread", now_name("edge")) || identical(of$kind, "share")
+# By name, whether it is told in percent.
+is_share_of <- function(tuning, names) {
+  vapply(rlang::set_names(names), function(name) tuning$subject$is_share(sub("^now\\((.*)\\)$", "\\1", name)), NA)
 }
 
 tuned_cell <- function(estimate, low, high, is_share) {
@@ -252,7 +262,7 @@ fresh_table <- function(x) {
   shown <- unique(fresh[c("row", keys)])
   for (name in unique(fresh$term)) {
     of <- fresh[fresh$term == name, , drop = FALSE]
-    shown[[name]] <- tuned_cell(of$estimate, of$conf.low, of$conf.high, name_is_share(name, attr(x, "game")))
+    shown[[name]] <- tuned_cell(of$estimate, of$conf.low, of$conf.high, attr(x, "shares")[[name]])
   }
   shown$trials <- format_count(fresh$trials[!duplicated(fresh[c("row", keys)])])
   shown[names(shown) != "row"]

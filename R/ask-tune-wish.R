@@ -24,8 +24,8 @@ parsed_aim <- function(text, name, known, rules, call) {
   if (is.null(text)) return(NULL)
   expr <- checked_wish_text(text, name, known, rules, call)
   aim <- list(text = text, expr = expr, estimates = wish_estimates(expr, known))
-  if (is_condition(expr) || !length(aim$estimates)) {
-    refuse(sprintf("`%s` must be a number made of estimates, such as \"abs(edge - 0.02)\", not %s.", name,
+  if (is_condition(expr) || !length(all.vars(expr))) {
+    refuse(sprintf("`%s` must be a number made of estimates or rules, such as \"abs(edge - 0.02)\", not %s.", name,
                    quoted(text)), "language", call)
   }
   refuse_beyond_ranges(expr, text, call)

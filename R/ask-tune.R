@@ -46,11 +46,10 @@
 #'            want = c("edge > 0.01", "edge < 0.04"))
 #' @export
 tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups = NULL, changes = NULL, nsim = 1e6,
-                       seconds = 120, seed = NULL, threads = NULL, level = 0.05, seconds_per_round = NULL,
+                       seed = NULL, threads = NULL, seconds = 120, level = 0.05, seconds_per_round = NULL,
                        progress = NULL) {
   check_given()
   call <- rlang::current_env()
-  checked_game(x)
   check_whole(nsim, first_look, 1e9)
   check_number(seconds, 0, 1e6, "seconds", call)
   check_between(level, 0, 1)
@@ -58,31 +57,31 @@ tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups
   if (!is.null(seconds_per_round)) check_number(seconds_per_round, 0.01, 1e5, "seconds_per_round", call)
   run <- list(nsim = nsim, seconds = seconds, seed = resolve_seed(seed), threads = resolve_threads(threads, call),
               level = level, seconds_per_round = seconds_per_round, progress = progress)
-  tuning <- new_tuning(x, over, list(want = want, least = least, most = most), line_ups, changes, run, call)
+  subject <- tuning_subject(x, run, call)
+  tuning <- new_tuning(subject, over, list(want = want, least = least, most = most), line_ups, changes, run, call)
   new_tuned(tuning, run_race(tuning, run), run)
 }
 
 # All that a race needs to know.
-new_tuning <- function(game, over, wished, line_ups, changes, run, call) {
-  base <- with_ending(game)
-  known <- tunable_names(base, run$seconds_per_round)
-  rules <- Filter(function(name) !name %in% known, names(game$rules))
+new_tuning <- function(subject, over, wished, line_ups, changes, run, call) {
+  known <- subject$names
+  rules <- setdiff(subject$rules, known)
   wishes <- parsed_wishes(wished$want, known, rules, call)
   aim <- parsed_aims(wished, known, rules, call)
   if (!length(wishes) && is.null(aim)) refuse("Say what is wished for: `want`, `least` or `most`.", call = call)
   refuse_contradiction(wishes, call)
-  line_ups <- checked_line_ups(line_ups, game, over, call)
-  dimensions <- game_dimensions(game, over, call)
-  found <- possible_candidates(game, dimensions, candidate_places(dimensions, changes, call), call)
-  found <- kept_by_rules(found, wishes, call)
+  line_ups <- subject$line_ups(line_ups, over)
+  dimensions <- subject$dimensions(over)
+  found <- possible_candidates(subject, dimensions, candidate_places(dimensions, changes, call), call)
+  found <- kept_by_rules(subject, found, wishes, call)
   names <- unique(unlist(lapply(c(wishes, list(aim)), `[[`, "estimates")))
-  tuning <- list(game = game, dimensions = dimensions, games = found$games, places = found$places,
+  tuning <- list(subject = subject, dimensions = dimensions, candidates = found$candidates, places = found$places,
                  passed_over = found$passed_over, against_rules = found$against_rules,
-                 wishes = Filter(function(wish) length(wish$estimates), wishes), aim = aim,
-                 names = names, line_ups = line_ups, wished = wished, allowed = 0.001,
-                 candidate_of = rep(seq_along(found$games), length(line_ups)),
-                 rules = rules_in_wishes(found$games, wishes, aim, rules, length(line_ups)))
-  to_be_played(with_exact_edges(tuning, run, call), base, run, call)
+                 wishes = Filter(function(wish) length(wish$estimates), wishes), aim = aim, names = names,
+                 line_ups = line_ups, candidate_of = rep(seq_along(found$candidates), length(line_ups)),
+                 rules = rules_in_wishes(subject, found$candidates, wishes, aim, rules, length(line_ups)))
+  tuning$known <- subject$known(tuning, names)
+  to_be_played(tuning, run, call)
 }
 
 parsed_aims <- function(wished, known, rules, call) {
@@ -94,47 +93,30 @@ parsed_aims <- function(wished, known, rules, call) {
   aim
 }
 
-# Players by line-up, each with a name; of a game without line-ups a single one that changes nothing.
-checked_line_ups <- function(line_ups, game, over, call) {
-  if (is.null(line_ups)) return(list(NULL))
-  if (!"players" %in% names(game$rules)) {
-    refuse(sprintf("Nobody decides in %s: no `line_ups`.", kind_of(game)$title), call = call)
-  }
-  if ("players" %in% names(over)) refuse("Give players in `over` or as `line_ups`, not both.", call = call)
-  if (!is.list(line_ups) || inherits(line_ups, "habanera_player") || !length(line_ups)) {
-    refuse(sprintf("`line_ups` must be a list of players, or of lists with one for each seat, not %s.", said(line_ups)),
-           call = call)
-  }
-  texts <- vapply(line_ups, function(players) rule_text(change_game(game, list(players = players), call)$rules$players),
-                  "")
-  given <- rlang::names2(line_ups)
-  rlang::set_names(line_ups, make.unique(ifelse(nzchar(given), given, texts)))
-}
-
 # Candidates that wishes on rules alone leave.
-kept_by_rules <- function(found, wishes, call) {
+kept_by_rules <- function(subject, found, wishes, call) {
   on_rules <- Filter(function(wish) !length(wish$estimates), wishes)
-  kept <- rep(TRUE, length(found$games))
+  kept <- rep(TRUE, length(found$candidates))
   for (wish in on_rules) {
-    kept <- kept & vapply(found$games, function(game) {
-      isTRUE(interpret(wish$expr, list(values = game$rules, words = printable_words(wish$expr, game), rows = 1), call))
+    kept <- kept & vapply(found$candidates, function(candidate) {
+      rules <- subject$rules_of(candidate)
+      isTRUE(interpret(wish$expr, list(values = rules, words = printable_words(wish$expr, rules), rows = 1), call))
     }, NA)
   }
   if (!any(kept)) {
     refuse(sprintf("No combination meets %s.", join_words(quoted(vapply(on_rules, `[[`, "", "text")))), "rules", call)
   }
-  list(games = found$games[kept], places = found$places[kept, , drop = FALSE], passed_over = found$passed_over,
-       against_rules = sum(!kept))
+  list(candidates = found$candidates[kept], places = found$places[kept, , drop = FALSE],
+       passed_over = found$passed_over, against_rules = sum(!kept))
 }
 
 # Of each printable(RULE) in a wish its answer, by its text.
-printable_words <- function(expr, game) {
+printable_words <- function(expr, rules) {
   if (!is.call(expr)) return(list())
   if (identical(expr[[1]], quote(printable))) {
-    value <- game$rules[[as.character(expr[[2]])]]
-    return(rlang::set_names(list(is_printable(value)), expression_text(expr)))
+    return(rlang::set_names(list(is_printable(rules[[as.character(expr[[2]])]])), expression_text(expr)))
   }
-  unlist(lapply(as.list(expr)[-1], printable_words, game), recursive = FALSE)
+  unlist(lapply(as.list(expr)[-1], printable_words, rules), recursive = FALSE)
 }
 
 is_printable <- function(value) {
@@ -142,62 +124,33 @@ is_printable <- function(value) {
 }
 
 # Values of rules that stand beside estimates in wishes, for each row of the race.
-rules_in_wishes <- function(games, wishes, aim, rules, line_ups) {
+rules_in_wishes <- function(subject, candidates, wishes, aim, rules, line_ups) {
   named <- intersect(rules, unique(unlist(lapply(c(wishes, list(aim)), function(wish) all.vars(wish$expr)))))
-  of_number <- Filter(function(name) all(vapply(games, function(game) {
-    is.numeric(game$rules[[name]]) && length(game$rules[[name]]) == 1
-  }, NA)), named)
-  lapply(rlang::set_names(of_number), function(name) {
-    rep(vapply(games, function(game) as.double(game$rules[[name]]), 0), line_ups)
+  values <- lapply(rlang::set_names(named), function(name) {
+    lapply(candidates, function(candidate) subject$rules_of(candidate)[[name]])
   })
+  of_number <- Filter(function(each) all(vapply(each, function(value) is.numeric(value) && length(value) == 1, NA)),
+                      values)
+  lapply(of_number, function(each) rep(as.double(unlist(each)), line_ups))
 }
 
-# The edge of each candidate, where it can be worked out.
-with_exact_edges <- function(tuning, run, call) {
-  wanted <- intersect(c("edge", now_name("edge")), tuning$names)
-  if (!length(wanted) || holds_rounds(tuning$game)) return(tuning)
-  seated <- function(game, at) at_line_up(game, tuning$line_ups[[at]], call)
-  found <- tryCatch({
-    edge_of <- edge_of_players(seated(tuning$games[[1]], 1), call)
-    bar <- local_progress("Solving", run$progress, length(tuning$candidate_of))
-    edges <- vapply(seq_along(tuning$candidate_of), function(row) {
-      bar$move(row)
-      edge_of(seated(tuning$games[[tuning$candidate_of[row]]], line_up_of(tuning, row)))
-    }, 0)
-    present <- vapply(seq_along(tuning$line_ups), function(at) edge_of(seated(tuning$game, at)), 0)
-    list(edge = edges, present = rep(present, each = length(tuning$games)))
-  }, habanera_error_work = function(cnd) NULL)
-  if (is.null(found)) return(tuning)
-  tuning$known <- rlang::set_names(found, c("edge", now_name("edge")))[wanted]
-  tuning
-}
-
-line_up_of <- function(tuning, row) (row - 1) %/% length(tuning$games) + 1
-
-at_line_up <- function(game, players, call = NULL) {
-  if (is.null(players)) game else change_game(game, list(players = players), call)
-}
-
-# What has to be played for the names that are not known, and what is recorded for it.
-to_be_played <- function(tuning, base, run, call) {
+# What has to be played for the names that are not known, and what is played for it.
+to_be_played <- function(tuning, run, call) {
+  subject <- tuning$subject
   unknown <- setdiff(tuning$names, names(tuning$known))
-  own <- Filter(function(name) !startsWith(name, "now("), unknown)
-  tuning$now_names <- sub("^now\\((.*)\\)$", "\\1", setdiff(unknown, own))
-  tuning$played <- own
-  estimators <- lapply(union(own, tuning$now_names), estimator, base, run$seconds_per_round)
-  tuning$parts <- max(1, sum(vapply(estimators, parts_of, 0)))
-  refuse_shoe_quantiles(base, estimators, call)
-  if (!is.null(ending_of(base))) {
-    together <- Reduce(function(one, other) call("&", one, other), lapply(tuning$wishes, `[[`, "expr"))
-    tuning$allowed <- allowed_unended(together, base)
-  }
-  columns <- unique(c(vapply(estimators, `[[`, "", "column"), ending_of(base)$column))
-  seats <- function(game, at) recording(at_line_up(game, tuning$line_ups[[at]]), columns)
-  tuning$present <- if (length(tuning$now_names)) lapply(seq_along(tuning$line_ups), seats, game = tuning$game)
+  tuning$played <- Filter(function(name) !startsWith(name, "now("), unknown)
+  tuning$now_names <- sub("^now\\((.*)\\)$", "\\1", setdiff(unknown, tuning$played))
+  names <- union(tuning$played, tuning$now_names)
+  tuning$parts <- max(1, sum(vapply(names, subject$parts_of, 0)))
+  if (!length(names)) return(tuning)
+  tuning$allowed <- subject$allowed_unended(tuning$wishes)
+  subject$check_played(names)
+  seated <- function(candidate, at) subject$to_play(candidate, tuning$line_ups[[at]], names)
+  tuning$present <- lapply(if (length(tuning$now_names)) seq_along(tuning$line_ups), seated, candidate = subject$x)
   tuning$game_at <- remembered(length(tuning$candidate_of), function(row) {
-    seats(tuning$games[[tuning$candidate_of[row]]], line_up_of(tuning, row))
+    seated(tuning$candidates[[tuning$candidate_of[row]]], line_up_of(tuning, row))
   })
-  refuse_undecidable(tuning, estimators, run, call)
+  refuse_undecidable(tuning, run, call)
   tuning
 }
 
@@ -210,20 +163,11 @@ remembered <- function(most, f) {
   }
 }
 
-refuse_shoe_quantiles <- function(game, estimators, call) {
-  if (!holds_rounds(game)) return(invisible())
-  if (any(vapply(estimators, function(each) each$kind == "quantile", NA))) {
-    refuse("Rounds of a shoe hang together: their quantiles have no bounds. Wish for a mean or a chance.", "rules",
-           call)
-  }
-}
-
 # A chance that must lie between two numbers too near for `nsim` trials: nothing could be called sure.
-refuse_undecidable <- function(tuning, estimators, run, call) {
+refuse_undecidable <- function(tuning, run, call) {
   ends <- wished_ends(tuning$wishes)
-  shares <- vapply(estimators, function(each) each$kind == "share", NA)
   error <- error_of_each(tuning, run, length(look_sizes(run$nsim)))
-  for (name in intersect(tuning$played[shares[seq_along(tuning$played)]], ends$name)) {
+  for (name in intersect(Filter(tuning$subject$is_share, tuning$played), ends$name)) {
     low <- max(0, ends$low[ends$name == name])
     high <- min(1, ends$high[ends$name == name])
     middle <- (low + high) / 2

@@ -17,8 +17,7 @@ autoplot.habanera_tuned <- function(object, ...) {
   figure <- if (field) tuned_field(object, names[1:2]) else tuned_rows(object, names[1])
   figure + ggplot2::scale_colour_manual(values = c(`meets all` = "#0072B2", open = "#E69F00", misses = "#9AA5AE"),
                                         name = "") +
-    ggplot2::labs(title = tuned_title(object), subtitle = wrapped(game_in_words(attr(object, "game"),
-                                                                                attr(object, "rules")), 100),
+    ggplot2::labs(title = tuned_title(object), subtitle = wrapped(attr(object, "words"), 100),
                   caption = wrapped(tuned_caption(object))) +
     figure_theme() + ggplot2::theme(legend.position = "top", legend.justification = "left")
 }
@@ -93,7 +92,7 @@ axis_of_name <- function(scale, name, object, of_interest) {
   limits <- if (length(unique(near)) > 1) range(near) + c(-1, 1.5) * diff(range(near))
   all <- object[[name]][is.finite(object[[name]])]
   if (!is.null(limits)) limits <- c(max(limits[1], min(all, near)), min(limits[2], max(all, near)))
-  labels <- if (name_is_share(name, attr(object, "game"))) scales::label_percent() else ggplot2::waiver()
+  labels <- if (attr(object, "shares")[[name]]) scales::label_percent() else ggplot2::waiver()
   scale(labels = labels, limits = limits, oob = scales::squish, expand = ggplot2::expansion(0.06))
 }
 

@@ -70,7 +70,7 @@ pays_by_value <- function(pays, x, call) {
     refuse("`pays` must be named by the values of an outcome, as in c(\"2\" = 5, \"3\" = 50).", call = call)
   }
   column <- paid_column(names(pays), x, call)
-  list(by = column, of = function(outcomes) {
+  list(by = column, named = pays, of = function(outcomes) {
     found <- unname(pays[match(value_text(outcomes[[column]]), names(pays))])
     ifelse(is.na(found), 0, found)
   })
@@ -106,7 +106,7 @@ new_payout <- function(x, pays, stake, call) {
          error = pay_errors(x, pays, weight),
          exact = if (!is.null(law)) pay_moments(pays$of(law$outcomes), law$probability),
          trials = if (simulated) trial_count(x), words = if (simulated) run_in_words(x) else "exact",
-         question = in_words(x$provenance$experiment)),
+         question = in_words(x$provenance$experiment), of = x, pays = pays),
     class = result_class("habanera_payout")
   )
 }

@@ -43,7 +43,7 @@ long_calls <- function() {
     simulate = simulate(game_pairs(players = player_lookahead(1e5)), 1e9, seed = 1),
     sessions = for (i in 1:1000) sessions(game_high_card(), rounds = 1000, sessions = 10),
     trials = for (i in 1:1000) trials(draws(deck_standard(), 5), 1, 1:1e5),
-    tune_rules = tune_rules(game_war(), list(face_down = 0:30), "rounds_p50 <= 200", nsim = 1e8, seed = 1),
+    tune_rules = tune_rules(game_war(), list(face_down = 0:3), "winner_1 > 0.5", nsim = 1e9, seed = 1),
     tune_edges = tune_rules(game_blackjack(), list(packs = 1:8, natural_pays = seq(1, 1.5, 0.01)), "edge < 0.01"),
     vary_rules = vary_rules(game_war(), face_down = 0:30, nsim = 1e8, seed = 1),
     vary_values = vary_rules(game_betting(rules = "one card, two streets"), ante = 1:900, of = "value"),

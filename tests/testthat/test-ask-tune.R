@@ -58,6 +58,8 @@ test_that("bounds are those of their sources", {
   many <- mean_bounds(c(1, 4, 9), c(500, 300, 400), loose, 0.05, 0.001)
   expect_equal(c(many$low, many$high), c(stats::t.test(values)$conf.int), tolerance = 1e-12)
   expect_false(many$sure)
+  alike <- mean_bounds(c(1, 4), c(5000, 3), loose, 0.05, 0.001)
+  expect_equal(c(alike$low, alike$high), c(-Inf, Inf))
   expect_equal(mean_bounds(c(1, 4, 9, NA), c(500, 300, 400, 5), loose, 0.05, 0.001)$high, Inf)
   # Between order statistics; a game without an end is longer than any.
   quantile <- quantile_bounds(c(3, 5, NA), c(10, 70, 20), 0.5, 0.05)
@@ -74,7 +76,8 @@ small_high_card <- function() {
 race_of <- function(game, over, want, nsim, level, least = NULL) {
   run <- list(nsim = nsim, seconds = 600, seed = 1, threads = 1, level = level, seconds_per_round = NULL,
               progress = NULL)
-  tuning <- new_tuning(game, over, list(want = want, least = least, most = NULL), NULL, NULL, run, NULL)
+  wished <- list(want = want, least = least, most = NULL)
+  tuning <- new_tuning(tuning_subject(game, run, NULL), over, wished, NULL, NULL, run, NULL)
   function(seed) run_race(tuning, utils::modifyList(run, list(seed = seed)))
 }
 
@@ -190,6 +193,40 @@ test_that("players, copies, the rules as they are and wishes on rules may stand 
   printable <- tune_rules(game_blackjack(), list(natural_pays = c(1.2, 1.37, 1.5)),
                           want = c("edge < 0.03", "printable(natural_pays)"))
   expect_setequal(printable$natural_pays, c(1.2, 1.5))
+})
+
+test_that("draws and what is paid for them are tuned, exactly where that is in reach", {
+  orchard <- deck_from(demo_file("orchard.csv"))
+  stall <- draws(orchard, 3, alike = largest_group(suit))
+  law <- exact(stall)
+  paid <- payout(law, c("3" = 8, "2" = 1))
+  found <- tune_rules(paid, list("3" = 6:9, "2" = c(0, 1), stake = 1:2), want = c("edge > 0.1", "edge < 0.2"))
+  by_hand <- vapply(seq_len(nrow(found)), function(row) {
+    tidy(payout(law, c("3" = found[["3"]][row], "2" = found[["2"]][row]), stake = found$stake[row]))$estimate[2]
+  }, 0)
+  expect_equal(found$edge, by_hand)
+  expect_equal(found$meets == "yes", by_hand > 0.1 & by_hand < 0.2)
+  expect_output(print(found), "3 pays 7 \\(1 change\\)|3 pays 6 \\(1 change\\)")
+  # Other cards make another law.
+  more <- tune_rules(paid, list(copies = list('rank == "7"' = 0:2), "3" = 8), most = "edge")
+  expect_equal(more$edge[more[[1]] == 1], tidy(paid)$estimate[2])
+  expect_length(unique(more$edge), 3)
+  expect_error(tune_rules(paid, list("4" = 1:2), "edge > 0"), "\"4\" is none of them", class = "habanera_error_rules")
+  expect_error(tune_rules(payout(simulate(stall, 100, seed = 1), c("3" = 8)), list("3" = 1:2), "edge > 0"), "of exact")
+
+  question <- draws(deck_standard(), 5, two = count(rank == "A") >= 2, kind = category())
+  sizes <- tune_rules(question, list(size = 5:7, copies = list('rank == "A"' = 3:4)), want = "two > 0.1",
+                      least = "size")
+  aces <- function(size, copies) stats::phyper(1, 4 * copies, 48, size, lower.tail = FALSE)
+  expect_equal(sizes$two, aces(sizes$size, 4 * sizes[[2]] / 4))
+  # Out of reach exactly: played.
+  hands <- draws(deck_standard(), 9, a = count(rank == "A"), flush = category() == "flush")
+  played <- tune_rules(hands, list(size = 10:11), want = c("flush < 0.5", "a > 0.1"), nsim = 2000, seed = 1)
+  expect_gt(min(played$trials), 0)
+  expect_setequal(played$meets, "yes")
+  expect_error(tune_rules(draws(deck_standard(), 5, kind = category()), list(size = 5), "kind > 1"), "not known here")
+  expect_error(tune_rules(question, list(size = 5:6), "two > 0.1", line_ups = list(1)), "Nobody decides")
+  expect_error(tune_rules(law, list(size = 5), "two > 0.1"), "must be a game")
 })
 
 test_that("what is asked for in vain is said before work begins", {

@@ -1,8 +1,8 @@
 # Every function that can run long, interrupted.
 
 test_that("every exported function is known to be quick, or to end when it is interrupted", {
-  # Second ways of vary_rules() and equilibrium().
-  others <- c("vary_edges", "vary_values", "equilibrium_of_bets")
+  # Second ways of vary_rules(), tune_rules() and equilibrium().
+  others <- c("vary_edges", "vary_values", "tune_edges", "equilibrium_of_bets")
   expect_setequal(c(setdiff(names(long_calls()), others), quick_exports), getNamespaceExports("habanera"))
   expect_length(intersect(names(long_calls()), quick_exports), 0)
   expect_setequal(names(functions_of_commands), names(commands()))
