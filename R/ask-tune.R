@@ -11,14 +11,19 @@
 #' only about so sure: it is said where that is so. An edge that can be worked out is exact, and nothing is played for
 #' it. Whether a wish holds is told by interval arithmetic (Moore 1966, ch. 3).
 #'
-#' @param x A game.
+#' @param x A game; a question of [draws()]; or a [payout()] of an exact answer, its pays named by values.
 #' @param over What may be changed, a list by name, each with the values to try: rules (`cards_each = 6:22`), `players`,
 #'   lines of a pay table (`"full house" = 6:12`), and `copies`, a list of numbers of copies by conditions on cards
-#'   (`copies = list('rank == "A"' = 0:4)`). Combinations that contradict themselves are passed over and counted.
-#' @param want Conditions as text, all of which are to be met: on names of [estimate_names()]; on `edge` (the house's),
-#'   `seat_spread` (the largest less the smallest chance of a seat to win) and `minutes` (with `minutes_p1` to
-#'   `minutes_p99`); on `now(NAME)`, what an estimate is by the rules as they are; on rules themselves
-#'   (`"cards_each * seats <= 44"`, `"printable(natural_pays)"`: a fraction with a denominator up to 10).
+#'   (`copies = list('rank == "A"' = 0:4)`); of draws `size` and `copies`, of a payout its lines by their values and
+#'   `stake`, too. Combinations that contradict themselves are passed over and counted. Or the name of a file (.yaml,
+#'   .json) that holds `over`, `copies`, `want`, `least`, `most`, `changes`, `line_ups`, in which "6:22" stands for the
+#'   numbers from 6 to 22; what is given beside it wins.
+#' @param want Conditions as text, all of which are to be met: on names of [estimate_names()], of draws on columns that
+#'   are TRUE or FALSE or numbers; on `edge` (the house's), `seat_spread` (the largest less the smallest chance of a
+#'   seat to win) and `minutes` (with `minutes_p1` to `minutes_p99`); of a payout on `edge`, `return_to_player`,
+#'   `hit_frequency`, `mean_pay`, `std_deviation`; on `now(NAME)`, what an estimate is by the rules as they are; on
+#'   rules themselves (`"cards_each * seats <= 44"`, `"printable(natural_pays)"`: a fraction with a denominator up to
+#'   10).
 #' @param least,most `NULL`, or a number made of estimates, as text, that is to be least, or most, among the rules that
 #'   meet the wishes: `least = "abs(edge - 0.02)"`.
 #' @param line_ups `NULL`, or a list of players, or of lists with one for each seat: wishes must hold at every one of
@@ -58,7 +63,10 @@ tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups
   run <- list(nsim = nsim, seconds = seconds, seed = resolve_seed(seed), threads = resolve_threads(threads, call),
               level = level, seconds_per_round = seconds_per_round, progress = progress)
   subject <- tuning_subject(x, run, call)
-  tuning <- new_tuning(subject, over, list(want = want, least = least, most = most), line_ups, changes, run, call)
+  wished <- list(over = over, want = want, least = least, most = most, line_ups = line_ups, changes = changes)
+  if (rlang::is_string(over)) wished <- with_wishes_from_file(wished, call)
+  tuning <- new_tuning(subject, wished$over, wished[c("want", "least", "most")], wished$line_ups, wished$changes, run,
+                       call)
   new_tuned(tuning, run_race(tuning, run), run)
 }
 

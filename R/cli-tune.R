@@ -26,7 +26,7 @@ tune_command <- function() {
 run_tune <- function(options, arguments) {
   command <- tune_command()
   game <- shell_game(options, arguments, command)
-  wished <- wishes_from_file(options$wishes, game, command)
+  wished <- if (is.null(options$wishes)) list() else wishes_from_file(options$wishes, NULL)
   over <- c(typed_over(options$over, game, command), typed_copies(options$copies, command))
   if (length(over)) wished$over <- utils::modifyList(as.list(wished$over), over)
   for (name in c("want", "least", "most")) if (!is.null(options[[name]])) wished[[name]] <- options[[name]]
@@ -57,22 +57,4 @@ typed_copies <- function(texts, command) {
                                   quoted(bad[1])))
   }
   list(copies = rlang::set_names(lapply(sub(" of .*$", "", texts), typed_values), sub("^[^ ]* of ", "", texts)))
-}
-
-wishes_from_file <- function(file, game, command) {
-  if (is.null(file)) return(list())
-  wished <- list_data(file, NULL)
-  known <- c("over", "copies", "want", "least", "most", "changes", "line_ups")
-  unknown <- if (is.null(names(wished))) file_name(file) else setdiff(names(wished), known)
-  if (length(unknown)) {
-    refuse(sprintf("%s may hold %s; %s is none of them%s", file_name(file), join_words(known), quoted(unknown[1]),
-                   did_you_mean(unknown[1], known)), "file", NULL)
-  }
-  values <- function(each) if (rlang::is_string(each)) typed_values(each) else each
-  over <- lapply(wished$over, values)
-  if (!is.null(wished$copies)) over$copies <- lapply(wished$copies, values)
-  wished$copies <- NULL
-  if (length(over)) wished$over <- over
-  if (!is.null(wished$want)) wished$want <- unlist(wished$want)
-  wished
 }

@@ -43,7 +43,8 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   file.copy(vapply(demo_data, demo_file, ""), folder, overwrite = TRUE)
   questions <- list(tablet_question, records_question, volunteers_question, routine_question, stall_question,
                     hands_stall_question, windfall_question, quick_game_question, pairs_table_question,
-                    twenty_one_question, counting_question, reserve_question, edges_question, queue_question,
+                    twenty_one_question, counting_question, reserve_question, edges_question, tuning_question,
+                    queue_question,
                     if (can_compile()) lanterns_question, harvest_question)
   questions <- Filter(Negate(is.null), questions)
   bar <- local_progress("Answering questions", total = length(questions))
@@ -75,7 +76,8 @@ demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-sh
                "prize-hands.txt", "bakers-table.csv", "level-one.yaml", "twins-bets.csv", "bets-at-the-window.csv",
                "bets-by-the-door.csv", "takings-front.csv", "takings-back.csv", "stall.yaml", "table.yaml",
                "banker-table.yaml", "third-cards.csv", "machine.yaml", "machine-pays.csv", "kept-by-the-baker.txt",
-               "queue.R", "dealt-hands.csv", "ferryman.csv", "harvest.yaml", "ferryman-bets.txt")
+               "queue.R", "dealt-hands.csv", "ferryman.csv", "harvest.yaml", "ferryman-bets.txt", "table-wishes.yaml",
+               "quick-game-wishes.yaml")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

@@ -15,8 +15,8 @@ figures <- list(
   "figure-tablet" = autoplot(tablet),
   "figure-sound" = autoplot(equilibrium(game_betting(rules = "all in or fold"), gap = 1e-4)),
   "figure-stuck-game" = autoplot(replay(played, where = ended == "never_ends")),
-  "figure-bankroll" = autoplot(bankroll(game_high_card(), start = 100, rounds = 300,
-                                        bets = bet_progression(after_loss = 2, limit = 64)), seed = 1),
+  "figure-tuned" = autoplot(tune_rules(quick, file.path(folders[1], "quick-game-wishes.yaml"), seconds_per_round = 6,
+                                       seed = 44)),
   "figure-counter-gain" = autoplot(counter_gain(game_blackjack(), twin, packs = c(2, 6), nsim = 60000, seed = 44)),
   "figure-edges" = autoplot(edge_table(
     stall = file.path(folders[1], "stall.yaml"), table = file.path(folders[1], "table.yaml"),
