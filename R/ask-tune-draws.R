@@ -12,7 +12,7 @@ tuning_subject.habanera_question <- function(x, run, call) {
     dimensions = function(over) draw_dimensions(x$whole, x$size, over, list(), call),
     change = function(changes) changed_question(x, changes, call),
     present = function(name) x[[name]], line_ups = function(line_ups, over) refuse_line_ups(line_ups, call),
-    known = function(tuning, names) exact_questions(tuning, names, run),
+    known = function(tuning, names) exact_questions(tuning, names, run), price = function(...) NULL,
     parts_of = function(name) 1, is_share = function(name) name %in% flags,
     check_played = function(names) invisible(), allowed_unended = function(wishes) 0,
     to_play = function(candidate, players, names) asking_only(candidate, names),
@@ -101,6 +101,7 @@ tuning_subject.habanera_payout <- function(x, run, call) {
     change = changed_payout(x, question, paid, call), present = function(name) paid[[name]],
     line_ups = function(line_ups, over) refuse_line_ups(line_ups, call),
     known = function(tuning, names) exact_payouts(tuning, names, x$pays$by),
+    price = function(candidate, name, edge) priced_line(candidate, name, edge, x$pays$by),
     parts_of = function(name) 1, is_share = function(name) !name %in% c("mean_pay", "std_deviation")
   )
 }
@@ -132,4 +133,15 @@ payout_estimates <- function(candidate, by) {
   back <- moments$mean / candidate$pays$stake
   c(edge = 1 - back, return_to_player = back, hit_frequency = moments$hit, mean_pay = moments$mean,
     std_deviation = moments$sd)
+}
+
+# The same as priced_rule() of a line that is paid.
+priced_line <- function(candidate, name, edge, by) {
+  if (!name %in% setdiff(names(candidate$pays), "stake")) return(NULL)
+  edge_of <- function(pay) {
+    candidate$pays[[name]] <- pay
+    payout_estimates(candidate, by)[["edge"]]
+  }
+  pay <- solved_pay(function(pay) edge_of(pay) - edge, candidate$pays[[name]])
+  if (!is.na(pay)) list(pay = pay, edge_of = edge_of)
 }

@@ -2,9 +2,9 @@
 # `names` of estimates and of its `rules`, and functions: `dimensions(over)`, `change(changes)` (a candidate),
 # `rules_of(candidate)`, `present(name)` (what a dimension is now, where none of its values is),
 # `line_ups(line_ups, over)`, `known(tuning, names)` (what needs no trials, for each row of the race), `is_share(name)`,
-# `parts_of(name)` (among how many single estimates its chance of error is divided), and of what is played
-# `check_played(names)`, `allowed_unended(wishes)`, `to_play(candidate, players, names)` and
-# `bounds(names, played, tally, done, error, allowed)`.
+# `price(candidate, name, edge)` (see priced_rule()), `parts_of(name)` (among how many single estimates its chance of
+# error is divided), and of what is played `check_played(names)`, `allowed_unended(wishes)`,
+# `to_play(candidate, players, names)` and `bounds(names, played, tally, done, error, allowed)`.
 tuning_subject <- function(x, run, call) UseMethod("tuning_subject")
 
 #' @export
@@ -24,6 +24,7 @@ tuning_subject.habanera_game <- function(x, run, call) {
     present = function(name) x$rules[[name]],
     line_ups = function(line_ups, over) checked_line_ups(line_ups, x, over, call),
     known = function(tuning, names) exact_edges(tuning, names, run, call),
+    price = function(candidate, name, edge) priced_rule(without_cut(candidate), name, edge, call),
     parts_of = function(name) parts_of(own_estimator(name)),
     is_share = function(name) name %in% c("edge", "seat_spread") || identical(own_estimator(name)$kind, "share"),
     check_played = function(names) refuse_shoe_quantiles(base, lapply(names, own_estimator), call),

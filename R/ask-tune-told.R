@@ -30,6 +30,7 @@ new_tuned <- function(tuning, state, run) {
     field = names(pulling), front = front_rows(place$misses_by_wish[order, pulling, drop = FALSE])
   )
   attr(found, "fresh") <- measured_afresh(tuning, found, order, run)
+  if (all(found$meets == "no")) attr(found, "price") <- price_in_words(tuning, order[1])
   found
 }
 
@@ -176,7 +177,7 @@ tidy.habanera_tuned <- function(x, ...) {
 tell.habanera_tuned <- function(x, rows = 12, ...) {
   if (is.null(attr(x, "told"))) return(NextMethod())
   cat_wrapped("<tuned rules> ", attr(x, "words"))
-  writeLines(console_lines(c(tuned_answer(x), aim_answer(x), nearest_answer(x))))
+  writeLines(console_lines(c(tuned_answer(x), aim_answer(x), nearest_answer(x), attr(x, "price"))))
   print_head(tuned_table(x, rows), rows)
   if (!is.null(attr(x, "fresh"))) {
     cat_wrapped("On fresh deals, on which nothing was chosen (95%):")

@@ -39,6 +39,10 @@ course <- redraw_if(draws(built, 6, trees = count(kind == "tree"), always = ever
                     trees < 2 | trees > 4, times = 2, put_back = 1:2) |> draw_more(times = 8)
 shoe_hand <- draws(six_packs, 8, worth = total(points), aces = count(rank == "A"), suits = largest_group(suit))
 many_hands <- deck_standard()[unlist(lapply(1:1000, function(i) sample(52, 5)))][rep(1:5000, 1000)]
+bench_sets <- list(cards_each = 6:20, face_down = 0:3, collect = c("winner_first", "seat_order", "shuffled"),
+                   max_rounds = seq(1000, 1500, 100))
+bench_stall <- payout(exact(draws(deck_from(demo_file("orchard.csv")), 3, alike = largest_group(suit))),
+                      c("3" = 8, "2" = 1))
 single_jobs <- list(
   "exact(), four words of 6 of 48 cards" = function() exact(opening),
   "exact(), two redraws and eight turns of 48 cards" = function() exact(course),
@@ -84,6 +88,22 @@ single_jobs <- list(
   "rule_effects(), 6 packs" = function() rule_effects(game_blackjack()),
   "removal_effects(), 6 packs" = function() removal_effects(game_blackjack()),
   "find_deviations(), counts from -10 to 10, 50,000 shoes" = function() find_deviations(game_blackjack(), seed = 1),
+  "tune_rules(), 1,080 sets of rules of War, at most 1,000 trials each" = function() {
+    tune_rules(game_war(), bench_sets, want = "rounds_p90 <= 200", nsim = 1000, seed = 1)
+  },
+  "simulate() of each of them, 1,000 trials" = function() {
+    sets <- expand.grid(bench_sets, stringsAsFactors = FALSE)
+    for (i in seq_len(nrow(sets))) simulate(change_rules(game_war(), !!!as.list(sets[i, ])), nsim = 1000, seed = 1)
+  },
+  "tune_rules(), 10,000 payouts, exact" = function() {
+    tune_rules(bench_stall, list("3" = seq(6, 15.9, 0.1), "2" = seq(0, 1.96, 0.04), stake = 1:2),
+               want = c("edge > 0.1", "edge < 0.2"))
+  },
+  "tune_rules(), 504 sets of rules of blackjack, exact" = function() {
+    tune_rules(game_blackjack(), list(packs = 2:8, natural_pays = c(1, 1.2, 1.5), soft_17 = c("stands", "hits"),
+                                      surrender = c("none", "late"), double_on = c("any_two", "9_to_11", "10_11"),
+                                      double_after_split = c(TRUE, FALSE)), want = "edge < 0.004")
+  },
   "sessions(), 12 nights of 2,000 rounds" = function() sessions(bench_law, 2000),
   "the same, 2,000 seasons drawn in plain R" = function() {
     for (i in 1:2000) min(cumsum(sample(bench_law$net, 24000, TRUE, bench_law$probability)))

@@ -229,6 +229,21 @@ test_that("draws and what is paid for them are tuned, exactly where that is in r
   expect_error(tune_rules(law, list(size = 5), "two > 0.1"), "must be a game")
 })
 
+test_that("where rules miss by a price it is named, with the nearest that is printed", {
+  game <- game_blackjack(players = "basic")
+  found <- tune_rules(game, list(natural_pays = c(1, 1.5), soft_17 = "hits"),
+                      want = c("edge > 0.0095", "edge < 0.0105"))
+  expect_setequal(found$meets, "no")
+  best <- price_for(change_rules(game, soft_17 = "hits"), edge = 0.01, lines = "natural_pays", whole = FALSE)
+  expect_output(print(found), sprintf("natural_pays %.3f\\s+would keep 1%%", best$natural_pays[1]))
+  expect_equal(nearest_printable(1.369), 11 / 8)
+  expect_equal(fraction_text(11 / 8), "11/8")
+  expect_equal(fraction_text(7), "7")
+  stall <- payout(exact(draws(deck_from(demo_file("orchard.csv")), 3, alike = largest_group(suit))),
+                  c("3" = 8, "2" = 1))
+  expect_output(print(tune_rules(stall, list("3" = c(8, 10)), c("edge > 0.14", "edge < 0.16"))), "61/10, which keeps")
+})
+
 test_that("what is asked for in vain is said before work begins", {
   war <- game_war(deck = deck_numbered(8), cards_each = 4)
   errors <- list(
