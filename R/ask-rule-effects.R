@@ -1,62 +1,133 @@
 #' What each rule is worth
 #'
-#' Each rule of a game changed alone, to each of its other values, and what the house then keeps against the best
-#' player: the table a house lives by.
+#' Each rule of a game changed alone, to each of its other values, and what then becomes of an estimate: of the house's
+#' edge against the best player, the table a house lives by, or of anything else that a game records. With `pairs` any
+#' two rules changed at once, too: which go together?
 #'
-#' Words and yes-or-no rules take all their values, numbers those that the help of the game names. Where the game is
-#' solved, the player is the best by what he `knows` under each rule; else the game's own.
+#' Words and yes-or-no rules take all their values, numbers those that the help of the game names, unless `over` says
+#' what is tried. Where the game is solved, the player is the best by what he `knows` under each rule; else the game's
+#' own. What is played is played on the same deals by the rules as they are and by the others, so that luck cancels out
+#' (see [compare()][compare.habanera_game]).
 #'
-#' @param game A game for money whose edge is exact, such as [game_blackjack()].
+#' @param game A game: for the edge one for money whose edge is exact, such as [game_blackjack()].
+#' @param over `NULL`, or what is tried, as in [tune_rules()].
+#' @param pairs Whether any two rules are changed at once as well.
+#' @param of "edge", exactly; or what is played for: a mean or a chance by name, see [estimate_names()].
 #' @param knows What the player looks at, as in [best_strategy()].
+#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment], for what is played; each change is played
+#'   `nsim` times.
 #' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_rule_effects`, a data frame: `rule`, `value` (text; the first row is the game as it is, with
-#'   `rule` "none"), `edge` (the house's, per initial stake), `effect` (the difference from the first row).
+#'   `rule` "none"), `edge` (the house's, per initial stake), `effect` (the difference from the first row). Of another
+#'   `of` `estimate` in the place of `edge`, and `effect.low`, `effect.high` (95%). With `pairs` rows of two rules
+#'   ("soft_17 + ties"), and `together`: by how much their effect is more than those of each alone, of what is played
+#'   with `together.low` and `together.high`, the errors of the three added up.
 #' @section Errors: `habanera_error_input` for a game without money; `habanera_error_work` for one whose edge must be
 #'   simulated.
 #' @seealso [vary_rules()] with `of = "edge"` for combinations; the figure is [autoplot.habanera_rule_effects()].
 #' @examples
 #' rule_effects(game_high_card())
+#' rule_effects(game_high_card(), list(ties = c("half_back", "push"), packs = 6), pairs = TRUE)
+#' rule_effects(game_war(cards_each = 6), list(face_down = 0:1), of = "rounds", nsim = 2000, seed = 1)
 #' @export
-rule_effects <- function(game, knows = c("total", "two_cards", "all_cards"), progress = NULL) {
+rule_effects <- function(game, over = NULL, pairs = FALSE, of = "edge", knows = c("total", "two_cards", "all_cards"),
+                         nsim = 1e5, seed = NULL, threads = NULL, progress = NULL) {
   check_given()
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
   checked_game(game)
-  capability(game, "takes_bets", call)
-  game <- without_cut(game)
-  tried <- tried_rules(game, call)
-  edge_of <- edge_finder(game, knows, call)
+  check_flag(pairs)
+  by_edge <- check_choice(of, c("edge", named_estimates(game))) == "edge"
+  if (by_edge) {
+    capability(game, "takes_bets", call)
+    game <- without_cut(game)
+  }
+  tried <- tried_changes(game, over, pairs, call)
+  run <- list(nsim = nsim, seed = if (!by_edge) resolve_seed(seed), threads = threads)
+  effect_of <- if (by_edge) edge_effects(game, knows, call) else played_effects(game, of, run, call)
   bar <- local_progress("Trying rules", progress, 1 + length(tried$games))
-  found <- lapply_until_interrupted(c(list(game), tried$games), edge_of, "rule", bar)
-  edges <- unlist(found)
-  shown <- seq_along(edges)
-  structure(data.frame(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], edge = edges,
-                       effect = edges - edges[1]),
-            class = table_class("habanera_rule_effects"), part = attr(found, "part"),
+  found <- lapply_until_interrupted(c(list(game), tried$games), effect_of, "rule", bar)
+  rows <- do.call(rbind, found)
+  shown <- seq_len(nrow(rows))
+  rows <- cbind(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], rows)
+  if (pairs) rows <- with_together(rows, tried)
+  structure(rows, class = table_class("habanera_rule_effects"), part = attr(found, "part"), of = of, run = run,
+            is_share = identical(estimator(of, game, NULL)$kind, "share"),
             words = in_words(game), passed_over = tried$passed_over,
-            played_by = if (!is.null(able(game, "plays_best")$edge_of)) knows_labels[[knows]])
+            played_by = if (by_edge && !is.null(able(game, "plays_best")$edge_of)) knows_labels[[knows]])
 }
 
-# The game with each rule changed alone.
-tried_rules <- function(game, call) {
-  found <- list(games = list(), rule = character(), value = character(), passed_over = character())
-  for (rule in kind_of(game)$rules) {
-    for (value in rule$tries) {
-      if (identical(rule$check(value, rule$name, call), game$rules[[rule$name]])) next
-      text <- rule_text(value)
-      changed <- tryCatch(change_game(game, rlang::set_names(list(value), rule$name), call),
-                          habanera_error_rules = function(cnd) NULL)
-      if (is.null(changed)) {
-        found$passed_over <- c(found$passed_over, sprintf("%s %s", rule$name, text))
-        next
-      }
-      found$games <- c(found$games, list(changed))
-      found$rule <- c(found$rule, rule$name)
-      found$value <- c(found$value, text)
-    }
+# The game with each rule changed alone, with `pairs` any two of them; `parts` are the rows that such a row is made of.
+tried_changes <- function(game, over, pairs, call) {
+  subject <- tuning_subject(game, list(), call)
+  dimensions <- if (is.null(over)) dimensions_to_try(game, call) else subject$dimensions(over)
+  places <- places_near(dimensions, if (pairs) 2 else 1, call)[-1, , drop = FALSE]
+  if (!nrow(places)) refuse(sprintf("%s has no rules to try.", kind_of(game)$title), call = call)
+  named <- lapply(seq_len(nrow(places)), function(row) {
+    at <- which(places[row, ] != 0)
+    list(rule = paste(vapply(dimensions[at], `[[`, "", "name"), collapse = " + "),
+         value = paste(vapply(at, function(i) rule_text(dimensions[[i]]$labels[[places[row, i]]]), ""),
+                       collapse = " + "))
+  })
+  rule <- vapply(named, `[[`, "", "rule")
+  value <- vapply(named, `[[`, "", "value")
+  found <- possible_candidates(subject, dimensions, places, call)
+  possible <- found$possible
+  keys <- apply(places[possible, , drop = FALSE], 1, paste, collapse = " ")
+  list(games = found$candidates, rule = rule[possible], value = value[possible],
+       passed_over = paste(rule, value)[!possible], parts = lapply(which(possible), function(row) {
+         alone <- lapply(which(places[row, ] != 0), function(at) replace(numeric(ncol(places)), at, places[row, at]))
+         match(vapply(alone, paste, "", collapse = " "), keys)
+       }))
+}
+
+dimensions_to_try <- function(game, call) {
+  rules <- Filter(function(rule) length(rule$tries) > 0, kind_of(game)$rules)
+  lapply(rules, function(rule) rule_dimension(game, rule$name, rule$tries, call))
+}
+
+edge_effects <- function(game, knows, call) {
+  edge_of <- edge_finder(game, knows, call)
+  first <- NULL
+  function(each) {
+    edge <- edge_of(each)
+    if (is.null(first)) first <<- edge
+    data.frame(edge = edge, effect = edge - first)
   }
-  if (!length(found$games)) refuse(sprintf("%s has no rules to try.", kind_of(game)$title), call = call)
-  found
+}
+
+# On the same deals as the game as it is.
+played_effects <- function(game, of, run, call) {
+  from <- estimator(of, game, NULL)
+  if (is.null(from) || !from$kind %in% c("share", "mean")) {
+    refuse(sprintf("`of` must be \"edge\", a mean or a chance, not %s.", quoted(of)), call = call)
+  }
+  term <- if (from$kind == "mean") from$column else {
+    paste0(from$column, "=", category_words(game, from$column)[from$code + 1])
+  }
+  base <- recording(game, from$column)
+  function(each) {
+    found <- tidy(simulate(new_game_pair(base, recording(each, from$column), call), run$nsim, run$seed,
+                           threads = run$threads))
+    row <- found[match(term, found$term), ]
+    data.frame(estimate = row$y, effect = row$estimate, effect.low = row$conf.low, effect.high = row$conf.high)
+  }
+}
+
+# By how much two rules do more at once than each alone.
+with_together <- function(rows, tried) {
+  parts <- c(list(integer()), tried$parts)[seq_len(nrow(rows))]
+  two <- lengths(parts) == 2 & !vapply(parts, anyNA, NA)
+  alone <- function(column) vapply(parts, function(at) sum(rows[[column]][at + 1]), 0)
+  rows$together <- ifelse(two, rows$effect - alone("effect"), NA)
+  if (!is.null(rows[["effect.low"]])) {
+    rows$half <- (rows$effect.high - rows$effect.low) / 2
+    half <- rows$half + alone("half")
+    rows$half <- NULL
+    rows$together.low <- rows$together - half
+    rows$together.high <- rows$together + half
+  }
+  rows
 }
 
 # What gives the edge of one game after the other: against the best player, where games of its kind are solved.
@@ -74,24 +145,75 @@ edge_finder <- function(game, knows, call) {
 
 #' @export
 tell.habanera_rule_effects <- function(x, rows = 40, ...) {
-  cat_wrapped(sprintf("<rule effects> %s; each rule changed alone%s, exact%s", attr(x, "words"), against_whom(x),
-                      part_in_words(x)))
-  others <- x[-1, , drop = FALSE]
-  cat_wrapped(sprintf("As it is %s. %s", edge_in_words(x$edge[1]), extremes_in_words(others)))
-  print_head(data.frame(rule = others$rule, value = others$value, edge = plain_percent(others$edge),
-                        effect = percent_points(others$effect)), rows)
+  by_edge <- !is.null(x[["edge"]])
+  show <- effect_shown(x)
+  cat_wrapped(sprintf("<rule effects> %s; each rule changed alone%s%s%s", attr(x, "words"), against_whom(x),
+                      if (by_edge) ", exact" else effects_run_in_words(x), part_in_words(x)))
+  others <- plain_table(x)[-1, , drop = FALSE]
+  alone <- if (is.null(others[["together"]])) others else others[is.na(others$together), , drop = FALSE]
+  cat_wrapped(sprintf("As it is %s. %s", if (by_edge) edge_in_words(x$edge[1]) else
+    sprintf("%s is %s", attr(x, "of"), estimate_in_effects(x)), extremes_in_words(alone, by_edge, show)))
+  if (!is.null(others[["together"]])) writeLines(console_lines(together_in_words(others, by_edge, show)))
+  print_head(effects_table(others, by_edge, attr(x, "is_share"), show), rows)
   if (length(attr(x, "passed_over"))) {
     cat_wrapped(sprintf("Passed over, since they contradict the other rules: %s.", join_words(attr(x, "passed_over"))))
   }
   invisible(x)
 }
 
+effects_run_in_words <- function(x) {
+  run <- attr(x, "run")
+  sprintf("; %s each, seed %s, on the same deals", count_of(run$nsim, "game"), whole_code(run$seed))
+}
+
+effects_table <- function(rows, by_edge, is_share, show) {
+  shown <- data.frame(rule = rows$rule, value = rows$value)
+  if (by_edge) shown$edge <- plain_percent(rows$edge) else {
+    shown$estimate <- (if (is_share) format_percent else format_statistic)(rows$estimate)
+  }
+  shown$effect <- show(rows$effect)
+  if (!by_edge) shown$`95%` <- interval_in_brackets(rows$effect.low, rows$effect.high, show)
+  if (!is.null(rows[["together"]])) shown$together <- ifelse(is.na(rows$together), "", show(rows$together))
+  shown
+}
+
+interval_in_brackets <- function(low, high, show) ifelse(is.na(low), "", paste(show(low), "to", show(high)))
+
+# How an effect is written.
+effect_shown <- function(x) {
+  if (!is.null(x[["edge"]])) return(percent_points)
+  function(values) signed(values, attr(x, "is_share"))
+}
+
+estimate_in_effects <- function(x) {
+  (if (attr(x, "is_share")) format_percent else format_statistic)(x$estimate[1])
+}
+
+# "soft_17 hits, ties push" of "soft_17 + ties" and "hits + push".
+change_labels <- function(rule, value, joint = ", ") {
+  mapply(function(rules, values) {
+    if (length(rules) == length(values)) paste(rules, values, collapse = joint) else
+      paste(paste(rules, collapse = " + "), paste(values, collapse = " + "))
+  }, strsplit(rule, " + ", fixed = TRUE), strsplit(value, " + ", fixed = TRUE))
+}
+
+# Which two rules do most at once beyond what each does alone.
+together_in_words <- function(rows, by_edge, show) {
+  sure <- if (by_edge) abs(rows$together) > 1e-12 else rows$together.low > 0 | rows$together.high < 0
+  at <- which(sure %in% TRUE)
+  if (!length(at)) return("No two of them do surely more or less at once than each alone.")
+  most <- at[which.max(abs(rows$together[at]))]
+  sprintf("Of two at once %s go together most: %s beyond what each does alone.",
+          change_labels(rows$rule[most], rows$value[most], " and "), show(rows$together[most]))
+}
+
 against_whom <- function(x) if (is.null(attr(x, "played_by"))) "" else paste(", against", attr(x, "played_by"))
 
-extremes_in_words <- function(rows) {
-  named <- function(row) sprintf("%s %s (%s)", row$rule, row$value, percent_points(row$effect))
+extremes_in_words <- function(rows, by_edge, show) {
+  named <- function(row) sprintf("%s %s (%s)", row$rule, row$value, show(row$effect))
   dearest <- rows[which.max(rows$effect), ]
   kindest <- rows[which.min(rows$effect), ]
+  if (!by_edge) return(sprintf("Of these most comes of %s, least of %s.", named(dearest), named(kindest)))
   gains <- sprintf("gains most by %s", named(dearest))
   loses <- sprintf("loses most by %s", named(kindest))
   if (dearest$effect <= 0) return(sprintf("None of these brings the house more; it %s.", loses))

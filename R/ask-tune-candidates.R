@@ -183,8 +183,8 @@ with_copies <- function(deck, each) {
 candidate_table <- function(places, dimensions, subject) {
   columns <- lapply(seq_along(dimensions), function(at) {
     dimension <- dimensions[[at]]
-    labels <- dimension$labels[ifelse(places[, at] == 0, NA, places[, at])]
     present <- places[, at] == 0
+    labels <- dimension$labels[replace(places[, at], present, NA_real_)]
     if (any(present)) labels[present] <- now_label(dimension, subject)
     labels
   })
@@ -211,7 +211,7 @@ possible_candidates <- function(subject, dimensions, places, call) {
   })
   possible <- !vapply(candidates, is.character, NA)
   if (!any(possible)) refuse(c("No combination is possible.", x = candidates[[1]]), "rules", call)
-  list(candidates = candidates[possible], places = places[possible, , drop = FALSE],
+  list(candidates = candidates[possible], places = places[possible, , drop = FALSE], possible = possible,
        passed_over = unlist(candidates[!possible]))
 }
 

@@ -30,8 +30,10 @@ with_known <- function(tuning, state) {
 
 # The race to its end, or as far as it comes.
 run_race <- function(tuning, run) {
-  state <- start_race(tuning)
-  if (!length(tuning$played)) return(state)
+  if (!length(tuning$played)) return(start_race(tuning))
+  state <- resumed_race(tuning, run)
+  # Of each row the trials that its tally holds; after a checkpoint none.
+  counted <- numeric(length(state$done))
   tallies <- vector("list", length(state$done))
   looks <- look_sizes(run$nsim)
   error <- error_of_each(tuning, run, length(looks))
@@ -46,11 +48,14 @@ run_race <- function(tuning, run) {
       }
       for (row in rows_to_play(tuning, state)) {
         game <- tuning$game_at(row)
-        tallies[[row]] <- played_on(game, tallies[[row]], state$done[row], look, run, begun)
+        if (state$done[row] >= look) next
+        tallies[[row]] <- played_on(game, tallies[[row]], counted[row], look, run, begun)
+        counted[row] <- look
         state <- looked_at(state, row, look, bounds_of(tuning$played, tuning, game, tallies[[row]], look, error))
         bar$move(sum(!state$open))
       }
       state <- judged(tuning, state)
+      keep_race(tuning, state, run)
       if (!length(rows_to_play(tuning, state))) break
     }
   }, interrupt = function(cnd) state$stopped <<- "interrupted",

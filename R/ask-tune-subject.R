@@ -85,7 +85,8 @@ exact_edges <- function(tuning, names, run, call) {
     }, 0)
     present <- vapply(seq_along(tuning$line_ups), function(at) edge_of(seated(game, at)), 0)
     list(edges, rep(present, each = length(tuning$candidates)))
-  }, habanera_error_work = function(cnd) NULL)
+  # Of who plays by luck, too, edges are simulated.
+  }, habanera_error_work = function(cnd) NULL, habanera_error_input = function(cnd) NULL)
   if (!is.null(found)) rlang::set_names(found, c("edge", now_name("edge")))[wanted]
 }
 

@@ -78,7 +78,12 @@ new_wish <- function(expr, known, call) {
     refuse(sprintf("`want` must be a condition, such as \"rounds_p90 <= 150\", not %s.", quoted(wish$text)), "language",
            call)
   }
-  if (length(wish$estimates)) refuse_beyond_ranges(expr, wish$text, call)
+  if (!length(wish$estimates)) return(wish)
+  refuse_beyond_ranges(expr, wish$text, call)
+  if (!any(wish$estimates %in% known)) {
+    refuse(sprintf("%s hangs on nothing that candidates could change: name an estimate beside now().",
+                   quoted(wish$text)), "language", call)
+  }
   wish
 }
 
@@ -126,7 +131,7 @@ range_corners <- function(a, b, f) {
 
 range_quotient <- function(a, b) {
   found <- range_corners(a, b, `/`)
-  around <- b$low <= 0 & b$high >= 0
+  around <- rep_len(b$low <= 0 & b$high >= 0, length(found$low))
   list(low = ifelse(around, -Inf, found$low), high = ifelse(around, Inf, found$high))
 }
 

@@ -31,7 +31,9 @@
 #' @param changes `NULL`, or a whole number: at most so many rules are other than now.
 #' @param nsim The most trials that a candidate plays.
 #' @param seconds After so long the race ends, and says what is open.
-#' @param seed,threads,progress As in [simulate()][simulate.habanera_experiment].
+#' @param checkpoint A file: what is known is kept in it at each look, and a call that finds it goes on from there. What
+#'   is still open then plays its trials again, what is decided does not.
+#' @param seed,threads,anew,progress As in [simulate()][simulate.habanera_experiment].
 #' @param level The chance that anything at all is called sure that is not so.
 #' @param seconds_per_round What a round takes at the table, for `minutes`.
 #' @return A `habanera_tuned`, a data frame with a row for each candidate: what was changed, by name; `changes` (how
@@ -52,7 +54,7 @@
 #' @export
 tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups = NULL, changes = NULL, nsim = 1e6,
                        seed = NULL, threads = NULL, seconds = 120, level = 0.05, seconds_per_round = NULL,
-                       progress = NULL) {
+                       checkpoint = NULL, anew = FALSE, progress = NULL) {
   check_given()
   call <- rlang::current_env()
   check_whole(nsim, first_look, 1e9)
@@ -60,8 +62,11 @@ tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups
   check_between(level, 0, 1)
   if (!is.null(changes)) check_whole(changes, 0)
   if (!is.null(seconds_per_round)) check_number(seconds_per_round, 0.01, 1e5, "seconds_per_round", call)
-  run <- list(nsim = nsim, seconds = seconds, seed = resolve_seed(seed), threads = resolve_threads(threads, call),
-              level = level, seconds_per_round = seconds_per_round, progress = progress)
+  if (check_flag(anew) && is.null(checkpoint)) refuse("`anew` goes with `checkpoint`.")
+  checkpoint <- check_checkpoint(checkpoint, call)
+  run <- list(nsim = nsim, seconds = seconds, seed = seed_of_race(seed, checkpoint, anew, call),
+              threads = resolve_threads(threads, call), level = level, seconds_per_round = seconds_per_round,
+              checkpoint = checkpoint, anew = anew, progress = progress)
   subject <- tuning_subject(x, run, call)
   wished <- list(over = over, want = want, least = least, most = most, line_ups = line_ups, changes = changes)
   if (rlang::is_string(over)) wished <- with_wishes_from_file(wished, call)

@@ -107,12 +107,19 @@ rule_effects_command <- function() {
     "rule-effects", "What each rule of a game is worth to the house, each changed alone.",
     "rule-effects GAME [OPTIONS]",
     c(game_options(), list(
-      cli_option("knows", "What the player looks at: total, two_cards or all_cards [total]", "WORD", "total"),
-      figure_option()
-    ), common_options()),
+      cli_option("over", "What is tried: RULE=0:3, RULE=ONE;OTHER; may be given again", "RULE=VALUES"),
+      cli_option("pairs", "Change any two rules at once, too: which go together?"),
+      cli_option("of", "edge, exactly, or a mean or a chance by name, which is played [edge]", "NAME", "edge"),
+      cli_option("knows", "What the player looks at: total, two_cards or all_cards [total]", "WORD", "total")
+    ), study_options("Games by each change, where it is played", "100000"), common_options()),
     game_examples("rule_effects"),
     function(options, arguments) {
-      write_found(rule_effects(shell_game(options, arguments, rule_effects_command()), options$knows), options)
+      command <- rule_effects_command()
+      game <- shell_game(options, arguments, command)
+      over <- typed_over(options$over, game, command)
+      write_found(rule_effects(game, if (length(over)) over, options$pairs, options$of, options$knows,
+                               nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
+                               threads = option_number(options, "threads")), options)
     }
   )
 }

@@ -16,7 +16,9 @@ tune_command <- function() {
       cli_option("line-ups", "Players, apart by ; the wishes must hold with each of them", "PLAYERS"),
       cli_option("seconds", "After so long it ends, and says what is open [120]", "S", "120"),
       cli_option("level", "The chance that anything at all is wrongly called sure [0.05]", "P", "0.05"),
-      cli_option("seconds-per-round", "What a round takes at the table, for wishes on minutes", "S")
+      cli_option("seconds-per-round", "What a round takes at the table, for wishes on minutes", "S"),
+      cli_option("checkpoint", "Keep what is known in this file, and go on from it", "FILE"),
+      cli_option("anew", "With --checkpoint: begin anew and write over the file")
     ), study_options("The most trials of a candidate", "1000000"), common_options()),
     game_examples("tune"),
     run_tune
@@ -35,7 +37,8 @@ run_tune <- function(options, arguments) {
   if (is.null(wished$over)) refuse_usage(command, "it needs --over with a rule and its values.")
   settings <- lapply(rlang::set_names(c("seconds", "level", "seed", "threads", "seconds_per_round")),
                      function(name) option_number(options, gsub("_", "-", name)))
-  found <- do.call(tune_rules, c(list(game, nsim = option_number(options, "trials")), wished, settings))
+  found <- do.call(tune_rules, c(list(game, nsim = option_number(options, "trials")), wished, settings,
+                               list(checkpoint = options$checkpoint, anew = options$anew)))
   write_found(found, options)
 }
 

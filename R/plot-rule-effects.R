@@ -1,6 +1,6 @@
 #' Figures of what rules are worth
 #'
-#' Of [rule_effects()]: what each rule, changed alone, brings the house or costs it, bars, the dearest above. Of
+#' Of [rule_effects()]: what each rule, changed alone, does to the edge or what else is told, bars, the most above. Of
 #' [vary_rules()] with `of = "edge"`: the edge by the first two rules, a panel for each further.
 #'
 #' @param object What [rule_effects()] or [vary_rules()] gave.
@@ -10,24 +10,39 @@
 #' autoplot(rule_effects(game_high_card()))
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_rule_effects)
 autoplot.habanera_rule_effects <- function(object, ...) {
-  table <- as.data.frame(unclass(object))[-1, ]
-  table <- table[order(table[["effect"]]), ]
-  table[["change"]] <- factor(seq_len(nrow(table)), labels = make.unique(paste(table[["rule"]], table[["value"]])))
-  table[["side"]] <- ifelse(table[["effect"]] >= 0, "the house gains", "the player gains")
-  wide <- max(abs(table[["effect"]]), 1e-9)
-  ggplot2::ggplot(table, ggplot2::aes(x = .data$effect, y = .data$change)) +
+  by_edge <- !is.null(object[["edge"]])
+  show <- effect_shown(object)
+  data <- plain_table(object)[-1, ]
+  data <- data[order(data[["effect"]]), ]
+  data[["change"]] <- factor(seq_len(nrow(data)), labels = make.unique(change_labels(data[["rule"]], data[["value"]])))
+  sides <- if (by_edge) c("the house gains", "the player gains") else c("more", "less")
+  data[["side"]] <- ifelse(data[["effect"]] >= 0, sides[1], sides[2])
+  ends <- range(0, data[["effect"]])
+  ends <- ends + c(-0.2, 0.2) * max(diff(ends), 1e-9)
+  ggplot2::ggplot(data, ggplot2::aes(x = .data$effect, y = .data$change)) +
     ggplot2::geom_col(ggplot2::aes(fill = .data$side), width = 0.7) +
     ggplot2::geom_vline(xintercept = 0, colour = "grey30") +
-    ggplot2::geom_text(ggplot2::aes(label = percent_points(.data$effect),
-                                    hjust = ifelse(.data$effect >= 0, -0.15, 1.15)), size = 3) +
-    ggplot2::scale_fill_manual(values = c(`the house gains` = "#7fb08a", `the player gains` = "#d9a15f"), name = "") +
-    ggplot2::scale_x_continuous(labels = scales::label_percent(0.1), limits = c(-1.2, 1.2) * wide) +
-    ggplot2::labs(x = "change of the house's edge", y = NULL,
-                  title = sprintf("What each rule is worth, from an edge of %s", signed_percent(object[["edge"]][1])),
-                  subtitle = wrapped(attr(object, "words")),
-                  caption = sprintf("Each rule changed alone%s; exact.", against_whom(object))) +
-    figure_theme() +
+    (if (!by_edge) ggplot2::geom_linerange(ggplot2::aes(xmin = .data$effect.low, xmax = .data$effect.high),
+                                           na.rm = TRUE)) +
+    ggplot2::geom_text(ggplot2::aes(label = show(.data$effect), hjust = ifelse(.data$effect >= 0, -0.15, 1.15)),
+                       size = 3) +
+    ggplot2::scale_fill_manual(values = rlang::set_names(c("#7fb08a", "#d9a15f"), sides), name = "") +
+    ggplot2::scale_x_continuous(labels = if (by_edge) scales::label_percent(0.1) else show,
+                                limits = ends) +
+    effects_labels(object, by_edge) + figure_theme() +
     ggplot2::theme(legend.position = "bottom", panel.grid.major.y = ggplot2::element_blank())
+}
+
+effects_labels <- function(object, by_edge) {
+  from <- if (by_edge) paste("an edge of", signed_percent(object[["edge"]][1])) else
+    sprintf("%s %s", attr(object, "of"), estimate_in_effects(object))
+  changed <- if (is.null(object[["together"]])) "Each rule changed alone" else "Each rule changed alone, and any two"
+  ggplot2::labs(
+    x = if (by_edge) "change of the house's edge" else paste("change of", attr(object, "of")), y = NULL,
+    title = paste("What each rule is worth, from", from), subtitle = wrapped(attr(object, "words")),
+    caption = wrapped(paste0(changed, against_whom(object), if (by_edge) "; exact." else
+      paste0(effects_run_in_words(object), "; lines: 95%.")))
+  )
 }
 
 #' @rdname autoplot.habanera_rule_effects

@@ -20,10 +20,13 @@ write_checkpoint <- function(run, state) {
 }
 
 checkpoint_bytes <- function(run, state) {
-  parts <- tally_parts(state$tally)
-  about <- list(experiment = experiment_digest(run$experiment), words = in_words(run$experiment),
-                first = run$first, seed = state$seed, done = state$done,
-                parts = names(parts), lengths = as.double(lengths(parts)))
+  checkpoint_of(list(experiment = experiment_digest(run$experiment), words = in_words(run$experiment),
+                     first = run$first, seed = state$seed, done = state$done), tally_parts(state$tally))
+}
+
+# What it is of, and vectors of numbers by name, as bytes.
+checkpoint_of <- function(about, parts) {
+  about <- c(about, list(parts = names(parts), lengths = as.double(lengths(parts))))
   content <- c(text_bytes(as.character(to_json(about))),
                writeBin(as.double(unlist(parts, use.names = FALSE)), raw(), endian = "little"))
   c(text_bytes(paste(checkpoint_format, cli::hash_raw_sha256(content))), content)
@@ -54,14 +57,8 @@ tally_from_parts <- function(parts) {
 # The state to go on from, or NULL when there is no file yet.
 read_checkpoint <- function(run, call) {
   file <- run$checkpoint
-  if (!file.exists(file)) return(NULL)
-  check_readable(file, call)
-  kept <- checkpoint_from(read_bytes(file))
-  if (is.null(kept)) {
-    refuse(sprintf(paste("The checkpoint %s is damaged, of another version, or none at all.",
-                         "To begin the run anew and write over it, say `anew = TRUE` (--anew)."), quoted(file)),
-           "checkpoint", call)
-  }
+  kept <- whole_checkpoint(file, call)
+  if (is.null(kept)) return(NULL)
   refuse_other_run(run, kept, call)
   state <- list(seed = kept$about$seed, done = kept$about$done, tally = kept$tally)
   if (!adds_up(run$experiment, state$tally[["n"]], state$done)) {
@@ -69,6 +66,17 @@ read_checkpoint <- function(run, call) {
                    quoted(file), count_of(state$done, "trial")), "checkpoint", call)
   }
   state
+}
+
+# What a checkpoint holds, NULL where there is none yet.
+whole_checkpoint <- function(file, call) {
+  if (!file.exists(file)) return(NULL)
+  check_readable(file, call)
+  kept <- checkpoint_from(read_bytes(file))
+  if (!is.null(kept)) return(kept)
+  refuse(sprintf(paste("The checkpoint %s is damaged, of another version, or none at all.",
+                       "To begin the run anew and write over it, say `anew = TRUE` (--anew)."), quoted(file)),
+         "checkpoint", call)
 }
 
 # A list of `about` and `tally`, or NULL when the bytes are not all that was written.

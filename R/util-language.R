@@ -149,8 +149,16 @@ checked_name <- function(expr, lookup, call) {
   if (is_plain_vector(found)) return(plain_vector(found))
   kind <- if (is.function(found)) "is a function" else if (is.null(found)) "is not known here" else "is no plain vector"
   refuse(sprintf("`%s` %s. %s: %s%s", name, kind, sentence(lookup$what),
-                 if (length(lookup$known)) join_words(lookup$known) else "none", did_you_mean(name, lookup$known)),
+                 if (length(lookup$known)) join_words(names_in_short(lookup$known)) else "none",
+         did_you_mean(name, lookup$known)),
          "language", call)
+}
+
+# The percentiles of a number in one word.
+names_in_short <- function(names) {
+  first <- grepl("_p1$", names) & sub("_p1$", "_p99", names) %in% names
+  short <- ifelse(first, paste(names, "to", sub("_p1$", "_p99", names)), names)
+  short[first | !sub("_p[0-9]+$", "_p1", names) %in% names[first]]
 }
 
 # Cards of the caller stand for their codes.

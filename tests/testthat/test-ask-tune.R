@@ -8,6 +8,7 @@ test_that("ranges of what wishes are made of are those worked out by hand", {
   expect_equal(range("a - b"), list(low = c(0.5, -6), high = c(1.5, 3)))
   expect_equal(range("-a * b"), list(low = c(-1, -12), high = c(-0.5, 8)))
   expect_equal(range("abs(a)"), list(low = c(1, 0), high = c(2, 3)))
+  expect_equal(range("a / 0"), list(low = c(-Inf, -Inf), high = c(Inf, Inf)))
   expect_equal(range("1 / a"), list(low = c(0.5, -Inf), high = c(1, Inf)))
   expect_equal(range("max(a, b)"), list(low = c(1, 0), high = c(2, 4)))
   expect_equal(range("min(a, 1)"), list(low = c(1, -2), high = c(1, 1)))
@@ -75,7 +76,7 @@ small_high_card <- function() {
 
 race_of <- function(game, over, want, nsim, level, least = NULL) {
   run <- list(nsim = nsim, seconds = 600, seed = 1, threads = 1, level = level, seconds_per_round = NULL,
-              progress = NULL)
+              checkpoint = NULL, anew = FALSE, progress = NULL)
   wished <- list(want = want, least = least, most = NULL)
   tuning <- new_tuning(tuning_subject(game, run, NULL), over, wished, NULL, NULL, run, NULL)
   function(seed) run_race(tuning, utils::modifyList(run, list(seed = seed)))
@@ -248,6 +249,10 @@ test_that("what is asked for in vain is said before work begins", {
   war <- game_war(deck = deck_numbered(8), cards_each = 4)
   errors <- list(
     list(quote(tune_rules(war, list(cards_each = 2:4), want = "rouns < 3")), "language", "did you mean \"rounds\""),
+    list(quote(tune_rules(war, list(cards_each = 2:4), want = "minutes < 3")), "language",
+         "rounds, rounds_p1 to rounds_p99, deck"),
+    list(quote(tune_rules(war, list(cards_each = 2:4), want = "now(rounds) < 3")), "language",
+         "nothing that candidates"),
     list(quote(tune_rules(war, list(cards_each = 2:4))), "input", "Say what is wished for"),
     list(quote(tune_rules(war, list(cards_each = 2:4), want = "rounds + 3")), "language", "must be a condition"),
     list(quote(tune_rules(war, list(cards_each = 2:4), want = c("rounds < 3", "rounds > 5"))), "language",
@@ -282,6 +287,36 @@ test_that("time that runs out leaves what is known, and says so", {
                      nsim = 4000, seed = 1)
   expect_s3_class(autoplot(some), "ggplot")
   expect_output(print(some[1:2, ]), "face_down")
+})
+
+# A card is turned and its number is told, with so much more; R is interrupted at one of the games.
+turned_card <- function(interrupted_at) {
+  games <- 0
+  game_custom("turned_card", deck_numbered(4), function(table, rules, players) {
+    games <<- games + 1
+    if (games == interrupted_at) rlang::interrupt()
+    card <- table$move("stock", "open")
+    list(value = card + rules$more)
+  }, rules = list(rule_whole("more", 0, 0, 4, "what is added")), outcomes = list(value = outcome_whole("points")),
+  piles = c(stock = "hidden", open = "open"))
+}
+
+test_that("a race that was stopped goes on from its checkpoint, and ends as an undisturbed one", {
+  file <- withr::local_tempfile()
+  tuned <- function(interrupted_at, ..., more = 0:1) {
+    tune_rules(turned_card(interrupted_at), list(more = more), want = "value > 2.5", nsim = 4000, seed = 3, ...)
+  }
+  whole <- tuned(Inf)
+  expect_equal(whole$meets, c("yes", "open"))
+  # Stopped after the first look.
+  expect_warning(stopped <- tuned(2500, checkpoint = file), class = "habanera_warning_interrupted")
+  expect_lt(attr(stopped, "trials"), attr(whole, "trials"))
+  expect_match(attr(stopped, "part"), "1 of 2 combinations decided")
+  expect_equal(as.data.frame(tuned(Inf, checkpoint = file)), as.data.frame(whole))
+  expect_error(tuned(Inf, checkpoint = file, more = 0:2), "of another race", class = "habanera_error_checkpoint")
+  writeLines("habanera checkpoint 4 nothing", file)
+  expect_error(tuned(Inf, checkpoint = file), "damaged", class = "habanera_error_checkpoint")
+  expect_equal(as.data.frame(tuned(Inf, checkpoint = file, anew = TRUE)), as.data.frame(whole))
 })
 
 test_that("the shell tunes by options and by a file of wishes", {

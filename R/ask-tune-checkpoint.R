@@ -1,0 +1,42 @@
+# The checkpoint of a race: at each look what is known of all candidates. Their tallies are not kept: whoever is still
+# in the race when it goes on plays the same trials again, which costs less than the looks that follow.
+
+keep_race <- function(tuning, state, run) {
+  if (is.null(run$checkpoint)) return(invisible())
+  about <- list(race = race_digest(tuning, run), words = tuning$subject$words(character()), seed = run$seed,
+                sure = state$sure)
+  write_bytes_whole(checkpoint_of(about, lapply(state[race_parts], as.double)), run$checkpoint, NULL)
+}
+
+race_parts <- c("estimate", "low", "high", "done")
+
+# All that decides what a race finds.
+race_digest <- function(tuning, run) {
+  parts <- list(experiment_digest(tuning$subject$x), candidate_table(tuning$places, tuning$dimensions, tuning$subject),
+                vapply(tuning$wishes, `[[`, "", "text"), aim_in_words(tuning$aim), names(tuning$line_ups), tuning$names,
+                run[c("nsim", "level", "seconds_per_round")])
+  cli::hash_sha256(paste(deparse(parts, 500L), collapse = ""))
+}
+
+# The state to go on from: what the checkpoint holds, or the start.
+resumed_race <- function(tuning, run) {
+  state <- start_race(tuning)
+  kept <- if (!is.null(run$checkpoint) && !run$anew) whole_checkpoint(run$checkpoint, NULL)
+  if (is.null(kept)) return(state)
+  about <- kept$about
+  if (!identical(about$race, race_digest(tuning, run)) || about$seed != run$seed) {
+    refuse(sprintf("The checkpoint %s is of another race%s; say `anew = TRUE` (--anew) to begin this one anew.",
+                   quoted(run$checkpoint), if (is.null(about$race)) "" else sprintf(", with seed %s",
+                                                                                    whole_code(about$seed))),
+           "checkpoint", NULL)
+  }
+  for (part in race_parts) state[[part]][] <- kept$tally[[part]]
+  state$sure <- about$sure
+  judged(tuning, state)
+}
+
+# A seed that was not given is that of the checkpoint, where there is one.
+seed_of_race <- function(seed, checkpoint, anew, call) {
+  kept <- if (is.null(seed) && !is.null(checkpoint) && !anew) whole_checkpoint(checkpoint, call)
+  resolve_seed(if (is.null(kept)) seed else kept$about$seed, call)
+}
