@@ -252,3 +252,16 @@ share_in_words <- function(share) {
   fraction <- nearest_fraction(share)
   paste0(format_percent(share, 4), if (!is.null(fraction)) paste(" =", paste(whole_text(fraction), collapse = "/")))
 }
+
+# What gives the edge of one game after the other: against the best player, where games of its kind are solved.
+edge_finder <- function(game, knows, call) {
+  solver <- able(game, "plays_best")
+  if (!is.null(solver$edge_of)) return(solver$edge_of(knows, call))
+  function(each) {
+    edge <- house_edge(each, nsim = 1)
+    if (edge$bets$how[1] != "exact") {
+      refuse("The edge of this game would be simulated; vary_rules() does that.", "work", call)
+    }
+    edge$bets$estimate[1]
+  }
+}

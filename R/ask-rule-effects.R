@@ -130,19 +130,6 @@ with_together <- function(rows, tried) {
   rows
 }
 
-# What gives the edge of one game after the other: against the best player, where games of its kind are solved.
-edge_finder <- function(game, knows, call) {
-  solver <- able(game, "plays_best")
-  if (!is.null(solver$edge_of)) return(solver$edge_of(knows, call))
-  function(each) {
-    edge <- house_edge(each, nsim = 1)
-    if (edge$bets$how[1] != "exact") {
-      refuse("The edge of this game would be simulated; vary_rules() does that.", "work", call)
-    }
-    edge$bets$estimate[1]
-  }
-}
-
 #' @export
 tell.habanera_rule_effects <- function(x, rows = 40, ...) {
   by_edge <- !is.null(x[["edge"]])
@@ -220,7 +207,3 @@ extremes_in_words <- function(rows, by_edge, show) {
   if (kindest$effect >= 0) return(sprintf("None of these costs the house anything; it %s.", gains))
   sprintf("The house %s, and %s.", gains, loses)
 }
-
-# What rounding leaves of nothing has no sign of its own.
-percent_points <- function(x) sprintf("%+.3f%%", 100 * ifelse(abs(x) < 1e-12, 0, x))
-plain_percent <- function(x) sprintf("%.3f%%", 100 * x)

@@ -13,14 +13,13 @@ race_parts <- c("estimate", "low", "high", "done")
 # All that decides what a race finds.
 race_digest <- function(tuning, run) {
   parts <- list(experiment_digest(tuning$subject$x), candidate_table(tuning$places, tuning$dimensions, tuning$subject),
-                vapply(tuning$wishes, `[[`, "", "text"), aim_in_words(tuning$aim), names(tuning$line_ups), tuning$names,
-                run[c("nsim", "level", "seconds_per_round")])
+                vapply(tuning$wishes, `[[`, "", "text"), tuning$aim[c("most", "text")], names(tuning$line_ups),
+                tuning$names, run[c("nsim", "level", "seconds_per_round")])
   cli::hash_sha256(paste(deparse(parts, 500L), collapse = ""))
 }
 
-# The state to go on from: what the checkpoint holds, or the start.
-resumed_race <- function(tuning, run) {
-  state <- start_race(tuning)
+# A race from its beginning with what its checkpoint holds, or as it is where there is none.
+with_kept_race <- function(state, tuning, run) {
   kept <- if (!is.null(run$checkpoint) && !run$anew) whole_checkpoint(run$checkpoint, NULL)
   if (is.null(kept)) return(state)
   about <- kept$about
@@ -32,7 +31,7 @@ resumed_race <- function(tuning, run) {
   }
   for (part in race_parts) state[[part]][] <- kept$tally[[part]]
   state$sure <- about$sure
-  judged(tuning, state)
+  state
 }
 
 # A seed that was not given is that of the checkpoint, where there is one.

@@ -31,7 +31,7 @@ with_known <- function(tuning, state) {
 # The race to its end, or as far as it comes.
 run_race <- function(tuning, run) {
   if (!length(tuning$played)) return(start_race(tuning))
-  state <- resumed_race(tuning, run)
+  state <- judged(tuning, with_kept_race(start_race(tuning), tuning, run))
   # Of each row the trials that its tally holds; after a checkpoint none.
   counted <- numeric(length(state$done))
   tallies <- vector("list", length(state$done))

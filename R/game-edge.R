@@ -19,3 +19,7 @@ edge_by_walk <- function(game, column) {
 edge_in_words <- function(edge) {
   sprintf("the %s keeps %s of an initial stake", if (edge >= 0) "house" else "player", format_percent(abs(edge), 4))
 }
+
+# What rounding leaves of nothing has no sign of its own.
+percent_points <- function(x) sprintf("%+.3f%%", 100 * ifelse(abs(x) < 1e-12, 0, x))
+plain_percent <- function(x) sprintf("%.3f%%", 100 * x)
