@@ -273,8 +273,8 @@ open_in_trials <- function(x) {
   needed <- attr(x, "needed")
   needed <- needed[is.finite(needed)]
   if (!length(needed)) return(NULL)
-  sprintf("To decide what is open would take from about %s to %s trials a candidate.",
-          format_count(signif(min(needed), 2)), format_count(signif(max(needed), 2)))
+  ends <- unique(format_count(signif(range(needed), 2)))
+  sprintf("To decide what is open would take about %s trials a candidate.", paste(ends, collapse = " to "))
 }
 
 work_in_words <- function(x) {

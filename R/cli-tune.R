@@ -7,7 +7,7 @@ tune_command <- function() {
     c(game_options(), list(
       cli_option("over", paste("A rule, or a line of the pay table, and its values: RULE=0:3, RULE=ONE;OTHER; may be",
                                "given again"), "RULE=VALUES"),
-      cli_option("copies", "How many of some cards: \"0:4 of rank == \\\"A\\\"\"; may be given again", "COPIES"),
+      cli_option("copies", "How many of some cards: \"0:4 of rank == 'A'\"; may be given again", "COPIES"),
       cli_option("want", "What is to hold of estimates and rules; may be given again", "CONDITION"),
       cli_option("least", "What is to be least among the rules that meet the wishes", "NUMBER"),
       cli_option("most", "What is to be most among them", "NUMBER"),

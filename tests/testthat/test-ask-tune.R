@@ -320,9 +320,21 @@ test_that("a race that was stopped goes on from its checkpoint, and ends as an u
 })
 
 test_that("the shell tunes by options and by a file of wishes", {
-  words <- c("tune", "war", "--rules", demo_file("quick-game.yaml"), "--over", "cards_each=6,12", "--want",
-             "minutes_p90 <= 15", "--want", "ended_never_ends <= 0.01", "--seconds-per-round", "6", "--trials", "8000",
-             "--seed", "1")
-  run <- do.call(run_words, as.list(words))
+  run <- run_words("tune", "war", "--rules", demo_file("quick-game.yaml"), "--over", "cards_each=6,12", "--want",
+                   "minutes_p90 <= 15", "--want", "ended_never_ends <= 0.01", "--seconds-per-round", "6", "--trials",
+                   "8000", "--seed", "1")
   expect_equal(run$status, 0)
+  said <- paste(run$out, collapse = " ")
+  expect_match(said, "of 2 combinations surely +meet")
+  copies <- run_words("tune", "high_card", "--copies", "3:4 of rank == 'A'", "--most", "edge", "--format", "csv")
+  rows <- utils::read.csv(text = copies$out, check.names = FALSE)
+  expect_equal(rows[["copies: rank == 'A'"]][rows$best == "best"], 4)
+  wished <- run_words("tune", "blackjack", "--rules", demo_file("table.yaml"), "--wishes",
+                      demo_file("table-wishes.yaml"), "--changes", "1")
+  expect_match(paste(wished$out, collapse = " "), "1 of 11 combinations meets .*natural_pays 1.4 \\(1 change\\)")
+  file <- withr::local_tempfile(fileext = ".yaml")
+  writeLines("ower: {ties: [bank]}", file)
+  expect_match(run_words("tune", "high_card", "--wishes", file)$err, "did you mean \"over\"", all = FALSE)
+  expect_bad_usage(list(list(c("tune", "war"), "needs --over"),
+                        list(c("tune", "war", "--copies", "aces"), "--copies takes numbers")))
 })
