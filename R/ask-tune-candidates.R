@@ -23,7 +23,7 @@ game_dimensions <- function(game, over, call) {
 }
 
 refuse_over <- function(over, call) {
-  refuse(sprintf("`over` must be a list of rules by name with values to try, as in list(cards_each = 6:22), not %s.",
+  refuse(sprintf("`over` must be a list of rules by name with values to try, as in list(rule = 0:3), not %s.",
                  said(over)), call = call)
 }
 
