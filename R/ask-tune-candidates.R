@@ -9,9 +9,7 @@ new_dimension <- function(name, values, labels, now, change = function(value) rl
 
 # What `over` names of a game: rules, players, numbers of copies of cards, lines of a pay table.
 game_dimensions <- function(game, over, call) {
-  if (!is.list(over) && !is.atomic(over)) refuse_over(over, call)
-  names <- rlang::names2(over)
-  if (!length(over) || any(!nzchar(names)) || anyDuplicated(names)) refuse_over(over, call)
+  names <- checked_over(over, call)
   known <- rule_names(kind_of(game))
   unlist(Map(function(name, values) {
     if (name == "copies" && "deck" %in% known) return(copies_dimensions(game$rules$deck, values, call))
@@ -19,10 +17,13 @@ game_dimensions <- function(game, over, call) {
     line <- line_dimension(game, name, values, call)
     if (is.null(line)) refuse_unknown_dimension(game, name, call)
     list(line)
-  }, names, as.list(over), USE.NAMES = FALSE), recursive = FALSE)
+  }, names, over, USE.NAMES = FALSE), recursive = FALSE)
 }
 
-refuse_over <- function(over, call) {
+# The names of what may be changed, each once.
+checked_over <- function(over, call) {
+  names <- rlang::names2(over)
+  if (is.list(over) && length(over) && all(nzchar(names)) && !anyDuplicated(names)) return(names)
   refuse(sprintf("`over` must be a list of rules by name with values to try, as in list(rule = 0:3), not %s.",
                  said(over)), call = call)
 }

@@ -1,11 +1,18 @@
 # The checkpoint of a race: at each look what is known of all candidates. Their tallies are not kept: whoever is still
 # in the race when it goes on plays the same trials again, which costs less than the looks that follow.
 
+# The file, NULL once it could not be written: that is told once, and the race goes on.
 keep_race <- function(tuning, state, run) {
-  if (is.null(run$checkpoint)) return(invisible())
+  if (is.null(run$checkpoint)) return(NULL)
   about <- list(race = race_digest(tuning, run), words = tuning$subject$words(character()), seed = run$seed,
                 sure = state$sure)
-  write_bytes_whole(checkpoint_of(about, lapply(state[race_parts], as.double)), run$checkpoint, NULL)
+  tryCatch({
+    write_bytes_whole(checkpoint_of(about, lapply(state[race_parts], as.double)), run$checkpoint, NULL)
+    run$checkpoint
+  }, habanera_error_file = function(cnd) {
+    warn_user(rlang::cnd_message(cnd), "unwritten")
+    NULL
+  })
 }
 
 race_parts <- c("estimate", "low", "high", "done")

@@ -32,8 +32,7 @@ refuse_line_ups <- function(line_ups, call) {
 
 # What `over` names of draws: `size`, `copies`, and lines and the stake of what is paid.
 draw_dimensions <- function(deck, size, over, paid, call) {
-  names <- rlang::names2(over)
-  if (!is.list(over) || !length(over) || any(!nzchar(names)) || anyDuplicated(names)) refuse_over(over, call)
+  names <- checked_over(over, call)
   unlist(Map(function(name, values) {
     if (name == "copies") return(copies_dimensions(deck, values, call))
     now <- if (name == "size") size else paid[[name]]
@@ -127,7 +126,7 @@ exact_payouts <- function(tuning, names, by) {
 }
 
 payout_estimates <- function(candidate, by) {
-  pays <- unlist(candidate$pays)
+  pays <- unlist(candidate$pays[names(candidate$pays) != "stake"])
   values <- pays[match(value_text(candidate$law$outcomes[[by]]), names(pays))]
   moments <- pay_moments(ifelse(is.na(values), 0, values), candidate$law$probability)
   back <- moments$mean / candidate$pays$stake

@@ -15,6 +15,7 @@ wishes_from_file <- function(file, call) {
   wished$copies <- NULL
   wished$over <- if (length(over)) over
   wished$want <- unlist(wished$want)
+  if (!is.null(wished$line_ups)) wished$line_ups <- as.list(wished$line_ups)
   wished
 }
 
@@ -31,5 +32,12 @@ with_wishes_from_file <- function(wished, call) {
   if (is.null(from$over)) refuse(sprintf("%s holds no `over`.", file_name(wished$over)), "file", call)
   wished$over <- NULL
   if (!is.null(from$changes)) from$changes <- check_whole(from$changes, 0, name = "changes", call = call)
-  utils::modifyList(from, Filter(Negate(is.null), wished))
+  replaced_by_name(from, Filter(Negate(is.null), wished))
+}
+
+# Whole values are replaced: a list that is given is not mixed with the one that was there.
+replaced_by_name <- function(values, by) {
+  values <- as.list(values)
+  values[names(by)] <- by
+  values
 }

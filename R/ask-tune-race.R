@@ -55,11 +55,12 @@ run_race <- function(tuning, run) {
         bar$move(sum(!state$open))
       }
       state <- judged(tuning, state)
-      keep_race(tuning, state, run)
+      run["checkpoint"] <- list(keep_race(tuning, state, run))
       if (!length(rows_to_play(tuning, state))) break
     }
   }, interrupt = function(cnd) state$stopped <<- "interrupted",
   habanera_out_of_time = function(cnd) state$stopped <<- "out of time")
+  if (!is.null(state$stopped)) keep_race(tuning, state, run)
   if (identical(state$stopped, "interrupted")) {
     warn_user("Interrupted: what is not decided by now is called open.", "interrupted")
   }

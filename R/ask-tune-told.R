@@ -22,14 +22,14 @@ new_tuned <- function(tuning, state, run) {
     shares = is_share_of(tuning, tuning$names),
     wishes = vapply(tuning$wishes, `[[`, "", "text"), ends = wished_ends(tuning$wishes),
     aim = aim_in_words(tuning$aim), level = run$level, seed = run$seed, sure = state$sure,
-    exact = !length(tuning$played), stopped = state$stopped,
-    part = part_decided(state),
+    exact = !length(tuning$played), stopped = state$stopped, part = part_decided(state),
     trials = sum(state$done), whole_grid = length(state$done) * max(state$done),
     line_ups = names(tuning$line_ups), passed_over = tuning$passed_over, against_rules = tuning$against_rules,
     needed = trials_to_decide(tuning, state), changed = changed_in_words(tuning, rows)[order],
     field = names(pulling), front = front_rows(place$misses_by_wish[order, pulling, drop = FALSE])
   )
-  attr(found, "fresh") <- measured_afresh(tuning, found, order, run)
+  # Who does not wait for it has what the race found.
+  attr(found, "fresh") <- tryCatch(measured_afresh(tuning, found, order, run), interrupt = function(cnd) NULL)
   if (all(found$meets == "no")) attr(found, "price") <- price_in_words(tuning, order[1])
   found
 }
@@ -133,10 +133,11 @@ most_fresh_trials <- 1e5
 
 # The best of them on deals on which nothing was chosen: those that follow all that the race may play.
 measured_afresh <- function(tuning, found, order, run) {
+  if (identical(attr(found, "stopped"), "interrupted")) return(NULL)
   shown <- utils::head(Filter(function(at) found$trials[at] > 0, best_rows(found)), most_measured_afresh)
   if (!length(shown)) return(NULL)
   rows <- lapply(shown, function(at) {
-    trials <- min(most_fresh_trials, max(first_look, found$trials[at] / length(tuning$line_ups)))
+    trials <- min(most_fresh_trials, max(first_look, ceiling(found$trials[at] / length(tuning$line_ups))))
     lapply(seq_along(tuning$line_ups), function(line_up) {
       game <- tuning$game_at((line_up - 1) * length(tuning$candidates) + order[at])
       tally <- run_lap(game, run$seed, run$nsim + 1, trials, run$threads)
@@ -226,7 +227,7 @@ aim_answer <- function(x) {
 # Where none meets the wishes, which comes nearest.
 nearest_answer <- function(x) {
   if (any(x$meets != "no")) return(NULL)
-  sprintf("Nearest come %s, which misses %s.", tuned_row_in_words(x, 1), x$misses[1])
+  sprintf("Nearest: %s, missing %s.", tuned_row_in_words(x, 1), x$misses[1])
 }
 
 # What is read: the estimates with their bounds, no error where they are exact.

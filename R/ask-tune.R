@@ -70,6 +70,7 @@ tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups
   subject <- tuning_subject(x, run, call)
   wished <- list(over = over, want = want, least = least, most = most, line_ups = line_ups, changes = changes)
   if (rlang::is_string(over)) wished <- with_wishes_from_file(wished, call)
+  if (is.null(seconds_per_round)) refuse_minutes(wished[c("want", "least", "most")], subject$names, call)
   tuning <- new_tuning(subject, wished$over, wished[c("want", "least", "most")], wished$line_ups, wished$changes, run,
                        call)
   new_tuned(tuning, run_race(tuning, run), run)
@@ -92,9 +93,15 @@ new_tuning <- function(subject, over, wished, line_ups, changes, run, call) {
                  passed_over = found$passed_over, against_rules = found$against_rules,
                  wishes = Filter(function(wish) length(wish$estimates), wishes), aim = aim, names = names,
                  line_ups = line_ups, candidate_of = rep(seq_along(found$candidates), length(line_ups)),
-                 rules = rules_in_wishes(subject, found$candidates, wishes, aim, rules, length(line_ups)))
+                 rules = rules_in_wishes(subject, found$candidates, c(wishes, list(aim)), rules, length(line_ups),
+                                         call))
   tuning$known <- subject$known(tuning, names)
   to_be_played(tuning, run, call)
+}
+
+refuse_minutes <- function(texts, known, call) {
+  if (!any(grepl("\\bminutes(_p[0-9]+)?\\b", unlist(texts))) || "minutes" %in% known) return(invisible())
+  refuse("A wish on minutes needs `seconds_per_round`, what a round takes at the table.", call = call)
 }
 
 parsed_aims <- function(wished, known, rules, call) {
@@ -136,15 +143,19 @@ is_printable <- function(value) {
   is.numeric(value) && length(value) == 1 && any(abs(value * 1:10 - round(value * 1:10)) < 1e-9)
 }
 
-# Values of rules that stand beside estimates in wishes, for each row of the race.
-rules_in_wishes <- function(subject, candidates, wishes, aim, rules, line_ups) {
-  named <- intersect(rules, unique(unlist(lapply(c(wishes, list(aim)), function(wish) all.vars(wish$expr)))))
-  values <- lapply(rlang::set_names(named), function(name) {
-    lapply(candidates, function(candidate) subject$rules_of(candidate)[[name]])
+# Values of rules that stand beside estimates in wishes, and in what is aimed at, for each row of the race.
+rules_in_wishes <- function(subject, candidates, wishes, rules, line_ups, call) {
+  beside <- Filter(function(wish) length(wish$estimates) || !is_condition(wish$expr), wishes)
+  named <- intersect(rules, unique(unlist(lapply(beside, function(wish) all.vars(wish$expr)))))
+  lapply(rlang::set_names(named), function(name) {
+    values <- lapply(candidates, function(candidate) subject$rules_of(candidate)[[name]])
+    other <- Filter(function(value) !is.numeric(value) || length(value) != 1, values)
+    if (length(other)) {
+      refuse(sprintf("`%s` can stand beside estimates only where it is a number; here it is %s.", name,
+                     quoted(rule_text(other[[1]]))), "rules", call)
+    }
+    rep(as.double(unlist(values)), line_ups)
   })
-  of_number <- Filter(function(each) all(vapply(each, function(value) is.numeric(value) && length(value) == 1, NA)),
-                      values)
-  lapply(of_number, function(each) rep(as.double(unlist(each)), line_ups))
 }
 
 # What has to be played for the names that are not known, and what is played for it.

@@ -30,7 +30,7 @@ run_tune <- function(options, arguments) {
   game <- shell_game(options, arguments, command)
   wished <- if (is.null(options$wishes)) list() else wishes_from_file(options$wishes, NULL)
   over <- c(typed_over(options$over, game, command), typed_copies(options$copies, command))
-  if (length(over)) wished$over <- utils::modifyList(as.list(wished$over), over)
+  if (length(over)) wished$over <- replaced_by_name(wished$over, over)
   for (name in c("want", "least", "most")) if (!is.null(options[[name]])) wished[[name]] <- options[[name]]
   if (!is.null(options$changes)) wished$changes <- option_number(options, "changes")
   if (!is.null(options$line_ups)) wished$line_ups <- as.list(trimws(strsplit(options$line_ups, ";")[[1]]))

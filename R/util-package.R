@@ -38,7 +38,7 @@
 #' * seats that hide cards and bet: [game_betting()], [player_by_rules()], [player_by_table()]; sound play, best answers
 #'   and what a habit costs: [equilibrium()], [best_play()], [mistakes()]
 #' * a game of your own: [game_custom()], [game_cpp()], [check_game()], [write_game_template()]
-#' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [estimates()]
+#' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [tune_rules()]
 #' * what is a card worth? [card_impact()]
 #' * a figure, a page, a file: [autoplot()], [report()], [write_result()]
 #'

@@ -249,8 +249,12 @@ test_that("what is asked for in vain is said before work begins", {
   war <- game_war(deck = deck_numbered(8), cards_each = 4)
   errors <- list(
     list(quote(tune_rules(war, list(cards_each = 2:4), want = "rouns < 3")), "language", "did you mean \"rounds\""),
-    list(quote(tune_rules(war, list(cards_each = 2:4), want = "minutes < 3")), "language",
+    list(quote(tune_rules(war, list(cards_each = 2:4), want = "ended < 3")), "language",
          "rounds, rounds_p1 to rounds_p99, deck"),
+    list(quote(tune_rules(war, list(cards_each = 2:4), want = "minutes_p90 < 3")), "input", "seconds_per_round"),
+    list(quote(tune_rules(game_war(), list(face_down = 0:1), want = "rounds < cards_each")), "rules",
+         "only where it is a number; here it is \"NULL\""),
+    list(quote(tune_rules(war, c(cards_each = 2), want = "rounds < 3")), "input", "must be a list of rules"),
     list(quote(tune_rules(war, list(cards_each = 2:4), want = "now(rounds) < 3")), "language",
          "nothing that candidates"),
     list(quote(tune_rules(war, list(cards_each = 2:4))), "input", "Say what is wished for"),
@@ -289,12 +293,12 @@ test_that("time that runs out leaves what is known, and says so", {
   expect_output(print(some[1:2, ]), "face_down")
 })
 
-# A card is turned and its number is told, with so much more; R is interrupted at one of the games.
-turned_card <- function(interrupted_at) {
+# A card is turned and its number is told, with so much more; at one of the games R is interrupted, or something else.
+turned_card <- function(at, happens = rlang::interrupt) {
   games <- 0
   game_custom("turned_card", deck_numbered(4), function(table, rules, players) {
     games <<- games + 1
-    if (games == interrupted_at) rlang::interrupt()
+    if (games == at) happens()
     card <- table$move("stock", "open")
     list(value = card + rules$more)
   }, rules = list(rule_whole("more", 0, 0, 4, "what is added")), outcomes = list(value = outcome_whole("points")),
@@ -303,8 +307,8 @@ turned_card <- function(interrupted_at) {
 
 test_that("a race that was stopped goes on from its checkpoint, and ends as an undisturbed one", {
   file <- withr::local_tempfile()
-  tuned <- function(interrupted_at, ..., more = 0:1) {
-    tune_rules(turned_card(interrupted_at), list(more = more), want = "value > 2.5", nsim = 4000, seed = 3, ...)
+  tuned <- function(at, ..., more = 0:1, happens = rlang::interrupt) {
+    tune_rules(turned_card(at, happens), list(more = more), want = "value > 2.5", nsim = 4000, seed = 3, ...)
   }
   whole <- tuned(Inf)
   expect_equal(whole$meets, c("yes", "open"))
@@ -317,6 +321,16 @@ test_that("a race that was stopped goes on from its checkpoint, and ends as an u
   writeLines("habanera checkpoint 4 nothing", file)
   expect_error(tuned(Inf, checkpoint = file), "damaged", class = "habanera_error_checkpoint")
   expect_equal(as.data.frame(tuned(Inf, checkpoint = file, anew = TRUE)), as.data.frame(whole))
+  # One who will not wait for the fresh deals has what the race found; a checkpoint that cannot be written is told.
+  expect_false(is.null(attr(whole, "fresh")))
+  late <- tuned(attr(whole, "trials") + 50)
+  expect_null(attr(late, "fresh"))
+  expect_equal(as.data.frame(late), as.data.frame(whole))
+  folder <- withr::local_tempdir()
+  lose <- function() unlink(folder, recursive = TRUE)
+  expect_warning(kept <- tuned(1500, checkpoint = file.path(folder, "race"), happens = lose),
+                 class = "habanera_warning_unwritten")
+  expect_equal(as.data.frame(kept), as.data.frame(whole))
 })
 
 test_that("the shell tunes by options and by a file of wishes", {
@@ -333,6 +347,13 @@ test_that("the shell tunes by options and by a file of wishes", {
                       demo_file("table-wishes.yaml"), "--changes", "1")
   expect_match(paste(wished$out, collapse = " "), "1 of 11 combinations meets .*natural_pays 1.4 \\(1 change\\)")
   file <- withr::local_tempfile(fileext = ".yaml")
+  # What is typed wins over the file, whole.
+  writeLines(c("over: {ties: [bank, push]}", "want: edge > 0.01"), file)
+  typed <- run_words("tune", "high_card", "--wishes", file, "--over", "ties=half_back", "--format", "csv")
+  expect_equal(utils::read.csv(text = typed$out)$ties, "half_back")
+  writeLines(c("over: {pairs: [4]}", "want: seat_spread < 0.9", "line_ups: [random, careful]"), file)
+  seated <- tune_rules(game_pairs(), file, line_ups = list(one = "full_memory", two = "random"), nsim = 1000, seed = 1)
+  expect_equal(attr(seated, "line_ups"), c("one", "two"))
   writeLines("ower: {ties: [bank]}", file)
   expect_match(run_words("tune", "high_card", "--wishes", file)$err, "did you mean \"over\"", all = FALSE)
   expect_bad_usage(list(list(c("tune", "war"), "needs --over"),
