@@ -145,6 +145,10 @@ core_game_decks <- function(spec, seed, trials) {
     .Call(`_habanera_core_game_decks`, spec, seed, trials)
 }
 
+core_trial_memory <- function(trials, numbers) {
+    .Call(`_habanera_core_trial_memory`, trials, numbers)
+}
+
 core_count_game <- function(game, spec, seed, first, count, threads) {
     .Call(`_habanera_core_count_game`, game, spec, seed, first, count, threads)
 }
@@ -431,6 +435,10 @@ core_keep_deck <- function(spec) {
 
 core_keep_mean <- function(deck, pays) {
     .Call(`_habanera_core_keep_mean`, deck, pays)
+}
+
+core_keep_means <- function(spec, pays) {
+    .Call(`_habanera_core_keep_means`, spec, pays)
 }
 
 core_keep_mistakes <- function(spec, described) {

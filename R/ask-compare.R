@@ -52,10 +52,7 @@ new_game_pair <- function(x, y, call) {
   if (has_function(x$shuffle) || has_function(y$shuffle)) {
     refuse("Games that R functions shuffle cannot be compared deal by deal.", call = call)
   }
-  x$record <- y$record <- shared
-  x$spec$record <- core_columns(x$columns, shared)
-  y$spec$record <- core_columns(y$columns, shared)
-  new_experiment("habanera_game_pair", x = x, y = y, record = shared)
+  new_experiment("habanera_game_pair", x = with_record(x, shared), y = with_record(y, shared), record = shared)
 }
 
 #' @export
@@ -152,7 +149,7 @@ common_units <- function(experiment) {
 pairs_in_r <- function(experiment, seed, first, count) {
   trials <- first - 1 + seq_len(count)
   values <- lapply(experiment[c("x", "y")], function(game) {
-    if (runs_in_r(game)) return(plays_of(game)$trials(game, seed, trials)$rows)
+    if (runs_in_r(game)) return(trials_in_r(game, seed, trials)$rows)
     until_the_end(game, seed, core_trial_game(game_machine(game), game$spec, seed, trials))$rows
   })
   about <- pair_columns(experiment)

@@ -14,6 +14,9 @@
 #' @param pairs Whether any two rules are changed at once as well.
 #' @param of "edge", exactly; or what is played for: a mean or a chance by name, see [estimate_names()].
 #' @param knows What the player looks at, as in [best_strategy()].
+#' @param fraction `NULL`, or a number above 0, up to 1: in the place of single changes such a part of all combinations
+#'   is tried, spread evenly (a Latin hypercube, from package lhs), and what each value adds, on the average over the
+#'   others, is found by least squares; with `pairs` what any two do beyond that, too.
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment], for what is played; each change is played
 #'   `nsim` times.
 #' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
@@ -21,7 +24,8 @@
 #'   `rule` "none"), `edge` (the house's, per initial stake), `effect` (the difference from the first row). Of another
 #'   `of` `estimate` in the place of `edge`, and `effect.low`, `effect.high` (95%). With `pairs` rows of two rules
 #'   ("soft_17 + ties"), and `together`: by how much their effect is more than those of each alone, of what is played
-#'   with `together.low` and `together.high`, the errors of the three added up.
+#'   with `together.low` and `together.high`, the errors of the three added up. With `fraction` all have intervals (95%,
+#'   Student's t of what the sum of single values, or of any two, leaves unexplained), those of exact edges as well.
 #' @section Errors: `habanera_error_input` for a game without money; `habanera_error_work` for one whose edge must be
 #'   simulated.
 #' @seealso [vary_rules()] with `of = "edge"` for combinations; the figure is [autoplot.habanera_rule_effects()].
@@ -31,7 +35,7 @@
 #' rule_effects(game_war(cards_each = 6), list(face_down = 0:1), of = "rounds", nsim = 2000, seed = 1)
 #' @export
 rule_effects <- function(game, over = NULL, pairs = FALSE, of = "edge", knows = c("total", "two_cards", "all_cards"),
-                         nsim = 1e5, seed = NULL, threads = NULL, progress = NULL) {
+                         fraction = NULL, nsim = 1e5, seed = NULL, threads = NULL, progress = NULL) {
   check_given()
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
@@ -42,27 +46,25 @@ rule_effects <- function(game, over = NULL, pairs = FALSE, of = "edge", knows = 
     capability(game, "takes_bets", call)
     game <- without_cut(game)
   }
-  tried <- tried_changes(game, over, pairs, call)
-  run <- list(nsim = nsim, seed = if (!by_edge) resolve_seed(seed), threads = threads)
+  run <- list(nsim = nsim, seed = if (!by_edge || !is.null(fraction)) resolve_seed(seed), threads = threads)
+  subject <- tuning_subject(game, list(), call)
+  dimensions <- if (is.null(over)) dimensions_to_try(game, call) else subject$dimensions(over)
   effect_of <- if (by_edge) edge_effects(game, knows, call) else played_effects(game, of, run, call)
+  tried <- if (is.null(fraction)) tried_changes(subject, dimensions, pairs, call) else
+    tried_fraction(subject, dimensions, fraction, pairs, run$seed, call)
   bar <- local_progress("Trying rules", progress, 1 + length(tried$games))
   found <- lapply_until_interrupted(c(list(game), tried$games), effect_of, "rule", bar)
-  rows <- do.call(rbind, found)
-  shown <- seq_len(nrow(rows))
-  rows <- cbind(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], rows)
-  if (pairs) rows <- with_together(rows, tried)
+  rows <- if (is.null(fraction)) rows_alone(found, tried, pairs) else rows_fitted(found, tried, pairs, by_edge, call)
   structure(rows, class = table_class("habanera_rule_effects"), part = attr(found, "part"), of = of, run = run,
-            is_share = identical(estimator(of, game, NULL)$kind, "share"),
+            fraction = tried$fraction, is_share = identical(estimator(of, game, NULL)$kind, "share"),
             words = in_words(game), passed_over = tried$passed_over,
             played_by = if (by_edge && !is.null(able(game, "plays_best")$edge_of)) knows_labels[[knows]])
 }
 
 # The game with each rule changed alone, with `pairs` any two of them; `parts` are the rows that such a row is made of.
-tried_changes <- function(game, over, pairs, call) {
-  subject <- tuning_subject(game, list(), call)
-  dimensions <- if (is.null(over)) dimensions_to_try(game, call) else subject$dimensions(over)
+tried_changes <- function(subject, dimensions, pairs, call) {
   places <- places_near(dimensions, if (pairs) 2 else 1, call)[-1, , drop = FALSE]
-  if (!nrow(places)) refuse(sprintf("%s has no rules to try.", kind_of(game)$title), call = call)
+  if (!nrow(places)) refuse(sprintf("%s has no rules to try.", kind_of(subject$x)$title), call = call)
   named <- lapply(seq_len(nrow(places)), function(row) {
     at <- which(places[row, ] != 0)
     list(rule = paste(vapply(dimensions[at], `[[`, "", "name"), collapse = " + "),
@@ -79,6 +81,36 @@ tried_changes <- function(game, over, pairs, call) {
          alone <- lapply(which(places[row, ] != 0), function(at) replace(numeric(ncol(places)), at, places[row, at]))
          match(vapply(alone, paste, "", collapse = " "), keys)
        }))
+}
+
+# The games of a part of all combinations, and their places.
+tried_fraction <- function(subject, dimensions, fraction, pairs, seed, call) {
+  chosen <- fraction_places(dimensions, fraction, pairs, seed, call)
+  found <- possible_candidates(subject, dimensions, chosen$places[-1, , drop = FALSE], call)
+  list(games = found$candidates, places = rbind(0, found$places), dimensions = dimensions,
+       passed_over = sub(": .*$", "", found$passed_over),
+       fraction = c(tried = 1 + length(found$candidates), of = chosen$of))
+}
+
+# Of each change the row that it gave.
+rows_alone <- function(found, tried, pairs) {
+  rows <- do.call(rbind, found)
+  shown <- seq_len(nrow(rows))
+  rows <- cbind(rule = c("none", tried$rule)[shown], value = c("as it is", tried$value)[shown], rows)
+  if (pairs) with_together(rows, tried) else rows
+}
+
+# Of the combinations tried what each value adds.
+rows_fitted <- function(found, tried, pairs, by_edge, call) {
+  rows <- do.call(rbind, found)
+  fitted <- effects_by_least_squares(tried$places[seq_len(nrow(rows)), , drop = FALSE], rows$effect, tried$dimensions,
+                                     pairs, call)
+  now <- rows[[if (by_edge) "edge" else "estimate"]][1]
+  first <- replace(fitted[1, ], TRUE, list("none", "as it is", 0, 0, 0))
+  if (pairs) first[c("together", "together.low", "together.high")] <- NA_real_
+  fitted <- rbind(first, fitted)
+  cbind(fitted[c("rule", "value")], rlang::set_names(list(now + fitted$effect), if (by_edge) "edge" else "estimate"),
+        fitted[-(1:2)])
 }
 
 dimensions_to_try <- function(game, call) {
@@ -105,7 +137,7 @@ played_effects <- function(game, of, run, call) {
   term <- if (from$kind == "mean") from$column else {
     paste0(from$column, "=", category_words(game, from$column)[from$code + 1])
   }
-  base <- recording(game, from$column)
+  base <- remembering(recording(game, from$column), run$nsim)
   function(each) {
     found <- tidy(simulate(new_game_pair(base, recording(each, from$column), call), run$nsim, run$seed,
                            threads = run$threads))
@@ -134,18 +166,26 @@ with_together <- function(rows, tried) {
 tell.habanera_rule_effects <- function(x, rows = 40, ...) {
   by_edge <- !is.null(x[["edge"]])
   show <- effect_shown(x)
-  cat_wrapped(sprintf("<rule effects> %s; each rule changed alone%s%s%s", attr(x, "words"), against_whom(x),
+  cat_wrapped(sprintf("<rule effects> %s; %s%s%s%s", attr(x, "words"), effects_from_in_words(x), against_whom(x),
                       if (by_edge) ", exact" else effects_run_in_words(x), part_in_words(x)))
   others <- plain_table(x)[-1, , drop = FALSE]
   alone <- if (is.null(others[["together"]])) others else others[is.na(others$together), , drop = FALSE]
   cat_wrapped(sprintf("As it is %s. %s", if (by_edge) edge_in_words(x$edge[1]) else
     sprintf("%s is %s", attr(x, "of"), estimate_in_effects(x)), extremes_in_words(alone, by_edge, show)))
-  if (!is.null(others[["together"]])) writeLines(console_lines(together_in_words(others, by_edge, show)))
+  if (!is.null(others[["together"]])) writeLines(console_lines(together_in_words(others, show)))
   print_head(effects_table(others, by_edge, attr(x, "is_share"), show), rows)
   if (length(attr(x, "passed_over"))) {
     cat_wrapped(sprintf("Passed over, since they contradict the other rules: %s.", join_words(attr(x, "passed_over"))))
   }
   invisible(x)
+}
+
+# Each change alone, or a part of all combinations.
+effects_from_in_words <- function(x, single = "each rule changed alone") {
+  fraction <- attr(x, "fraction")
+  if (is.null(fraction)) return(single)
+  sprintf("from %s of %s combinations, by least squares", format_count(fraction[["tried"]]),
+          format_count(fraction[["of"]]))
 }
 
 effects_run_in_words <- function(x) {
@@ -159,7 +199,7 @@ effects_table <- function(rows, by_edge, is_share, show) {
     shown$estimate <- (if (is_share) format_percent else format_statistic)(rows$estimate)
   }
   shown$effect <- show(rows$effect)
-  if (!by_edge) shown$`95%` <- interval_in_brackets(rows$effect.low, rows$effect.high, show)
+  if (!is.null(rows[["effect.low"]])) shown$`95%` <- interval_in_brackets(rows$effect.low, rows$effect.high, show)
   if (!is.null(rows[["together"]])) shown$together <- ifelse(is.na(rows$together), "", show(rows$together))
   shown
 }
@@ -185,8 +225,9 @@ change_labels <- function(rule, value, joint = ", ") {
 }
 
 # Which two rules do most at once beyond what each does alone.
-together_in_words <- function(rows, by_edge, show) {
-  sure <- if (by_edge) abs(rows$together) > 1e-12 else rows$together.low > 0 | rows$together.high < 0
+together_in_words <- function(rows, show) {
+  exact <- is.null(rows[["together.low"]])
+  sure <- if (exact) abs(rows$together) > 1e-12 else rows$together.low > 0 | rows$together.high < 0
   at <- which(sure %in% TRUE)
   if (!length(at)) return("No two of them do surely more or less at once than each alone.")
   most <- at[which.max(abs(rows$together[at]))]

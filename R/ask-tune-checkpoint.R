@@ -6,13 +6,7 @@ keep_race <- function(tuning, state, run) {
   if (is.null(run$checkpoint)) return(NULL)
   about <- list(race = race_digest(tuning, run), words = tuning$subject$words(character()), seed = run$seed,
                 sure = state$sure)
-  tryCatch({
-    write_bytes_whole(checkpoint_of(about, lapply(state[race_parts], as.double)), run$checkpoint, NULL)
-    run$checkpoint
-  }, habanera_error_file = function(cnd) {
-    warn_user(rlang::cnd_message(cnd), "unwritten")
-    NULL
-  })
+  keep_checkpoint(run$checkpoint, about, lapply(state[race_parts], as.double))
 }
 
 race_parts <- c("estimate", "low", "high", "done")
@@ -31,10 +25,7 @@ with_kept_race <- function(state, tuning, run) {
   if (is.null(kept)) return(state)
   about <- kept$about
   if (!identical(about$race, race_digest(tuning, run)) || about$seed != run$seed) {
-    refuse(sprintf("The checkpoint %s is of another race%s; say `anew = TRUE` (--anew) to begin this one anew.",
-                   quoted(run$checkpoint), if (is.null(about$race)) "" else sprintf(", with seed %s",
-                                                                                    whole_code(about$seed))),
-           "checkpoint", NULL)
+    refuse_other_checkpoint(run$checkpoint, "of another race", if (!is.null(about$race)) about$seed, NULL)
   }
   for (part in race_parts) state[[part]][] <- kept$tally[[part]]
   state$sure <- about$sure

@@ -28,8 +28,8 @@ with_known <- function(tuning, state) {
   state
 }
 
-# The race to its end, or as far as it comes.
-run_race <- function(tuning, run) {
+# The race to its end, `until` so many trials, or as far as it comes.
+run_race <- function(tuning, run, until = Inf) {
   if (!length(tuning$played)) return(start_race(tuning))
   state <- judged(tuning, with_kept_race(start_race(tuning), tuning, run))
   # Of each row the trials that its tally holds; after a checkpoint none.
@@ -41,7 +41,7 @@ run_race <- function(tuning, run) {
   bar <- local_progress("Tuning", run$progress, length(tuning$candidates))
   begun <- now()
   tryCatch({
-    for (look in looks) {
+    for (look in looks[looks <= until]) {
       if (length(tuning$now_names)) {
         present <- present_played(tuning, present, look, run, begun)
         state <- with_present(tuning, state, present, look, error)
@@ -67,9 +67,20 @@ run_race <- function(tuning, run) {
   judged(tuning, state)
 }
 
-# The chance of error of a single bound: all of them together are wrong with at most the level (Bonferroni).
+# The places of candidates that a short race leaves, and its trials.
+left_by_race <- function(tuning, run) {
+  run["checkpoint"] <- list(NULL)
+  state <- run_race(tuning, run, until = coarse_trials)
+  if (identical(state$stopped, "interrupted")) rlang::interrupt()
+  left <- state$meets != "no"
+  if (!is.null(tuning$aim)) left <- left & state$best != "worse"
+  list(left = tuning$places[left, , drop = FALSE], trials = sum(state$done))
+}
+
+# The chance of error of a single bound: all of them together, of what was not tried, too, are wrong with at most the
+# level (Bonferroni).
 error_of_each <- function(tuning, run, looks) {
-  candidates <- length(tuning$candidates) + (length(tuning$now_names) > 0)
+  candidates <- length(tuning$candidates) + tuning$beside + (length(tuning$now_names) > 0)
   run$level / (looks * candidates * length(tuning$line_ups) * tuning$parts)
 }
 

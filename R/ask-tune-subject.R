@@ -77,17 +77,26 @@ exact_edges <- function(tuning, names, run, call) {
   if (!length(wanted) || holds_rounds(game)) return(NULL)
   seated <- function(candidate, at) at_line_up(candidate, tuning$line_ups[[at]], call)
   found <- tryCatch({
-    edge_of <- edge_of_players(seated(tuning$candidates[[1]], 1), call)
-    bar <- local_progress("Solving", run$progress, length(tuning$candidate_of))
-    edges <- vapply(seq_along(tuning$candidate_of), function(row) {
-      bar$move(row)
-      edge_of(seated(tuning$candidates[[tuning$candidate_of[row]]], line_up_of(tuning, row)))
-    }, 0)
-    present <- vapply(seq_along(tuning$line_ups), function(at) edge_of(seated(game, at)), 0)
-    list(edges, rep(present, each = length(tuning$candidates)))
+    games <- lapply(seq_along(tuning$candidate_of), function(row) {
+      seated(tuning$candidates[[tuning$candidate_of[row]]], line_up_of(tuning, row))
+    })
+    present <- if (now_name("edge") %in% names) lapply(seq_along(tuning$line_ups), seated, candidate = game)
+    edges <- exact_edges_of(c(games, present), run, call)
+    list(edge = edges[seq_along(games)], now = rep(edges[-seq_along(games)], each = length(tuning$candidates)))
   # Of who plays by luck, too, edges are simulated.
   }, habanera_error_work = function(cnd) NULL, habanera_error_input = function(cnd) NULL)
   if (!is.null(found)) rlang::set_names(found, c("edge", now_name("edge")))[wanted]
+}
+
+exact_edges_of <- function(games, run, call) {
+  found <- edges_at_once(games, run$threads)
+  if (!is.null(found)) return(found)
+  edge_of <- edge_of_players(games[[1]], call)
+  bar <- local_progress("Solving", run$progress, length(games))
+  vapply(seq_along(games), function(at) {
+    bar$move(at)
+    edge_of(games[[at]])
+  }, 0)
 }
 
 refuse_shoe_quantiles <- function(game, estimators, call) {

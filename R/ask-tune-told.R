@@ -23,7 +23,8 @@ new_tuned <- function(tuning, state, run) {
     wishes = vapply(tuning$wishes, `[[`, "", "text"), ends = wished_ends(tuning$wishes),
     aim = aim_in_words(tuning$aim), level = run$level, seed = run$seed, sure = state$sure,
     exact = !length(tuning$played), stopped = state$stopped, part = part_decided(state),
-    trials = sum(state$done), whole_grid = length(state$done) * max(state$done),
+    trials = sum(state$done) + sum(tuning$narrowed$trials), narrowed_of = tuning$narrowed$of,
+    whole_grid = (length(state$done) + tuning$beside * length(tuning$line_ups)) * max(state$done),
     line_ups = names(tuning$line_ups), passed_over = tuning$passed_over, against_rules = tuning$against_rules,
     needed = trials_to_decide(tuning, state), changed = changed_in_words(tuning, rows)[order],
     field = names(pulling), front = front_rows(place$misses_by_wish[order, pulling, drop = FALSE])
@@ -227,7 +228,8 @@ aim_answer <- function(x) {
 # Where none meets the wishes, which comes nearest.
 nearest_answer <- function(x) {
   if (any(x$meets != "no")) return(NULL)
-  sprintf("Nearest: %s, missing %s.", tuned_row_in_words(x, 1), x$misses[1])
+  missing <- if (nzchar(x$misses[1])) paste0(", missing ", x$misses[1]) else ""
+  sprintf("Nearest: %s%s.", tuned_row_in_words(x, 1), missing)
 }
 
 # What is read: the estimates with their bounds, no error where they are exact.
@@ -291,7 +293,11 @@ work_in_words <- function(x) {
 passed_in_words <- function(x) {
   passed <- attr(x, "passed_over")
   against <- attr(x, "against_rules")
-  c(if (length(passed)) sprintf("Passed over: %s, such as %s",
+  narrowed_of <- attr(x, "narrowed_of")
+  c(if (!is.null(narrowed_of)) sprintf("Of %s combinations %s were tried: the others lie between such as %s.",
+                                       format_count(narrowed_of), format_count(nrow(x)),
+                                       if (is.null(x[["best"]])) "miss the wishes" else "miss the wishes or are worse"),
+    if (length(passed)) sprintf("Passed over: %s, such as %s",
                                 count_of(length(passed), "combination that contradicts itself",
                                          "combinations that contradict themselves"), passed[1]),
     if (isTRUE(against > 0)) sprintf("%s not tried, which the wishes on rules forbid.",

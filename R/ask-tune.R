@@ -15,9 +15,11 @@
 #' @param over What may be changed, a list by name, each with the values to try: rules (`cards_each = 6:22`), `players`,
 #'   lines of a pay table (`"full house" = 6:12`), and `copies`, a list of numbers of copies by conditions on cards
 #'   (`copies = list('rank == "A"' = 0:4)`); of draws `size` and `copies`, of a payout its lines by their values and
-#'   `stake`, too. Combinations that contradict themselves are passed over and counted. Or the name of a file (.yaml,
-#'   .json) that holds `over`, `copies`, `want`, `least`, `most`, `changes`, `line_ups`, in which "6:22" stands for the
-#'   numbers from 6 to 22; what is given beside it wins.
+#'   `stake`, too. Combinations that contradict themselves are passed over and counted. Of more than 20,000 combinations
+#'   those along long sequences of numbers are tried coarsely first, then near what may still meet the wishes: the
+#'   others, between such as surely miss, are not tried, which is told. Or the name of a file (.yaml, .json)
+#'   that holds `over`, `copies`, `want`, `least`, `most`, `changes`, `line_ups`, in which "6:22" stands for the numbers
+#'   from 6 to 22; what is given beside it wins.
 #' @param want Conditions as text, all of which are to be met: on names of [estimate_names()], of draws on columns that
 #'   are TRUE or FALSE or numbers; on `edge` (the house's), `seat_spread` (the largest less the smallest chance of a
 #'   seat to win) and `minutes` (with `minutes_p1` to `minutes_p99`); of a payout on `edge`, `return_to_player`,
@@ -44,8 +46,9 @@
 #'   Attributes: `fresh`, what the best of them gave on deals on which nothing was chosen, a data frame as `tidy()` of
 #'   counts; `front`, the rows that no other beats in both of two wishes; `trials`, all that were played.
 #' @section Errors: `habanera_error_rules` for rules that do not exist; `habanera_error_language` for wishes that
-#'   cannot be understood or that contradict each other; `habanera_error_work` for more than 20,000 combinations, and
-#'   for wishes so narrow that no candidate could meet them surely within `nsim`; before anything is played.
+#'   cannot be understood or that contradict each other; `habanera_error_work` for more than 20,000 combinations that
+#'   may meet the wishes, and for wishes so narrow that no candidate could meet them surely within `nsim`; before
+#'   anything is played.
 #' @seealso [vary_rules()] for a whole grid, [price_for()] for a single price.
 #' @examples
 #' tune_rules(game_war(cards_each = 5), list(face_down = 0:3), want = "rounds_p90 <= 20", nsim = 4000, seed = 1)
@@ -71,25 +74,34 @@ tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups
   wished <- list(over = over, want = want, least = least, most = most, line_ups = line_ups, changes = changes)
   if (rlang::is_string(over)) wished <- with_wishes_from_file(wished, call)
   if (is.null(seconds_per_round)) refuse_minutes(wished[c("want", "least", "most")], subject$names, call)
-  tuning <- new_tuning(subject, wished$over, wished[c("want", "least", "most")], wished$line_ups, wished$changes, run,
-                       call)
-  new_tuned(tuning, run_race(tuning, run), run)
+  begun <- now()
+  run_left <- function() replace(run, "seconds", max(0, seconds - (now() - begun)))
+  tuning_of <- function(places, of) {
+    new_tuning(subject, dimensions, list(places = places, of = of), wished[c("want", "least", "most")],
+               subject$line_ups(wished$line_ups, wished$over), run, call)
+  }
+  dimensions <- subject$dimensions(wished$over)
+  tried <- places_to_try(dimensions, wished$changes, function(places, of) {
+    left_by_race(tuning_of(places, of), run_left())
+  }, call)
+  tuning <- tuning_of(tried$places, tried$of)
+  tuning$narrowed <- if (tried$of > nrow(tried$places)) tried[c("of", "trials")]
+  new_tuned(tuning, run_race(tuning, run_left()), run)
 }
 
-# All that a race needs to know.
-new_tuning <- function(subject, over, wished, line_ups, changes, run, call) {
+# All that a race needs to know. `tried` are the `places` that take part, `of` all that there are.
+new_tuning <- function(subject, dimensions, tried, wished, line_ups, run, call) {
   known <- subject$names
   rules <- setdiff(subject$rules, known)
   wishes <- parsed_wishes(wished$want, known, rules, call)
   aim <- parsed_aims(wished, known, rules, call)
   if (!length(wishes) && is.null(aim)) refuse("Say what is wished for: `want`, `least` or `most`.", call = call)
   refuse_contradiction(wishes, call)
-  line_ups <- subject$line_ups(line_ups, over)
-  dimensions <- subject$dimensions(over)
-  found <- possible_candidates(subject, dimensions, candidate_places(dimensions, changes, call), call)
+  found <- possible_candidates(subject, dimensions, tried$places, call)
   found <- kept_by_rules(subject, found, wishes, call)
   names <- unique(unlist(lapply(c(wishes, list(aim)), `[[`, "estimates")))
   tuning <- list(subject = subject, dimensions = dimensions, candidates = found$candidates, places = found$places,
+                 beside = tried$of - nrow(tried$places),
                  passed_over = found$passed_over, against_rules = found$against_rules,
                  wishes = Filter(function(wish) length(wish$estimates), wishes), aim = aim, names = names,
                  line_ups = line_ups, candidate_of = rep(seq_along(found$candidates), length(line_ups)),

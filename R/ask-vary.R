@@ -6,8 +6,7 @@
 #' @param game A game.
 #' @param ... Rules by name, each with the values to try: `face_down = 0:3`, `tie = c("war", "split")`; a list where
 #'   one of them is `NULL`.
-#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; each combination is played `nsim` times,
-#'   and again beside the first one.
+#' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment]; each combination is played `nsim` times.
 #' @param want `NULL`, or a condition on estimates, as text: `"rounds_p90 * 6 <= 900"`, `"winner_1 > 0.45"`. A
 #'   combination meets it surely ("yes") or surely not ("no") when it holds, or does not, all over the 95% intervals
 #'   of what it names; otherwise more games must tell ("open"). A game without an end is longer than any: `rounds_p90 <=
@@ -18,6 +17,8 @@
 #'   edge (see [house_edge()]; term "edge", which `want` may name), in a `habanera_varied_edges` with the same columns.
 #'   "value": nothing is played, and what is told is what sound play brings seat 1 (see [equilibrium()]; term "value",
 #'   with the interval in which it surely lies), each to a gap of 1e-4 or for 60 seconds, in a `habanera_varied_values`.
+#' @param checkpoint,anew A file in which the combinations played are kept as they are done; a call that finds it goes
+#'   on from there, or begins anew.
 #' @param progress Whether to show a progress bar after two seconds, as in [simulate()][simulate.habanera_experiment].
 #' @return A `habanera_varied`: a data frame with a row for each combination and term: the rules varied, then `term`,
 #'   `estimate`, `std.error`, `conf.low`, `conf.high` as in [tidy()][tidy.habanera_counts_game], then `difference`,
@@ -37,7 +38,7 @@
 #' vary_rules(game_betting(rules = "one card, one bet"), ante = 1:3, of = "value")
 #' @export
 vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want = NULL,
-                       of = c("outcomes", "edge", "value"), progress = NULL) {
+                       of = c("outcomes", "edge", "value"), checkpoint = NULL, anew = FALSE, progress = NULL) {
   check_given()
   call <- rlang::current_env()
   of <- check_choice(of, c("outcomes", "edge", "value"))
@@ -45,9 +46,12 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   values <- rlang::list2(...)
   if (!length(values)) refuse("Name a rule and the values to try, as in `rule = 0:3`.")
   refuse_unknown_rules(kind_of(game), values, call)
+  if (check_flag(anew) && is.null(checkpoint)) refuse("`anew` goes with `checkpoint`.")
+  if (of != "outcomes" && !is.null(checkpoint)) refuse("`checkpoint` goes with what is played, not with what is exact.")
   if (of == "edge") {
     capability(game, "takes_bets", call)
-    return(vary_edges(game, possible_variants(game, rule_grid(values, call), call), want, progress, call))
+    grid <- possible_variants(game, rule_grid(values, call), call)
+    return(vary_edges(game, grid, want, resolve_threads(threads, call), progress, call))
   }
   if (of == "value") {
     capability(game, "plays_soundly", call)
@@ -55,27 +59,16 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   }
   wish <- checked_wish(want, game, call)
   grid <- possible_variants(game, rule_grid(values, call), call)
-  seed <- resolve_seed(seed)
-  bar <- local_progress("Playing combinations", progress, length(grid$variants))
-  played <- lapply_until_interrupted(grid$variants, function(variant) {
-    list(counts = simulate(with_ending(variant), nsim = nsim, seed = seed, threads = threads),
-         beside = beside_first(variant, grid$variants[[1]], nsim, seed, threads))
-  }, "combination", bar)
+  run <- list(nsim = check_whole(nsim, 1, 1e12), seed = seed, first = 1, threads = resolve_threads(threads, call),
+              checkpoint = check_checkpoint(checkpoint, call), anew = anew, progress = progress)
+  played <- play_combinations(grid$variants, run, call)
   table <- grid$table[seq_along(played), , drop = FALSE]
   rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], game, wish, call))
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
   structure(rows, class = table_class("habanera_varied"), rules = names(values),
             part = attr(played, "part"), counts = lapply(played, `[[`, "counts"), grid = table, values = values,
-            game = game, seed = seed,
-            want = want)
-}
-
-# How a variant differs from the first, or NULL where deals cannot be compared (an R function shuffles; other seats).
-beside_first <- function(variant, first, nsim, seed, threads) {
-  if (identical(variant$given, first$given)) return(NULL)
-  tryCatch(tidy(simulate(new_game_pair(first, variant, NULL), nsim, seed, threads = threads)),
-           habanera_error_input = function(cnd) NULL)
+            game = game, seed = played[[1]]$counts$provenance$seed, want = want)
 }
 
 varied_rows <- function(played, rules, game, wish, call) {
@@ -123,7 +116,7 @@ possible_variants <- function(game, grid, call) {
   list(variants = variants[possible], table = table)
 }
 
-most_variants <- 1000
+most_variants <- 20000
 
 # All combinations, as lists of rules.
 rule_grid <- function(values, call) {

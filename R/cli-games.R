@@ -144,7 +144,7 @@ vary_command <- function() {
                  "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
       cli_option("within", "Mark so many minutes in the figure", "MINUTES")
-    ), study_options("Games for each combination", "10000"), common_options()),
+    ), checkpoint_options(), study_options("Games for each combination", "10000"), common_options()),
     game_examples("vary"),
     run_vary
   )
@@ -163,7 +163,7 @@ run_vary <- function(options, arguments) {
   found <- do.call(vary_rules, c(list(game), over,
                                  list(nsim = option_number(options, "trials"), seed = option_number(options, "seed"),
                                       threads = option_number(options, "threads"), want = options$want,
-                                      of = options$of)))
+                                      of = options$of, checkpoint = options$checkpoint, anew = options$anew)))
   if (inherits(found, c("habanera_varied_edges", "habanera_varied_values"))) return(write_found(found, options))
   write_found(found, options, outcome = options$outcome,
               seconds_per_round = option_number(options, "seconds-per-round"),

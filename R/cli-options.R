@@ -27,10 +27,15 @@ common_options <- function() {
 }
 
 run_options <- function() {
-  list(
+  c(list(
     cli_option("trials", "Number of trials, such as 1e6 [100000]", "N", "100000"),
-    cli_option("seed", "A whole number; the same seed gives the same result [a new one]", "S"), threads_option(),
-    cli_option("checkpoint", "Keep what is counted in this file, and go on from it", "FILE"),
+    cli_option("seed", "A whole number; the same seed gives the same result [a new one]", "S"), threads_option()
+  ), checkpoint_options())
+}
+
+checkpoint_options <- function() {
+  list(
+    cli_option("checkpoint", "Keep what is known in this file, and go on from it", "FILE"),
     cli_option("anew", "With --checkpoint: begin anew and write over the file")
   )
 }

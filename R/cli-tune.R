@@ -16,10 +16,8 @@ tune_command <- function() {
       cli_option("line-ups", "Players, apart by ; the wishes must hold with each of them", "PLAYERS"),
       cli_option("seconds", "After so long it ends, and says what is open [120]", "S", "120"),
       cli_option("level", "The chance that anything at all is wrongly called sure [0.05]", "P", "0.05"),
-      cli_option("seconds-per-round", "What a round takes at the table, for wishes on minutes", "S"),
-      cli_option("checkpoint", "Keep what is known in this file, and go on from it", "FILE"),
-      cli_option("anew", "With --checkpoint: begin anew and write over the file")
-    ), study_options("The most trials of a candidate", "1000000"), common_options()),
+      cli_option("seconds-per-round", "What a round takes at the table, for wishes on minutes", "S")
+    ), checkpoint_options(), study_options("The most trials of a candidate", "1000000"), common_options()),
     game_examples("tune"),
     run_tune
   )

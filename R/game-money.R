@@ -79,6 +79,7 @@ settled_cut <- function(cut, burn, cards, round, call) {
 # The smallest whole number of units a stake must have to make these multiples of it whole: their least common
 # denominator.
 whole_unit <- function(multiples) {
+  if (is.null(multiples) || all(multiples == floor(multiples)) %in% TRUE) return(1)
   denominators <- vapply(multiples, function(x) nearest_fraction(x)[2], 0)
   Reduce(function(a, b) a * b / greatest_divisor(c(a, b)), denominators, 1)
 }

@@ -35,7 +35,7 @@ value_counts <- function(game) vapply(game$record, function(name) length(categor
 run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
   if (has_r_function(experiment)) {
     trials <- first - 1 + seq_len(count)
-    played <- plays_of(experiment)$trials(experiment, seed, trials)
+    played <- trials_in_r(experiment, seed, trials)
     rows <- recorded_rows(played$rows, experiment$record)
     tally <- tally_of_rows(rows, rep(trials, times = played$each))
     if (holds_rounds(experiment)) {
@@ -56,7 +56,7 @@ run_lap.habanera_game <- function(experiment, seed, first, count, threads) {
 sums_in_r <- function(games, seed, first, count, families = NULL) {
   trials <- first - 1 + seq_len(count)
   totals <- lapply(games, function(game) {
-    played <- if (has_r_function(game)) plays_of(game)$trials(game, seed, trials) else {
+    played <- if (has_r_function(game)) trials_in_r(game, seed, trials) else {
       until_the_end(game, seed, core_trial_game(game_machine(game), game$spec, seed, trials))
     }
     round_totals(game, recorded_rows(played$rows, game$record), played$each)
@@ -134,7 +134,7 @@ half_widths.habanera_game <- function(experiment, tally, done, wanted) {
 
 #' @export
 play_trials.habanera_game <- function(experiment, seed, trials) {
-  played <- if (has_r_function(experiment)) plays_of(experiment)$trials(experiment, seed, trials) else {
+  played <- if (has_r_function(experiment)) trials_in_r(experiment, seed, trials) else {
     with_failing_trial(experiment, seed, core_trial_game(game_machine(experiment), experiment$spec, seed, trials),
                        function() first_failing_of(experiment, seed, trials))
   }

@@ -104,7 +104,15 @@ category_text <- function(names) {
 # A category of the core with what is asked besides: "pair of jacks or better" is one pair `from` the rank J on, "four
 # of 2 to 4" four of a kind `to` the rank 4, "natural flush" one without wild cards, "four wild cards" so many of them.
 category_parts <- function(name, call) {
-  name <- category_text(name)
+  if (!isTRUE(nzchar(name))) return(read_category(name, call))
+  if (is.null(read_categories[[name]])) assign(name, read_category(category_text(name), call), envir = read_categories)
+  read_categories[[name]]
+}
+
+# What was read already: of many pay tables the lines are the same.
+read_categories <- new.env(parent = emptyenv())
+
+read_category <- function(name, call) {
   plain <- list(category = name, from = NULL, to = NULL, natural = FALSE, wild = 0)
   if (name %in% names(hand_categories)) return(plain)
   if (grepl("^natural ", name)) {

@@ -17,15 +17,20 @@ autoplot.habanera_rule_effects <- function(object, ...) {
   data[["change"]] <- factor(seq_len(nrow(data)), labels = make.unique(change_labels(data[["rule"]], data[["value"]])))
   sides <- if (by_edge) c("the house gains", "the player gains") else c("more", "less")
   data[["side"]] <- ifelse(data[["effect"]] >= 0, sides[1], sides[2])
-  ends <- range(0, data[["effect"]])
+  # A label stands beyond the line of the interval, where there is one.
+  data[["beyond"]] <- if (is.null(data[["effect.low"]])) data[["effect"]] else
+    ifelse(is.na(data[["effect.low"]]), data[["effect"]],
+           ifelse(data[["effect"]] >= 0, pmax(data[["effect.high"]], 0), pmin(data[["effect.low"]], 0)))
+  ends <- range(0, data[["beyond"]])
   ends <- ends + c(-0.2, 0.2) * max(diff(ends), 1e-9)
   ggplot2::ggplot(data, ggplot2::aes(x = .data$effect, y = .data$change)) +
     ggplot2::geom_col(ggplot2::aes(fill = .data$side), width = 0.7) +
     ggplot2::geom_vline(xintercept = 0, colour = "grey30") +
-    (if (!by_edge) ggplot2::geom_linerange(ggplot2::aes(xmin = .data$effect.low, xmax = .data$effect.high),
-                                           na.rm = TRUE)) +
-    ggplot2::geom_text(ggplot2::aes(label = show(.data$effect), hjust = ifelse(.data$effect >= 0, -0.15, 1.15)),
-                       size = 3) +
+    (if (!is.null(data[["effect.low"]])) {
+      ggplot2::geom_linerange(ggplot2::aes(xmin = .data$effect.low, xmax = .data$effect.high), na.rm = TRUE)
+    }) +
+    ggplot2::geom_text(ggplot2::aes(x = .data$beyond, label = show(.data$effect),
+                                    hjust = ifelse(.data$effect >= 0, -0.15, 1.15)), size = 3) +
     ggplot2::scale_fill_manual(values = rlang::set_names(c("#7fb08a", "#d9a15f"), sides), name = "") +
     ggplot2::scale_x_continuous(labels = if (by_edge) scales::label_percent(0.1) else show,
                                 limits = ends) +
@@ -36,12 +41,13 @@ autoplot.habanera_rule_effects <- function(object, ...) {
 effects_labels <- function(object, by_edge) {
   from <- if (by_edge) paste("an edge of", signed_percent(object[["edge"]][1])) else
     sprintf("%s %s", attr(object, "of"), estimate_in_effects(object))
-  changed <- if (is.null(object[["together"]])) "Each rule changed alone" else "Each rule changed alone, and any two"
+  alone <- if (is.null(object[["together"]])) "each rule changed alone" else "each rule changed alone, and any two"
+  changed <- sentence(effects_from_in_words(object, alone))
   ggplot2::labs(
     x = if (by_edge) "change of the house's edge" else paste("change of", attr(object, "of")), y = NULL,
     title = paste("What each rule is worth, from", from), subtitle = wrapped(attr(object, "words")),
-    caption = wrapped(paste0(changed, against_whom(object), if (by_edge) "; exact." else
-      paste0(effects_run_in_words(object), "; lines: 95%.")))
+    caption = wrapped(paste0(changed, against_whom(object), if (by_edge) "; exact" else
+      effects_run_in_words(object), if (is.null(object[["effect.low"]])) "." else "; lines: 95%."))
   )
 }
 

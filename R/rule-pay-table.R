@@ -18,11 +18,10 @@ rule_pay_table <- function() {
       !anyDuplicated(tolower(names))
     if (!fits) refuse(sprintf("`%s` must be %s, not %s.", name, allowed, said(value)), call = call)
     names(pays) <- category_text(names)
-    for (line in names(pays)) {
-      tryCatch(category_parts(line, call), habanera_error_input = function(cnd) {
-        refuse(sprintf("`%s`, %s: %s", name, quoted(line), rlang::cnd_message(cnd)), call = call)
-      })
-    }
+    line <- NULL
+    tryCatch(for (line in names(pays)) category_parts(line, call), habanera_error_input = function(cnd) {
+      refuse(sprintf("`%s`, %s: %s", name, quoted(line), rlang::cnd_message(cnd)), call = call)
+    })
     if ("high card" %in% names(pays)[-length(pays)]) {
       refuse("Every hand holds \"high card\": it must be the last line of `pays`.", call = call)
     }

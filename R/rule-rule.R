@@ -6,7 +6,16 @@
 new_rule <- function(name, default, allowed, meaning, check, beside = FALSE, usual = rule_code(default),
                      tries = list()) {
   list(name = name, default = default, allowed = allowed, meaning = meaning, check = check, beside = beside,
-       usual = usual, tries = as.list(tries))
+       usual = usual, tries = as.list(tries), checked_default = checked_once(check, default, name))
+}
+
+# A default as it comes out of the check, which is asked for with every game made.
+checked_once <- function(check, default, name) {
+  value <- NULL
+  function() {
+    if (is.null(value)) value <<- check(default, name, NULL)
+    value
+  }
 }
 
 check_rule_words <- function(name, meaning, without, call) {
@@ -94,7 +103,7 @@ rule_deck <- function(meaning, default = deck_standard(), usual = "deck_standard
 
 # Their values by default, in words, by name.
 default_texts <- function(kind) {
-  rlang::set_names(vapply(kind$rules, function(rule) rule_text(as_rule_value(rule)), ""), rule_names(kind))
+  rlang::set_names(vapply(kind$rules, function(rule) rule_text(rule$checked_default()), ""), rule_names(kind))
 }
 
 rule_names <- function(kind) vapply(kind$rules, `[[`, "", "name")
@@ -129,9 +138,6 @@ refuse_unknown_rules <- function(kind, given, call) {
 
 # The rules that differ from their defaults.
 changed_rules <- function(kind, rules) {
-  differs <- vapply(kind$rules, function(rule) !identical(rules[[rule$name]], as_rule_value(rule)), TRUE)
+  differs <- vapply(kind$rules, function(rule) !identical(rules[[rule$name]], rule$checked_default()), TRUE)
   rules[rule_names(kind)[differs]]
 }
-
-# A default as it comes out of the check.
-as_rule_value <- function(rule) rule$check(rule$default, rule$name, NULL)

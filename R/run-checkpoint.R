@@ -24,6 +24,23 @@ checkpoint_bytes <- function(run, state) {
                      first = run$first, seed = state$seed, done = state$done), tally_parts(state$tally))
 }
 
+# Where what is kept may be lost without harm, for it comes back to whoever asked: a file that cannot be written is told
+# once, and NULL, what the checkpoint is from then on.
+keep_checkpoint <- function(file, about, parts) {
+  tryCatch({
+    write_bytes_whole(checkpoint_of(about, parts), file, NULL)
+    file
+  }, habanera_error_file = function(cnd) {
+    warn_user(rlang::cnd_message(cnd), "unwritten")
+    NULL
+  })
+}
+
+refuse_other_checkpoint <- function(file, what, seed, call) {
+  refuse(sprintf("The checkpoint %s is %s%s; say `anew = TRUE` (--anew) to begin this one anew.", quoted(file), what,
+                 if (is.null(seed)) "" else sprintf(", with seed %s", whole_code(seed))), "checkpoint", call)
+}
+
 # What it is of, and vectors of numbers by name, as bytes.
 checkpoint_of <- function(about, parts) {
   about <- c(about, list(parts = names(parts), lengths = as.double(lengths(parts))))

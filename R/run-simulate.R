@@ -59,6 +59,16 @@ simulate.habanera_experiment <- function(object, nsim = 1e5, seed = NULL, ..., f
   finish_run(run, state)
 }
 
+# The tally of a run among others, which is a list of `nsim`, `seed` and `threads`; an interrupt ends the others, too.
+tally_of_run <- function(experiment, run, call) {
+  check_simulation(experiment, list(nsim = run$nsim), call)
+  run <- list(experiment = experiment, nsim = run$nsim, first = 1, seed = run$seed, threads = run$threads,
+              workers = future_workers())
+  state <- run_laps(run, start_state(run, call))
+  if (isTRUE(state$interrupted)) rlang::interrupt()
+  state$tally
+}
+
 refuse_unknown_settings <- function(..., call) {
   if (!...length()) return(invisible())
   given <- names(list(...))

@@ -47,6 +47,22 @@ video_poker_price_lines <- function(game, call) {
   })
 }
 
+# The edges of games that differ in their pays alone and are best played, all at once; NULL for others.
+video_poker_edges <- function(games, threads) {
+  others <- setdiff(names(games[[1]]$spec$rules), c("pays", "stake", "lines"))
+  alike <- vapply(games, function(game) {
+    game$rules$players[[1]]$name == "solved" && identical(game$spec$rules[others], games[[1]]$spec$rules[others])
+  }, NA)
+  if (!all(alike)) return(NULL)
+  pays <- vapply(games, function(game) game$spec$rules$pays / game$spec$rules$stake,
+                 numeric(length(games[[1]]$spec$rules$pays)))
+  parts <- split(seq_along(games), rep_len(seq_len(threads), length(games)))
+  means <- over_cores(parts, if (length(games) > 500) threads else 1, function(part) {
+    core_keep_means(games[[1]]$spec$rules, t(pays[, part, drop = FALSE]))
+  })
+  1 - unsplit(means, rep_len(seq_len(threads), length(games)))
+}
+
 # Pays are solved for to a thousandth.
 price_units <- 1000
 

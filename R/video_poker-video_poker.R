@@ -55,7 +55,8 @@ kind_of_video_poker <- function() {
     fitted = function(rules, call) list(units = list(net = whole_unit(rules$pays))),
     limits = function(rules) list(net = c(0, max(rules$pays)) - 1, kept = c(0, rules$cards)),
     can = list(takes_bets = list(bets = bet_of_one_stake), drops_cards = list(without = video_poker_without),
-               plays_best = list(by_hands = best_keep), advises = list(advise = video_poker_advice),
+               plays_best = list(by_hands = best_keep, edges_of = video_poker_edges),
+               advises = list(advise = video_poker_advice),
                prices_mistakes = list(mistakes = video_poker_mistakes),
                pays_by_lines = list(lines = video_poker_price_lines)),
     in_short = video_poker_in_short, step_words = video_poker_step_words,
@@ -117,8 +118,7 @@ video_poker_cards <- function(rules, deck, record, kept, call) {
     refuse(sprintf("A deck of %d ranks cannot be gone through; at most 16 can.", length(bound$ranks)), "rules", call)
   }
   make <- function(categories) core_hand_rules(bound_to(categories))
-  pool <- new_pool(deck, deck[0], FALSE, 0, rules$cards)
-  keep <- function(lines) core_keep_list(lines, bound, make, pool, call)
+  keep <- function(lines) core_keep_list(lines, bound, make, new_pool(deck, deck[0], FALSE, 0, rules$cards), call)
   list(bound = bound, keep = keep, player = core_keeper(rules$players[[1]], keep, kinds, deck),
        places = match(codes_of(deck), kinds$codes))
 }

@@ -444,6 +444,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_trial_memory
+SEXP core_trial_memory(double trials, double numbers);
+RcppExport SEXP _habanera_core_trial_memory(SEXP trialsSEXP, SEXP numbersSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< double >::type trials(trialsSEXP);
+    Rcpp::traits::input_parameter< double >::type numbers(numbersSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_trial_memory(trials, numbers));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_count_game
 Rcpp::List core_count_game(SEXP game, Rcpp::List spec, double seed, double first, double count, int threads);
 RcppExport SEXP _habanera_core_count_game(SEXP gameSEXP, SEXP specSEXP, SEXP seedSEXP, SEXP firstSEXP, SEXP countSEXP, SEXP threadsSEXP) {
@@ -1312,6 +1323,17 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_keep_means
+Rcpp::NumericVector core_keep_means(Rcpp::List spec, Rcpp::NumericMatrix pays);
+RcppExport SEXP _habanera_core_keep_means(SEXP specSEXP, SEXP paysSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< Rcpp::List >::type spec(specSEXP);
+    Rcpp::traits::input_parameter< Rcpp::NumericMatrix >::type pays(paysSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_keep_means(spec, pays));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_keep_mistakes
 Rcpp::List core_keep_mistakes(Rcpp::List spec, Rcpp::List described);
 RcppExport SEXP _habanera_core_keep_mistakes(SEXP specSEXP, SEXP describedSEXP) {
@@ -1371,6 +1393,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_game_words", (DL_FUNC) &_habanera_core_game_words, 1},
     {"_habanera_core_walks_by_memory", (DL_FUNC) &_habanera_core_walks_by_memory, 2},
     {"_habanera_core_game_decks", (DL_FUNC) &_habanera_core_game_decks, 3},
+    {"_habanera_core_trial_memory", (DL_FUNC) &_habanera_core_trial_memory, 2},
     {"_habanera_core_count_game", (DL_FUNC) &_habanera_core_count_game, 6},
     {"_habanera_core_count_pairs", (DL_FUNC) &_habanera_core_count_pairs, 9},
     {"_habanera_core_count_rounds", (DL_FUNC) &_habanera_core_count_rounds, 9},
@@ -1443,6 +1466,7 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_keep_ways", (DL_FUNC) &_habanera_core_keep_ways, 2},
     {"_habanera_core_keep_deck", (DL_FUNC) &_habanera_core_keep_deck, 1},
     {"_habanera_core_keep_mean", (DL_FUNC) &_habanera_core_keep_mean, 2},
+    {"_habanera_core_keep_means", (DL_FUNC) &_habanera_core_keep_means, 2},
     {"_habanera_core_keep_mistakes", (DL_FUNC) &_habanera_core_keep_mistakes, 2},
     {"_habanera_core_war", (DL_FUNC) &_habanera_core_war, 1},
     {NULL, NULL, 0}

@@ -9,6 +9,7 @@
 #include "habanera/count/system.hpp"
 #include "habanera/game/counting.hpp"
 #include "habanera/game/playable.hpp"
+#include "habanera/game/remembered_trials.hpp"
 
 // Games from R: `game` is a pointer from the game's own unit (see game.h), a spec a list of `draw` (how the deck is
 // shuffled) and `record`.
@@ -17,8 +18,12 @@ namespace {
 
 using Names = habanera::PlayableGame::Names;
 
+// A spec that has a `memory` remembers its trials there.
 std::unique_ptr<habanera::TrialRunner> to_runner(SEXP game, const Rcpp::List& spec) {
-  return to_game(game).runner(to_draw(spec["draw"]), Rcpp::as<Names>(spec["record"]));
+  auto runner = to_game(game).runner(to_draw(spec["draw"]), Rcpp::as<Names>(spec["record"]));
+  if (!spec.containsElementNamed("memory")) return runner;
+  habanera::RememberedTrials& memory = *Rcpp::XPtr<habanera::RememberedTrials>(SEXP(spec["memory"])).checked_get();
+  return std::make_unique<habanera::RememberingRunner>(std::move(runner), memory);
 }
 
 // A whole number of the core, NA where it has none.
@@ -188,6 +193,13 @@ Rcpp::IntegerMatrix core_game_decks(Rcpp::List spec, double seed, Rcpp::NumericV
                    [](habanera::Card card) { return card + 1; });
   }
   return decks;
+}
+
+// What is recorded of the first `trials` trials of a game, to be kept as they are played: at most so many `numbers`.
+// [[Rcpp::export(rng = false)]]
+SEXP core_trial_memory(double trials, double numbers) {
+  return Rcpp::XPtr<habanera::RememberedTrials>(
+      new habanera::RememberedTrials(to_count(trials), static_cast<std::int64_t>(numbers)));
 }
 
 // [[Rcpp::export(rng = false)]]

@@ -3,6 +3,7 @@
 #include "question.h"
 
 #include "habanera/game/seated.hpp"
+#include "habanera/video_poker/many_pays.hpp"
 #include "habanera/video_poker/players.hpp"
 #include "habanera/video_poker/solved.hpp"
 #include "habanera/video_poker/video_poker.hpp"
@@ -105,6 +106,18 @@ SEXP core_keep_deck(Rcpp::List spec) {
 // [[Rcpp::export(rng = false)]]
 double core_keep_mean(SEXP deck, Rcpp::NumericVector pays) {
   return Rcpp::XPtr<habanera::SolvedDeck>(deck).checked_get()->mean_pay(to_pays(pays), to_bound(1));
+}
+
+// What best play brings by many pay tables, a row each, of a spec whose own pays do not matter.
+// [[Rcpp::export(rng = false)]]
+Rcpp::NumericVector core_keep_means(Rcpp::List spec, Rcpp::NumericMatrix pays) {
+  std::vector<habanera::ManyPays::Pays> tables;
+  for (int row = 0; row < pays.nrow(); ++row) {
+    const Rcpp::NumericVector table = pays(row, Rcpp::_);
+    tables.emplace_back(table.begin(), table.end());
+  }
+  return Rcpp::wrap(habanera::ManyPays(to_hand_rules(spec["hands"]), to_kinds(spec["deck"]), to_hand_size(spec),
+                                       std::move(tables), to_bound(1)).means(to_bound(1)));
 }
 
 // What the player keeps wrongly, and what he should, by the numbers (from 1) of the first of `described` that tells it;

@@ -6,6 +6,7 @@
 #include "habanera/chance/given.hpp"
 #include "habanera/game/counting.hpp"
 #include "habanera/game/enumerating.hpp"
+#include "habanera/game/remembered_trials.hpp"
 #include "habanera/game/table_recorder.hpp"
 #include "habanera/war/war.hpp"
 #include "habanera/watcher/card_check.hpp"
@@ -267,4 +268,26 @@ TEST_CASE("counts of games do not depend on threads, and rules are checked") {
   }
   CHECK_THROWS_AS(War<2>(rules_for(4, 1, {2, 1, 1})), std::invalid_argument);
   CHECK_THROWS_AS(War<0>(rules_for(4, 1, {4})), std::invalid_argument);
+}
+
+TEST_CASE("remembered trials are those that were played, as far as there is room") {
+  const WarRules rules = rules_for(13, 4, {26, 26});
+  const Draw draw(DrawSpec{cards_of(rules), 52, false});
+  const GameRunner<War<2>> runner(draw, rules, {0, 2});
+  RememberedTrials memory(100, 2 * 60);
+  const auto remembering = std::make_unique<RememberingRunner>(runner.copy(), memory);
+  for (int time = 0; time < 2; ++time) {
+    const auto plain = count_games(1, 200, 2, [&] { return GameCounter(runner, 5); }).tally().entries();
+    const auto kept = count_games(1, 200, 2, [&] { return GameCounter(*remembering, 5); }).tally().entries();
+    REQUIRE(plain.size() == kept.size());
+    for (std::size_t i = 0; i < plain.size(); ++i) {
+      CHECK(plain[i].first == kept[i].first);
+      CHECK(plain[i].second.n == kept[i].second.n);
+    }
+  }
+  Entries entries;
+  std::size_t known = 0;
+  for (std::uint64_t trial = 0; trial <= 200; ++trial) known += memory.recall(trial, entries);
+  CHECK(known == 60);
+  CHECK_THROWS_AS(remembering->deck(), std::logic_error);
 }

@@ -53,7 +53,7 @@ test_that("varied rules are the same games on the same deals", {
   expect_error(vary_rules(game, face_dwn = 0:1), "did you mean \"face_down\"", class = "habanera_error_rules")
   expect_error(vary_rules(game, face_down = c(0, -1)), "With face_down = -1", class = "habanera_error_rules")
   expect_error(vary_rules(game), "Name a rule", class = "habanera_error_input")
-  expect_error(vary_rules(game, face_down = 0:40, max_rounds = 1:30), "1,230 combinations",
+  expect_error(vary_rules(game, face_down = 0:40, max_rounds = 1:500), "20,500 combinations",
                class = "habanera_error_work")
 })
 

@@ -52,3 +52,44 @@ test_that("the shell tries rules by name, two at once", {
                    "--trials", "500", "--seed", "1", "--format", "csv")
   expect_match(ran$out[1], "rule,value,estimate,effect,effect.low,effect.high")
 })
+
+test_that("from a part of all combinations effects are those of least squares", {
+  skip_if_not_installed("lhs")
+  game <- game_high_card()
+  over <- list(ties = c("bank", "half_back", "push"), packs = c(1, 2, 4, 6), pays = c(1, 0.95))
+  found <- rule_effects(game, over, pairs = TRUE, fraction = 1, seed = 3)
+  dimensions <- tuning_subject(game, list(), NULL)$dimensions(over)
+  chosen <- fraction_places(dimensions, 1, TRUE, 3, NULL)$places
+  # What is now is a place of 0, and nothing else is.
+  now <- vapply(dimensions, `[[`, 0L, "now")
+  expect_false(any(chosen == rep(now, each = nrow(chosen))))
+  at <- chosen + (chosen == 0) * rep(now, each = nrow(chosen))
+  rows <- data.frame(ties = over$ties[at[, 1]], packs = over$packs[at[, 2]], pays = over$pays[at[, 3]])
+  grid <- vary_rules(game, ties = over$ties, packs = over$packs, pays = over$pays, of = "edge")
+  rows$edge <- grid$estimate[match(do.call(paste, rows), do.call(paste, as.data.frame(grid)[1:3]))]
+  as_now <- function(values, which) stats::relevel(factor(values), as.character(which))
+  data <- data.frame(edge = rows$edge, ties = as_now(rows$ties, game$rules$ties),
+                     packs = as_now(rows$packs, game$rules$packs), pays = as_now(rows$pays, game$rules$pays))
+  values_of <- function(found, rule, value, columns) {
+    unlist(found[found$rule == rule & found$value == value, columns], use.names = FALSE)
+  }
+  fit <- stats::lm(edge ~ ties + packs + pays, data)
+  of_lm <- function(name) unname(c(stats::coef(fit)[name], stats::confint(fit)[name, ]))
+  single <- rule_effects(game, over, fraction = 1, seed = 3)
+  expect_equal(values_of(single, "ties", "push", c("effect", "effect.low", "effect.high")), of_lm("tiespush"))
+  expect_equal(values_of(single, "packs", "6", c("effect", "effect.low", "effect.high")), of_lm("packs6"))
+  both <- stats::coef(stats::lm(edge ~ (ties + packs + pays)^2, data))
+  expect_equal(values_of(found, "ties + packs", "push + 6", "together"), both[["tiespush:packs6"]])
+  expect_equal(values_of(found, "ties + packs", "push + 6", "effect"),
+               both[["tiespush"]] + both[["packs6"]] + both[["tiespush:packs6"]])
+  expect_output(print(found), "of 24 combinations, by least squares")
+  expect_s3_class(autoplot(found), "ggplot")
+  # The generator of the session is left as it was.
+  set.seed(1)
+  before <- .Random.seed
+  alone <- rule_effects(game, over, fraction = 0.8, seed = 3)
+  expect_identical(.Random.seed, before)
+  expect_identical(as.data.frame(rule_effects(game, over, fraction = 0.8, seed = 3)), as.data.frame(alone))
+  expect_error(rule_effects(game, over, fraction = 0.1, seed = 3), "take 0.500 or more", class = "habanera_error_work")
+  expect_error(rule_effects(game, over, fraction = 1.5), "`fraction` must be", class = "habanera_error_input")
+})

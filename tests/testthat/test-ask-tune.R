@@ -78,7 +78,10 @@ race_of <- function(game, over, want, nsim, level, least = NULL) {
   run <- list(nsim = nsim, seconds = 600, seed = 1, threads = 1, level = level, seconds_per_round = NULL,
               checkpoint = NULL, anew = FALSE, progress = NULL)
   wished <- list(want = want, least = least, most = NULL)
-  tuning <- new_tuning(tuning_subject(game, run, NULL), over, wished, NULL, NULL, run, NULL)
+  subject <- tuning_subject(game, run, NULL)
+  dimensions <- subject$dimensions(over)
+  places <- candidate_places(dimensions, NULL, NULL)
+  tuning <- new_tuning(subject, dimensions, list(places = places, of = nrow(places)), wished, list(NULL), run, NULL)
   function(seed) run_race(tuning, utils::modifyList(run, list(seed = seed)))
 }
 
@@ -272,8 +275,8 @@ test_that("what is asked for in vain is said before work begins", {
     list(quote(tune_rules(war, list(cards_each = 2:4), want = "now(3) < rounds")), "language", "name of an estimate"),
     list(quote(tune_rules(war, list(cards_each = 2:4), want = "cards_each > 7")), "rules", "No combination meets"),
     list(quote(tune_rules(war, list(copies = list("rank == 77" = 1:2)), want = "rounds > 3")), "input", "No card"),
-    list(quote(tune_rules(war, list(max_rounds = 1:300, cards_each = 2:4, face_down = 0:40), want = "rounds < 3")),
-         "work", "combinations of rules"),
+    list(quote(tune_rules(war, list(max_rounds = 1:300, cards_each = 2:4, face_down = 0:40), want = "rounds < 3",
+                          changes = 3)), "work", "combinations of rules"),
     list(quote(tune_rules(war, list(cards_each = 2:4), want = "rounds < 3", nsim = 10)), "input", "nsim")
   )
   for (each in errors) {

@@ -79,6 +79,28 @@ test_that("exact and simulated agree for random pay tables, players and decks", 
   }
 })
 
+test_that("the edges of many pay tables at once are those one by one", {
+  set.seed(5)
+  games <- list(game_video_poker(three_card_pays, deck = short, cards = 3),
+                game_video_poker(c(`straight flush` = 20, `three of a kind` = 9, straight = 4, flush = 3,
+                                   `pair of kings or better` = 1),
+                                 deck = deck_standard(ranks = c("9", "10", "J", "Q", "K", "A"), jokers = 1),
+                                 wild = "rank == 'joker'", cards = 3))
+  for (game in games) {
+    lines <- names(game$rules$pays)
+    tables <- lapply(1:12, function(i) rlang::set_names(sample(1:20, length(lines), TRUE) / sample(1:2, 1), lines))
+    varied <- vary_rules(game, pays = tables, of = "edge")
+    one_by_one <- vapply(tables, function(pays) tidy(house_edge(change_rules(game, pays = pays), nsim = 1))$estimate[1],
+                         0)
+    expect_equal(varied$estimate, one_by_one, tolerance = 1e-12)
+    # On several processes the same, and where somebody plays otherwise, or the cards differ, one by one.
+    changed <- lapply(rep(tables, 45), function(pays) change_rules(game, pays = pays))
+    expect_equal(video_poker_edges(changed, 2), rep(one_by_one, 45), tolerance = 1e-12)
+  }
+  expect_null(video_poker_edges(games, 1))
+  expect_null(video_poker_edges(list(change_rules(games[[1]], players = player_random())), 1))
+})
+
 test_that("lines of what is kept do as they say", {
   game <- function(...) game_video_poker(deck = deck_standard(), players = keep_rules(...))
   # What of a hand is kept, by the replay of a trial in which it is dealt.

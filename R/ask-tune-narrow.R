@@ -1,0 +1,79 @@
+# More combinations than are tried: coarse ones first, then, step by step, those near the ones that may still meet the
+# wishes. What lies between two that surely miss is not tried, which is told.
+
+most_coarse <- 500
+# A coarse combination plays no further than this before its neighbours are tried.
+coarse_trials <- 16000
+
+# What is to be tried, `places` as of candidate_places(), out of how many (`of`), and how many trials narrowing took.
+# `race(places, of)`: of which places it is open, after a short race, whether they meet the wishes, or sure that they do
+# (`left`), and the trials of that race (`trials`).
+places_to_try <- function(dimensions, changes, race, call) {
+  of <- prod(vapply(dimensions, function(dimension) length(dimension$values), 0))
+  if (!is.null(changes) || of <= most_candidates) {
+    places <- candidate_places(dimensions, changes, call)
+    return(list(places = places, of = nrow(places), trials = 0))
+  }
+  strides <- coarse_strides(dimensions, call)
+  places <- places_of_grid(Map(thinned, dimensions, strides))
+  trials <- 0
+  while (any(strides > 1)) {
+    raced <- race(places, of)
+    trials <- trials + raced$trials
+    # Where none can meet them these are told, and how near they come.
+    if (!nrow(raced$left)) break
+    finer <- ceiling(strides / 2)
+    places <- places_beside(raced$left, dimensions, strides, finer)
+    if (nrow(places) > most_candidates) {
+      refuse(sprintf("Of %s combinations %s or more may meet the wishes; at most %s are tried. %s", format_count(of),
+                     format_count(nrow(places)), format_count(most_candidates),
+                     "Wish for more, or take fewer values."), "work", call)
+    }
+    strides <- finer
+  }
+  list(places = places[order(changes_of(places, dimensions)), , drop = FALSE], of = of, trials = trials)
+}
+
+# Only sequences of numbers that rise or fall are thinned: between other values nothing lies.
+is_sequence <- function(dimension) {
+  values <- dimension$labels
+  is.numeric(values) && length(values) > 2 && (all(diff(values) > 0) || all(diff(values) < 0))
+}
+
+# By how much each sequence is thinned, the longest first, until there are few enough combinations.
+coarse_strides <- function(dimensions, call) {
+  strides <- rep(1, length(dimensions))
+  sequences <- vapply(dimensions, is_sequence, NA)
+  count <- function() lengths(Map(thinned, dimensions, strides))
+  while (prod(count()) > most_coarse) {
+    left <- ifelse(sequences, count(), 0)
+    if (max(left) <= 3) {
+      refuse_many(prod(vapply(dimensions, function(dimension) length(dimension$values), 0)), call)
+      break
+    }
+    longest <- which.max(left)
+    strides[longest] <- 2 * strides[longest]
+  }
+  strides
+}
+
+# Every so manieth value, both ends, and what is now.
+thinned <- function(dimension, stride) {
+  count <- length(dimension$values)
+  sort(unique(c(seq(1, count, by = stride), count, if (!is.na(dimension$now)) dimension$now)))
+}
+
+places_of_grid <- function(values) {
+  places <- as.matrix(expand.grid(values))
+  dimnames(places) <- NULL
+  places
+}
+
+# Those on the finer grid that lie less than a coarse step from one that is left.
+places_beside <- function(left, dimensions, strides, finer) {
+  on_grid <- Map(thinned, dimensions, finer)
+  near <- lapply(seq_len(nrow(left)), function(row) {
+    places_of_grid(Map(function(values, at, stride) values[abs(values - at) < stride], on_grid, left[row, ], strides))
+  })
+  unique(do.call(rbind, near))
+}

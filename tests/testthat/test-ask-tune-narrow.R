@@ -1,0 +1,40 @@
+test_that("of more combinations than are tried all that lie near what may do are", {
+  numbers <- function(name, count, now = NA) new_dimension(name, as.list(seq_len(count)), seq_len(count), now)
+  dimensions <- list(numbers("one", 400, 7), numbers("two", 300), new_dimension("word", list("a", "b"), c("a", "b"), 1))
+  # What does is a disc of one word; how often each was raced, and with what.
+  does <- function(places) (places[, 1] - 250)^2 + (places[, 2] - 90)^2 <= 30^2 & places[, 3] == 2
+  raced <- list()
+  race <- function(places, of) {
+    raced <<- c(raced, list(places))
+    expect_equal(of, 240000)
+    list(left = places[does(places), , drop = FALSE], trials = nrow(places))
+  }
+  tried <- places_to_try(dimensions, NULL, race, NULL)
+  all <- as.matrix(expand.grid(seq_len(400), seq_len(300), 1:2))
+  expect_equal(sum(does(tried$places)), sum(does(all)))
+  expect_false(anyDuplicated(tried$places) > 0)
+  expect_lt(nrow(tried$places), 20000)
+  expect_equal(tried[c("of", "trials")], list(of = 240000, trials = sum(vapply(raced, nrow, 0L))))
+  expect_lte(nrow(raced[[1]]), 500)
+  # What is now, and both ends, are among the coarse.
+  expect_true(all(c(1, 7, 400) %in% raced[[1]][, 1]))
+  # Where nothing may do the coarse are what is told; where too much may, that is refused.
+  none <- places_to_try(dimensions, NULL, function(places, of) list(left = places[0, , drop = FALSE], trials = 1), NULL)
+  expect_equal(nrow(none$places), nrow(raced[[1]]))
+  expect_error(places_to_try(dimensions, NULL, function(places, of) list(left = places, trials = 1), NULL),
+               "Of 240,000 combinations .* may meet the wishes", class = "habanera_error_work")
+  words <- lapply(1:4, function(i) new_dimension(letters[i], as.list(letters[1:20]), letters[1:20], 1))
+  expect_error(places_to_try(words, NULL, race, NULL), "160,000 combinations", class = "habanera_error_work")
+})
+
+test_that("a long sequence of pays is narrowed to those that do, exactly", {
+  law <- exact(draws(deck_from(demo_file("orchard.csv")), 3, alike = largest_group(suit)))
+  chance <- tapply(law$probability, law$outcomes[["alike"]], sum)
+  found <- tune_rules(payout(law, c("3" = 8, "2" = 1)), list("3" = seq(0, 6, by = 0.0001)),
+                      want = c("edge > 0.4", "edge < 0.405"))
+  all <- seq(0, 6, by = 0.0001)
+  edge <- 1 - chance[["2"]] - all * chance[["3"]]
+  expect_equal(found[["3"]][found$meets == "yes"][order(found[["3"]][found$meets == "yes"])],
+               all[edge > 0.4 & edge < 0.405])
+  expect_output(print(found), "Of 60,001 combinations [0-9,]+ were tried")
+})
