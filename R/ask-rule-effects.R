@@ -14,7 +14,7 @@
 #' @param pairs Whether any two rules are changed at once as well.
 #' @param of "edge", exactly; or what is played for: a mean or a chance by name, see [estimate_names()].
 #' @param knows What the player looks at, as in [best_strategy()].
-#' @param fraction `NULL`, or a number above 0, up to 1: in the place of single changes such a part of all combinations
+#' @param portion `NULL`, or a number above 0, up to 1: in the place of single changes such a part of all combinations
 #'   is tried, spread evenly (a Latin hypercube, from package lhs), and what each value adds, on the average over the
 #'   others, is found by least squares; with `pairs` what any two do beyond that, too.
 #' @param nsim,seed,threads As in [simulate()][simulate.habanera_experiment], for what is played; each change is played
@@ -24,7 +24,7 @@
 #'   `rule` "none"), `edge` (the house's, per initial stake), `effect` (the difference from the first row). Of another
 #'   `of` `estimate` in the place of `edge`, and `effect.low`, `effect.high` (95%). With `pairs` rows of two rules
 #'   ("soft_17 + ties"), and `together`: by how much their effect is more than those of each alone, of what is played
-#'   with `together.low` and `together.high`, the errors of the three added up. With `fraction` all have intervals (95%,
+#'   with `together.low` and `together.high`, the errors of the three added up. With `portion` all have intervals (95%,
 #'   Student's t of what the sum of single values, or of any two, leaves unexplained), those of exact edges as well.
 #' @section Errors: `habanera_error_input` for a game without money; `habanera_error_work` for one whose edge must be
 #'   simulated.
@@ -35,7 +35,7 @@
 #' rule_effects(game_war(cards_each = 6), list(face_down = 0:1), of = "rounds", nsim = 2000, seed = 1)
 #' @export
 rule_effects <- function(game, over = NULL, pairs = FALSE, of = "edge", knows = c("total", "two_cards", "all_cards"),
-                         fraction = NULL, nsim = 1e5, seed = NULL, threads = NULL, progress = NULL) {
+                         portion = NULL, nsim = 1e5, seed = NULL, threads = NULL, progress = NULL) {
   check_given()
   call <- rlang::current_env()
   knows <- check_choice(knows, c("total", "two_cards", "all_cards"))
@@ -46,17 +46,17 @@ rule_effects <- function(game, over = NULL, pairs = FALSE, of = "edge", knows = 
     capability(game, "takes_bets", call)
     game <- without_cut(game)
   }
-  run <- list(nsim = nsim, seed = if (!by_edge || !is.null(fraction)) resolve_seed(seed), threads = threads)
+  run <- list(nsim = nsim, seed = if (!by_edge || !is.null(portion)) resolve_seed(seed), threads = threads)
   subject <- tuning_subject(game, list(), call)
   dimensions <- if (is.null(over)) dimensions_to_try(game, call) else subject$dimensions(over)
   effect_of <- if (by_edge) edge_effects(game, knows, call) else played_effects(game, of, run, call)
-  tried <- if (is.null(fraction)) tried_changes(subject, dimensions, pairs, call) else
-    tried_fraction(subject, dimensions, fraction, pairs, run$seed, call)
+  tried <- if (is.null(portion)) tried_changes(subject, dimensions, pairs, call) else
+    tried_portion(subject, dimensions, portion, pairs, run$seed, call)
   bar <- local_progress("Trying rules", progress, 1 + length(tried$games))
   found <- lapply_until_interrupted(c(list(game), tried$games), effect_of, "rule", bar)
-  rows <- if (is.null(fraction)) rows_alone(found, tried, pairs) else rows_fitted(found, tried, pairs, by_edge, call)
+  rows <- if (is.null(portion)) rows_alone(found, tried, pairs) else rows_fitted(found, tried, pairs, by_edge, call)
   structure(rows, class = table_class("habanera_rule_effects"), part = attr(found, "part"), of = of, run = run,
-            fraction = tried$fraction, is_share = identical(estimator(of, game, NULL)$kind, "share"),
+            portion = tried$portion, is_share = identical(estimator(of, game, NULL)$kind, "share"),
             words = in_words(game), passed_over = tried$passed_over,
             played_by = if (by_edge && !is.null(able(game, "plays_best")$edge_of)) knows_labels[[knows]])
 }
@@ -84,12 +84,12 @@ tried_changes <- function(subject, dimensions, pairs, call) {
 }
 
 # The games of a part of all combinations, and their places.
-tried_fraction <- function(subject, dimensions, fraction, pairs, seed, call) {
-  chosen <- fraction_places(dimensions, fraction, pairs, seed, call)
+tried_portion <- function(subject, dimensions, portion, pairs, seed, call) {
+  chosen <- portion_places(dimensions, portion, pairs, seed, call)
   found <- possible_candidates(subject, dimensions, chosen$places[-1, , drop = FALSE], call)
   list(games = found$candidates, places = rbind(0, found$places), dimensions = dimensions,
        passed_over = sub(": .*$", "", found$passed_over),
-       fraction = c(tried = 1 + length(found$candidates), of = chosen$of))
+       portion = c(tried = 1 + length(found$candidates), of = chosen$of))
 }
 
 # Of each change the row that it gave.
@@ -182,10 +182,10 @@ tell.habanera_rule_effects <- function(x, rows = 40, ...) {
 
 # Each change alone, or a part of all combinations.
 effects_from_in_words <- function(x, single = "each rule changed alone") {
-  fraction <- attr(x, "fraction")
-  if (is.null(fraction)) return(single)
-  sprintf("from %s of %s combinations, by least squares", format_count(fraction[["tried"]]),
-          format_count(fraction[["of"]]))
+  portion <- attr(x, "portion")
+  if (is.null(portion)) return(single)
+  sprintf("from %s of %s combinations, by least squares", format_count(portion[["tried"]]),
+          format_count(portion[["of"]]))
 }
 
 effects_run_in_words <- function(x) {

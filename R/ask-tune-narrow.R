@@ -1,13 +1,13 @@
 # More combinations than are tried: coarse ones first, then, step by step, those near the ones that may still meet the
-# wishes. What lies between two that surely miss is not tried, which is told.
+# wishes. What lies between two that surely miss the same wish is not tried, which is told.
 
 most_coarse <- 500
 # A coarse combination plays no further than this before its neighbours are tried.
 coarse_trials <- 16000
 
 # What is to be tried, `places` as of candidate_places(), out of how many (`of`), and how many trials narrowing took.
-# `race(places, of)`: of which places it is open, after a short race, whether they meet the wishes, or sure that they do
-# (`left`), and the trials of that race (`trials`).
+# `race(places, of)`: of the `places` that it took, after a short race, which `may_do`, the wishes that each surely
+# misses (`missed`, a column each), how `bad` it looks, and the `trials` of that race.
 places_to_try <- function(dimensions, changes, race, call) {
   of <- prod(vapply(dimensions, function(dimension) length(dimension$values), 0))
   if (!is.null(changes) || of <= most_candidates) {
@@ -20,10 +20,11 @@ places_to_try <- function(dimensions, changes, race, call) {
   while (any(strides > 1)) {
     raced <- race(places, of)
     trials <- trials + raced$trials
-    # Where none can meet them these are told, and how near they come.
-    if (!nrow(raced$left)) break
+    promising <- is_promising(raced, strides)
+    # All miss alike: the coarse are told, and how near they come.
+    if (!any(promising)) break
     finer <- ceiling(strides / 2)
-    places <- places_beside(raced$left, dimensions, strides, finer)
+    places <- places_beside(raced$places[promising, , drop = FALSE], dimensions, strides, finer)
     if (nrow(places) > most_candidates) {
       refuse(sprintf("Of %s combinations %s or more may meet the wishes; at most %s are tried. %s", format_count(of),
                      format_count(nrow(places)), format_count(most_candidates),
@@ -32,6 +33,33 @@ places_to_try <- function(dimensions, changes, race, call) {
     strides <- finer
   }
   list(places = places[order(changes_of(places, dimensions)), , drop = FALSE], of = of, trials = trials)
+}
+
+# Beside which finer ones are worth a trial: what may do; two neighbours with no wish that both miss, for in between all
+# may be met; and what looks better than its neighbours.
+is_promising <- function(raced, strides) {
+  pairs <- rows_beside(raced$places, strides)
+  one <- pairs[, 1]
+  other <- pairs[, 2]
+  common <- rowSums(raced$missed[one, , drop = FALSE] & raced$missed[other, , drop = FALSE]) > 0
+  between <- ncol(raced$missed) > 0 & !common
+  worse <- ifelse(raced$bad[one] > raced$bad[other], one, ifelse(raced$bad[other] > raced$bad[one], other, NA))
+  better <- one + other - worse
+  rows <- seq_len(nrow(raced$places))
+  raced$may_do | rows %in% c(one[between], other[between]) | (rows %in% better & !rows %in% worse)
+}
+
+# Rows that differ in one sequence alone, by no more than its stride.
+rows_beside <- function(places, strides) {
+  found <- lapply(which(strides > 1), function(along) {
+    others <- do.call(paste, c(list(rep("", nrow(places))), as.data.frame(places[, -along, drop = FALSE])))
+    row <- order(others, places[, along])
+    one <- row[-length(row)]
+    other <- row[-1]
+    beside <- others[one] == others[other] & places[other, along] - places[one, along] <= strides[along]
+    cbind(one[beside], other[beside])
+  })
+  do.call(rbind, c(list(matrix(0L, 0, 2)), found))
 }
 
 # Only sequences of numbers that rise or fall are thinned: between other values nothing lies.

@@ -38,7 +38,7 @@ run_race <- function(tuning, run, until = Inf) {
   looks <- look_sizes(run$nsim)
   error <- error_of_each(tuning, run, length(looks))
   present <- list()
-  bar <- local_progress("Tuning", run$progress, length(tuning$candidates))
+  bar <- local_progress("Tuning", run$progress, length(tuning$candidates), tells = TRUE)
   begun <- now()
   tryCatch({
     for (look in looks[looks <= until]) {
@@ -52,7 +52,7 @@ run_race <- function(tuning, run, until = Inf) {
         tallies[[row]] <- played_on(game, tallies[[row]], counted[row], look, run, begun)
         counted[row] <- look
         state <- looked_at(state, row, look, bounds_of(tuning$played, tuning, game, tallies[[row]], look, error))
-        bar$move(sum(!state$open))
+        bar$move(sum(!state$open), race_in_words(state, look))
       }
       state <- judged(tuning, state)
       run["checkpoint"] <- list(keep_race(tuning, state, run))
@@ -67,14 +67,31 @@ run_race <- function(tuning, run, until = Inf) {
   judged(tuning, state)
 }
 
-# The places of candidates that a short race leaves, and its trials.
-left_by_race <- function(tuning, run) {
+# "12 left, 188 decided, at 8,000 trials ".
+race_in_words <- function(state, look) {
+  sprintf("%s left, %s decided, at %s trials ", format_count(sum(state$open)), format_count(sum(!state$open)),
+          format_count(look))
+}
+
+# What a short race says of candidates, see places_to_try().
+judged_shortly <- function(tuning, run) {
   run["checkpoint"] <- list(NULL)
   state <- run_race(tuning, run, until = coarse_trials)
   if (identical(state$stopped, "interrupted")) rlang::interrupt()
-  left <- state$meets != "no"
-  if (!is.null(tuning$aim)) left <- left & state$best != "worse"
-  list(left = tuning$places[left, , drop = FALSE], trials = sum(state$done))
+  scope <- scope_of(tuning, state)
+  missed <- vapply(tuning$wishes, function(wish) {
+    possible <- rep_len(truth_of(wish$expr, scope)$possible, length(tuning$candidate_of))
+    rowSums(!matrix(possible, length(tuning$candidates))) > 0
+  }, logical(length(tuning$candidates)))
+  miss <- worst_rows(tuning, state)$miss
+  may_do <- state$meets != "no"
+  if (!is.null(tuning$aim)) may_do <- may_do & state$best != "worse"
+  # Of what misses how much; of what does not how far it is from what is aimed at.
+  aim <- aim_order(tuning, state)
+  bad <- ifelse(miss > 0, max(aim, 0) + miss, aim)
+  bad[is.na(bad)] <- Inf
+  list(places = tuning$places, may_do = may_do, missed = matrix(missed, nrow(tuning$places)), bad = bad,
+       trials = sum(state$done))
 }
 
 # The chance of error of a single bound: all of them together, of what was not tried, too, are wrong with at most the
@@ -85,12 +102,25 @@ error_of_each <- function(tuning, run, looks) {
 }
 
 # The tally of a game played on, from so many trials to so many.
-played_on <- function(game, tally, done, look, run, begun) {
+played_on <- function(game, tally, done, look, run, begun) UseMethod("played_on")
+
+#' @export
+played_on.default <- function(game, tally, done, look, run, begun) {
   for (part in lap_parts(game, done, look)) {
-    if (now() - begun > run$seconds) rlang::abort("", class = "habanera_out_of_time")
+    refuse_late(run, begun)
     tally <- add_tallies(tally, run_lap(game, run$seed, part$first, part$count, run$threads))
   }
   tally
+}
+
+# That of trials which come after all that the race may play.
+played_afresh <- function(game, trials, run) UseMethod("played_afresh")
+
+#' @export
+played_afresh.default <- function(game, trials, run) run_lap(game, run$seed, run$nsim + 1, trials, run$threads)
+
+refuse_late <- function(run, begun) {
+  if (now() - begun > run$seconds) rlang::abort("", class = "habanera_out_of_time")
 }
 
 # The game by the rules as they are, at each line-up.

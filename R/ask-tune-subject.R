@@ -9,7 +9,8 @@ tuning_subject <- function(x, run, call) UseMethod("tuning_subject")
 
 #' @export
 tuning_subject.default <- function(x, run, call) {
-  refuse(sprintf("`x` must be a game, a question of draws() or a payout(), not %s.", said(x)), call = call)
+  refuse(sprintf("`x` must be a game, a question of draws(), a payout() or a procedure(), not %s.", said(x)),
+         call = call)
 }
 
 #' @export

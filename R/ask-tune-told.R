@@ -141,7 +141,7 @@ measured_afresh <- function(tuning, found, order, run) {
     trials <- min(most_fresh_trials, max(first_look, ceiling(found$trials[at] / length(tuning$line_ups))))
     lapply(seq_along(tuning$line_ups), function(line_up) {
       game <- tuning$game_at((line_up - 1) * length(tuning$candidates) + order[at])
-      tally <- run_lap(game, run$seed, run$nsim + 1, trials, run$threads)
+      tally <- played_afresh(game, trials, run)
       bounds <- bounds_of(tuning$played, tuning, game, tally, trials, 0.05)
       value <- function(part) vapply(bounds, `[[`, 0, part)
       keys <- plain_table(found)[at, attr(found, "rules"), drop = FALSE]
@@ -252,10 +252,11 @@ is_share_of <- function(tuning, names) {
 tuned_cell <- function(estimate, low, high, is_share) {
   show <- if (is_share) function(value) sprintf("%.2f%%", 100 * value) else format_statistic
   bounded <- is.finite(low) | is.finite(high)
-  ends <- ifelse(is.infinite(low) | is.infinite(high), open_in_words(low, high, show),
-                 paste(show(low), "to", show(high)))
-  ifelse(is.na(estimate), "not played", ifelse(low == high & bounded, show(estimate),
-                                               sprintf("%s (%s)", show(estimate), ends)))
+  is_open <- is.infinite(low) | is.infinite(high)
+  ends <- ifelse(is_open, open_in_words(low, high, show), paste(show(low), "to", show(high)))
+  # Of what has a bound alone the bound is the estimate.
+  told <- ifelse(is_open & bounded & estimate == pmax(low, -high), ends, sprintf("%s (%s)", show(estimate), ends))
+  ifelse(is.na(estimate), "not played", ifelse(low == high & bounded, show(estimate), told))
 }
 
 # What fresh deals gave, a row for each of the rules told.
@@ -294,9 +295,9 @@ passed_in_words <- function(x) {
   passed <- attr(x, "passed_over")
   against <- attr(x, "against_rules")
   narrowed_of <- attr(x, "narrowed_of")
+  others <- if (is.null(x[["best"]])) "miss the same wish" else "miss the same wish or are worse"
   c(if (!is.null(narrowed_of)) sprintf("Of %s combinations %s were tried: the others lie between such as %s.",
-                                       format_count(narrowed_of), format_count(nrow(x)),
-                                       if (is.null(x[["best"]])) "miss the wishes" else "miss the wishes or are worse"),
+                                       format_count(narrowed_of), format_count(nrow(x)), others),
     if (length(passed)) sprintf("Passed over: %s, such as %s",
                                 count_of(length(passed), "combination that contradicts itself",
                                          "combinations that contradict themselves"), passed[1]),

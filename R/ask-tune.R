@@ -9,23 +9,25 @@
 #' 1934), quantiles between order statistics (Conover 1999, section 3.2), means that the rules bound within empirical
 #' Bernstein bounds (Maurer & Pontil 2009, theorem 4), other means within Student's t from 1,000 trials on, which is
 #' only about so sure: it is said where that is so. An edge that can be worked out is exact, and nothing is played for
-#' it. Whether a wish holds is told by interval arithmetic (Moore 1966, ch. 3).
+#' it. Whether a wish holds is told by interval arithmetic (Moore 1966, ch. 3). Of a shuffle's distance without a closed
+#' form a lower bound alone is known, so that a wish for less is surely missed or stays open.
 #'
-#' @param x A game; a question of [draws()]; or a [payout()] of an exact answer, its pays named by values.
+#' @param x A game; a question of [draws()]; a [payout()] of an exact answer, its pays named by values; or a
+#'   [procedure()], which is shuffled with once, on 52 cards, unless `over` says otherwise.
 #' @param over What may be changed, a list by name, each with the values to try: rules (`cards_each = 6:22`), `players`,
 #'   lines of a pay table (`"full house" = 6:12`), and `copies`, a list of numbers of copies by conditions on cards
 #'   (`copies = list('rank == "A"' = 0:4)`); of draws `size` and `copies`, of a payout its lines by their values and
-#'   `stake`, too. Combinations that contradict themselves are passed over and counted. Of more than 20,000 combinations
-#'   those along long sequences of numbers are tried coarsely first, then near what may still meet the wishes: the
-#'   others, between such as surely miss, are not tried, which is told. Or the name of a file (.yaml, .json)
-#'   that holds `over`, `copies`, `want`, `least`, `most`, `changes`, `line_ups`, in which "6:22" stands for the numbers
-#'   from 6 to 22; what is given beside it wins.
+#'   `stake`, too; of a shuffle `procedure`, `times` and `cards`. Combinations that contradict themselves are passed
+#'   over and counted. Of more than 20,000 combinations those along long sequences of numbers are tried coarsely first,
+#'   then near what may still meet the wishes: the others, between such as surely miss the same, are not tried, which is
+#'   told. Or the name of a file (.yaml, .json) that holds `over`, `copies`, `want`, `least`, `most`, `changes`,
+#'   `line_ups`, in which "6:22" stands for the numbers from 6 to 22; what is given beside it wins.
 #' @param want Conditions as text, all of which are to be met: on names of [estimate_names()], of draws on columns that
 #'   are TRUE or FALSE or numbers; on `edge` (the house's), `seat_spread` (the largest less the smallest chance of a
 #'   seat to win) and `minutes` (with `minutes_p1` to `minutes_p99`); of a payout on `edge`, `return_to_player`,
-#'   `hit_frequency`, `mean_pay`, `std_deviation`; on `now(NAME)`, what an estimate is by the rules as they are; on
-#'   rules themselves (`"cards_each * seats <= 44"`, `"printable(natural_pays)"`: a fraction with a denominator up to
-#'   10).
+#'   `hit_frequency`, `mean_pay`, `std_deviation`; of a shuffle on `distance`, `gain` and `seconds` (see [mixing()]); on
+#'   `now(NAME)`, what an estimate is by the rules as they are; on rules themselves (`"cards_each * seats <= 44"`,
+#'   `"printable(natural_pays)"`: a fraction with a denominator up to 10).
 #' @param least,most `NULL`, or a number made of estimates, as text, that is to be least, or most, among the rules that
 #'   meet the wishes: `least = "abs(edge - 0.02)"`.
 #' @param line_ups `NULL`, or a list of players, or of lists with one for each seat: wishes must hold at every one of
@@ -54,6 +56,8 @@
 #' tune_rules(game_war(cards_each = 5), list(face_down = 0:3), want = "rounds_p90 <= 20", nsim = 4000, seed = 1)
 #' tune_rules(game_high_card(), list(ties = c("bank", "half_back", "push"), packs = c(1, 6)),
 #'            want = c("edge > 0.01", "edge < 0.04"))
+#' tune_rules(procedure("riffle"), list(procedure = c("riffle", "riffle, cut"), times = 1:12), want = "distance < 0.1",
+#'            least = "seconds", nsim = 4000, seed = 1)
 #' @export
 tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups = NULL, changes = NULL, nsim = 1e6,
                        seed = NULL, threads = NULL, seconds = 120, level = 0.05, seconds_per_round = NULL,
@@ -82,7 +86,7 @@ tune_rules <- function(x, over, want = NULL, least = NULL, most = NULL, line_ups
   }
   dimensions <- subject$dimensions(wished$over)
   tried <- places_to_try(dimensions, wished$changes, function(places, of) {
-    left_by_race(tuning_of(places, of), run_left())
+    judged_shortly(tuning_of(places, of), run_left())
   }, call)
   tuning <- tuning_of(tried$places, tried$of)
   tuning$narrowed <- if (tried$of > nrow(tried$places)) tried[c("of", "trials")]

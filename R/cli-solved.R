@@ -109,7 +109,7 @@ rule_effects_command <- function() {
     c(game_options(), list(
       cli_option("over", "What is tried: RULE=0:3, RULE=ONE;OTHER; may be given again", "RULE=VALUES"),
       cli_option("pairs", "Change any two rules at once, too: which go together?"),
-      cli_option("fraction", "Try such a part of all combinations, in the place of single changes", "P"),
+      cli_option("portion", "Try such a part of all combinations, in the place of single changes", "P"),
       cli_option("of", "edge, exactly, or a mean or a chance by name, which is played [edge]", "NAME", "edge"),
       cli_option("knows", "What the player looks at: total, two_cards or all_cards [total]", "WORD", "total")
     ), study_options("Games by each change, where it is played", "100000"), common_options()),
@@ -119,7 +119,7 @@ rule_effects_command <- function() {
       game <- shell_game(options, arguments, command)
       over <- typed_over(options$over, game, command)
       write_found(rule_effects(game, if (length(over)) over, options$pairs, options$of, options$knows,
-                               fraction = option_number(options, "fraction"), nsim = option_number(options, "trials"),
+                               portion = option_number(options, "portion"), nsim = option_number(options, "trials"),
                                seed = option_number(options, "seed"), threads = option_number(options, "threads")),
                   options)
     }

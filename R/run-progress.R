@@ -1,20 +1,23 @@
 # Progress of what takes long: a bar on standard error, which cli shows after two seconds. Only one is shown: work that
 # is a part of other work moves the other's. The core lets it turn between two parts of its work.
 
-# A bar for the function that calls, until it ends. `move(done)` says how far it is; `alone`: whether it is no part of
-# other work.
-local_progress <- function(what, progress = NULL, total = NA, frame = rlang::caller_env()) {
+# A bar for the function that calls, until it ends. `move(done)` says how far it is, and of a bar that `tells` more than
+# that what, in words; `alone`: whether it is no part of other work.
+local_progress <- function(what, progress = NULL, total = NA, tells = FALSE, frame = rlang::caller_env()) {
   wanted <- wants_progress(progress, frame)
   alone <- is.null(shown_bar())
   if (!wanted || !alone) {
     rlang::local_options(habanera.progress = wanted, .frame = frame)
-    return(list(move = function(done) invisible(), alone = alone, wanted = wanted))
+    return(list(move = function(done, words) invisible(), alone = alone, wanted = wanted))
   }
   # Where nobody knows how much there is to do, how long it has been at it.
-  format <- if (is.na(total)) paste0("{cli::pb_spin} ", what, " {cli::pb_status}({cli::pb_elapsed})")
+  format <- if (is.na(total)) paste0("{cli::pb_spin} ", what, " {cli::pb_status}({cli::pb_elapsed})") else if (tells) {
+    paste0(what, " {cli::pb_bar} {cli::pb_status}| {cli::pb_elapsed}")
+  }
   bar <- cli::cli_progress_bar(what, total = total, format = format, .envir = frame)
   rlang::local_options(habanera.progress = TRUE, habanera.bar = bar, .frame = frame)
-  list(move = function(done) cli::cli_progress_update(set = done, id = bar), alone = TRUE, wanted = TRUE)
+  move <- function(done, words = NULL) cli::cli_progress_update(set = done, status = words, id = bar)
+  list(move = move, alone = TRUE, wanted = TRUE)
 }
 
 # As asked for; else as the option says, or where somebody sits.

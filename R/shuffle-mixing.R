@@ -86,9 +86,7 @@ mixing_row <- function(procedure, name, k, run) {
   n <- run$plan$spec$cards
   repeated <- if (k == 0) shuffle_none() else rep(procedure, k)
   halves <- count_procedure(repeated, run$plan$spec, run$nsim, 1, run$seed, run$threads, FALSE)
-  if (sum(halves$all$n$broken) > 0) {
-    refuse(sprintf("%s loses or doubles cards; audit() tells more.", quoted(format(procedure))), call = NULL)
-  }
+  refuse_broken(halves, procedure)
   exactly <- known_distance(procedure, repeated, k, n)
   bound <- if (is.null(exactly)) distance_bound(halves, n, run$level)
   gain <- guesser_interval(halves$guessed, n)
@@ -96,6 +94,11 @@ mixing_row <- function(procedure, name, k, run) {
              distance = if (is.null(exactly)) bound$distance else exactly, exact = !is.null(exactly),
              statistic = if (is.null(exactly)) bound$statistic else NA_character_,
              gain = gain[2], gain_low = gain[1], gain_high = gain[3], row.names = NULL)
+}
+
+refuse_broken <- function(halves, procedure) {
+  if (sum(halves$all$n$broken) == 0) return(invisible())
+  refuse(sprintf("%s loses or doubles cards; audit() tells more.", quoted(format(procedure))), call = NULL)
 }
 
 # NULL where the distance is not known exactly.
@@ -141,13 +144,13 @@ counts_by_law <- function(counts, n, names) {
   all[names]
 }
 
-# The gain with its 95% interval, by the trials' own spread.
-guesser_interval <- function(guessed, n) {
+# The gain with its interval, by the trials' own spread.
+guesser_interval <- function(guessed, n, error = 0.05) {
   right <- guessed$n$right_guesses
   value <- seq_along(right) - 1
   mean <- sum(right * value) / guessed$trials
-  error <- sqrt(sum(right * (value - mean)^2) / (guessed$trials - 1) / guessed$trials)
-  mean - sum(1 / seq_len(n)) + stats::qnorm(0.975) * error * c(-1, 0, 1)
+  spread <- sqrt(sum(right * (value - mean)^2) / (guessed$trials - 1) / guessed$trials)
+  mean - sum(1 / seq_len(n)) + stats::qnorm(1 - error / 2) * spread * c(-1, 0, 1)
 }
 
 # The first number of repeats that passes, for each procedure; NA where none does.

@@ -104,6 +104,19 @@ single_jobs <- list(
                                       surrender = c("none", "late"), double_on = c("any_two", "9_to_11", "10_11"),
                                       double_after_split = c(TRUE, FALSE)), want = "edge < 0.004")
   },
+  "tune_rules(), 10,000 pay tables of a machine, exact" = function() {
+    tune_rules(game_video_poker(), list("full house" = 5:14, flush = 3:12, "four of a kind" = seq(15, 60, 5),
+                                        straight = 2:11), want = c("edge > 0.01", "edge < 0.03"))
+  },
+  "vary_rules(), 8 sets of rules of War, 50,000 games each" = function() {
+    vary_rules(game_war(), face_down = 0:3, tie = c("war", "split"), nsim = 5e4, seed = 1)
+  },
+  "simulate() and compare() of each of them" = function() {
+    for (tie in c("war", "split")) for (down in 0:3) {
+      simulate(change_rules(game_war(), face_down = down, tie = tie), nsim = 5e4, seed = 1)
+      compare(game_war(face_down = 0), change_rules(game_war(), face_down = down, tie = tie), nsim = 5e4, seed = 1)
+    }
+  },
   "sessions(), 12 nights of 2,000 rounds" = function() sessions(bench_law, 2000),
   "the same, 2,000 seasons drawn in plain R" = function() {
     for (i in 1:2000) min(cumsum(sample(bench_law$net, 24000, TRUE, bench_law$probability)))

@@ -57,9 +57,9 @@ test_that("from a part of all combinations effects are those of least squares", 
   skip_if_not_installed("lhs")
   game <- game_high_card()
   over <- list(ties = c("bank", "half_back", "push"), packs = c(1, 2, 4, 6), pays = c(1, 0.95))
-  found <- rule_effects(game, over, pairs = TRUE, fraction = 1, seed = 3)
+  found <- rule_effects(game, over, pairs = TRUE, portion = 1, seed = 3)
   dimensions <- tuning_subject(game, list(), NULL)$dimensions(over)
-  chosen <- fraction_places(dimensions, 1, TRUE, 3, NULL)$places
+  chosen <- portion_places(dimensions, 1, TRUE, 3, NULL)$places
   # What is now is a place of 0, and nothing else is.
   now <- vapply(dimensions, `[[`, 0L, "now")
   expect_false(any(chosen == rep(now, each = nrow(chosen))))
@@ -75,7 +75,7 @@ test_that("from a part of all combinations effects are those of least squares", 
   }
   fit <- stats::lm(edge ~ ties + packs + pays, data)
   of_lm <- function(name) unname(c(stats::coef(fit)[name], stats::confint(fit)[name, ]))
-  single <- rule_effects(game, over, fraction = 1, seed = 3)
+  single <- rule_effects(game, over, portion = 1, seed = 3)
   expect_equal(values_of(single, "ties", "push", c("effect", "effect.low", "effect.high")), of_lm("tiespush"))
   expect_equal(values_of(single, "packs", "6", c("effect", "effect.low", "effect.high")), of_lm("packs6"))
   both <- stats::coef(stats::lm(edge ~ (ties + packs + pays)^2, data))
@@ -87,9 +87,9 @@ test_that("from a part of all combinations effects are those of least squares", 
   # The generator of the session is left as it was.
   set.seed(1)
   before <- .Random.seed
-  alone <- rule_effects(game, over, fraction = 0.8, seed = 3)
+  alone <- rule_effects(game, over, portion = 0.8, seed = 3)
   expect_identical(.Random.seed, before)
-  expect_identical(as.data.frame(rule_effects(game, over, fraction = 0.8, seed = 3)), as.data.frame(alone))
-  expect_error(rule_effects(game, over, fraction = 0.1, seed = 3), "take 0.500 or more", class = "habanera_error_work")
-  expect_error(rule_effects(game, over, fraction = 1.5), "`fraction` must be", class = "habanera_error_input")
+  expect_identical(as.data.frame(rule_effects(game, over, portion = 0.8, seed = 3)), as.data.frame(alone))
+  expect_error(rule_effects(game, over, portion = 0.1, seed = 3), "take 0.500 or more", class = "habanera_error_work")
+  expect_error(rule_effects(game, over, portion = 1.5), "`portion` must be", class = "habanera_error_input")
 })

@@ -4,10 +4,10 @@ test_that("of more combinations than are tried all that lie near what may do are
   # What does is a disc of one word; how often each was raced, and with what.
   does <- function(places) (places[, 1] - 250)^2 + (places[, 2] - 90)^2 <= 30^2 & places[, 3] == 2
   raced <- list()
-  race <- function(places, of) {
+  race <- function(places, of, may_do = does(places)) {
     raced <<- c(raced, list(places))
     expect_equal(of, 240000)
-    list(left = places[does(places), , drop = FALSE], trials = nrow(places))
+    list(places = places, may_do = may_do, missed = matrix(!may_do), bad = 0 - may_do, trials = nrow(places))
   }
   tried <- places_to_try(dimensions, NULL, race, NULL)
   all <- as.matrix(expand.grid(seq_len(400), seq_len(300), 1:2))
@@ -18,13 +18,31 @@ test_that("of more combinations than are tried all that lie near what may do are
   expect_lte(nrow(raced[[1]]), 500)
   # What is now, and both ends, are among the coarse.
   expect_true(all(c(1, 7, 400) %in% raced[[1]][, 1]))
-  # Where nothing may do the coarse are what is told; where too much may, that is refused.
-  none <- places_to_try(dimensions, NULL, function(places, of) list(left = places[0, , drop = FALSE], trials = 1), NULL)
-  expect_equal(nrow(none$places), nrow(raced[[1]]))
-  expect_error(places_to_try(dimensions, NULL, function(places, of) list(left = places, trials = 1), NULL),
+  expect_error(places_to_try(dimensions, NULL, function(places, of) race(places, of, rep(TRUE, nrow(places))), NULL),
                "Of 240,000 combinations .* may meet the wishes", class = "habanera_error_work")
   words <- lapply(1:4, function(i) new_dimension(letters[i], as.list(letters[1:20]), letters[1:20], 1))
   expect_error(places_to_try(words, NULL, race, NULL), "160,000 combinations", class = "habanera_error_work")
+})
+
+test_that("a wish thinner than the coarse steps is found", {
+  numbers <- function(name, count) new_dimension(name, as.list(seq_len(count)), seq_len(count), NA)
+  dimensions <- list(numbers("one", 30000), numbers("two", 3))
+  # Between two that miss it on both sides, or at the least miss.
+  at <- c(12345, 777, 29999)
+  meets <- function(places) places[, 1] == at[places[, 2]]
+  band <- function(places, of) {
+    off <- places[, 1] - at[places[, 2]]
+    list(places = places, may_do = off == 0, missed = cbind(off < 0, off > 0), bad = numeric(nrow(places)), trials = 0)
+  }
+  valley <- function(places, of) {
+    off <- places[, 1] - at[places[, 2]]
+    list(places = places, may_do = off == 0, missed = cbind(off != 0), bad = abs(off), trials = 0)
+  }
+  for (race in list(band, valley)) {
+    found <- places_to_try(dimensions, NULL, race, NULL)
+    expect_equal(sum(meets(found$places)), 3)
+    expect_lt(nrow(found$places), 200)
+  }
 })
 
 test_that("a long sequence of pays is narrowed to those that do, exactly", {

@@ -2,27 +2,27 @@
 # Technometrics 21, 239-245): what each value adds to the estimate, and any two at once beyond that, by least squares.
 
 # The places of the combinations tried, a row each, the rules as they are first; out of how many (`of`).
-fraction_places <- function(dimensions, fraction, pairs, seed, call) {
-  check_number(fraction, 1e-6, 1, "fraction", call)
+portion_places <- function(dimensions, portion, pairs, seed, call) {
+  check_number(portion, 1e-6, 1, "portion", call)
   # A place of 0: as it is now.
   choices <- lapply(dimensions, function(dimension) c(0, setdiff(seq_along(dimension$values), dimension$now)))
   sizes <- lengths(choices)
   of <- prod(sizes)
-  refuse_many(of * fraction, call)
+  refuse_many(of * portion, call)
   others <- sizes - 1
   unknown <- 1 + sum(others) + if (pairs) (sum(others)^2 - sum(others^2)) / 2 else 0
-  count <- ceiling(fraction * of)
+  count <- ceiling(portion * of)
   # Some more than there is to be found, so that its error shows.
   if (count < unknown + 5) {
-    refuse(sprintf("A `fraction` of %s takes %s of %s combinations, too few to tell %s: %s.",
-                   format_number(fraction, 3), format_count(count), format_count(of), count_of(unknown, "number"),
+    refuse(sprintf("A `portion` of %s takes %s of %s combinations, too few to tell %s: %s.",
+                   format_number(portion, 3), format_count(count), format_count(of), count_of(unknown, "number"),
                    if (unknown + 5 > of) "leave it out" else
                      sprintf("take %s or more", format_number(ceiling(1000 * (unknown + 5) / of) / 1000, 3))),
            "work", call)
   }
-  if (fraction == 1) return(list(places = unique(rbind(0, places_of_grid(choices))), of = of))
+  if (portion == 1) return(list(places = unique(rbind(0, places_of_grid(choices))), of = of))
   if (!requireNamespace("lhs", quietly = TRUE)) {
-    refuse("A `fraction` needs the package lhs: install.packages(\"lhs\").", "input", call)
+    refuse("A `portion` needs the package lhs: install.packages(\"lhs\").", "input", call)
   }
   spread <- with_generator_kept({
     set.seed(seed %% 2^31, kind = "Mersenne-Twister", normal.kind = "Inversion", sample.kind = "Rejection")
@@ -39,7 +39,7 @@ effects_by_least_squares <- function(places, effects, dimensions, pairs, call) {
   design <- cbind(1, do.call(cbind, lapply(columns, `[[`, "at")))
   fit <- stats::lm.fit(design, effects)
   if (fit$rank < ncol(design) || nrow(design) == ncol(design)) {
-    refuse("Too few combinations were tried to tell the rules apart: take a larger `fraction`.", "work", call)
+    refuse("Too few combinations were tried to tell the rules apart: take a larger `portion`.", "work", call)
   }
   freedom <- nrow(design) - ncol(design)
   spread <- chol2inv(qr.R(fit$qr)) * sum(fit$residuals^2) / freedom
