@@ -9,14 +9,18 @@ play_combinations <- function(variants, run, call) {
   first <- remembering(variants[[1]], run$nsim)
   done <- kept$tallies
   saved <- now()
+  took <- 0
   bar <- local_progress("Playing combinations", run$progress, length(variants))
   played <- lapply_until_interrupted(seq_along(variants), function(at) {
     if (at <= length(kept$tallies)) return(played_combination(variants, at, kept$tallies[[at]], run))
     tallies <- tallies_beside(variants[[at]], if (at > 1) first, first, run, call)
     done <<- c(done, list(tallies))
-    if (now() - saved > seconds_between_checkpoints) {
+    # A large file is written more rarely, so that it never takes much of the time.
+    if (now() - saved > max(seconds_between_checkpoints, 20 * took)) {
+      begun <- now()
       run["checkpoint"] <<- list(keep_combinations(variants, done, run))
       saved <<- now()
+      took <<- saved - begun
     }
     played_combination(variants, at, tallies, run)
   }, "combination", bar)
