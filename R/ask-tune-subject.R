@@ -94,10 +94,29 @@ exact_edges_of <- function(games, run, call) {
   if (!is.null(found)) return(found)
   edge_of <- edge_of_players(games[[1]], call)
   bar <- local_progress("Solving", run$progress, length(games))
-  vapply(seq_along(games), function(at) {
-    bar$move(at)
-    edge_of(games[[at]])
-  }, 0)
+  edges <- numeric(length(games))
+  done <- 0
+  for (line in straight_lines(games)) {
+    ends <- line$ends
+    solved <- vapply(games[line$rows[ends]], edge_of, 0)
+    edges[line$rows] <- solved[1] + (solved[length(ends)] - solved[1]) * line$share
+    done <- done + length(line$rows)
+    bar$move(done)
+  }
+  edges
+}
+
+# Games that differ in nothing but a rule by which their edges lie on a straight line, where there is such a rule: their
+# `rows`, which of them are at its `ends`, and how far each lies from the first to the second.
+straight_lines <- function(games) {
+  rule <- able(games[[1]], "plays_best")$straight_in
+  if (is.null(rule)) return(lapply(seq_along(games), function(row) list(rows = row, ends = 1, share = 0)))
+  alike <- vapply(games, function(game) rlang::hash(game$rules[names(game$rules) != rule]), "")
+  lapply(unname(split(seq_along(games), factor(alike, unique(alike)))), function(rows) {
+    values <- vapply(games[rows], function(game) game$rules[[rule]], 0)
+    ends <- unique(c(which.min(values), which.max(values)))
+    list(rows = rows, ends = ends, share = (values - min(values)) / max(diff(range(values)), 1e-300))
+  })
 }
 
 refuse_shoe_quantiles <- function(game, estimators, call) {

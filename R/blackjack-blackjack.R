@@ -64,7 +64,9 @@ kind_of_blackjack <- function() {
 blackjack_capabilities <- function() list(
   takes_bets = list(bets = blackjack_bets), drops_cards = list(without = blackjack_without),
   solves = list(edge = blackjack_solved_edge, with_player = blackjack_with_player, bet_means = blackjack_bet_means),
-  plays_best = list(strategy = blackjack_best, expected = blackjack_expected, edge_of = blackjack_best_edges),
+  # A natural is paid before anybody decides anything.
+  plays_best = list(strategy = blackjack_best, expected = blackjack_expected, edge_of = blackjack_best_edges,
+                    straight_in = "natural_pays"),
   advises = list(advise = blackjack_advice), tells_dealer = list(totals = blackjack_dealer_totals),
   prices_mistakes = list(mistakes = blackjack_mistakes),
   counts = list(cells = blackjack_cells, departures = blackjack_departures),

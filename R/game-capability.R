@@ -23,6 +23,7 @@ capabilities <- function() list(
     edge_of = "function(knows, call): a function of one game after the other, its edge against the best player",
     edges_of = paste("where it is quicker, function(games, threads): the edges of many at once; NULL where they are",
                      "too little alike"),
+    straight_in = "a rule in which every such edge is a straight line: two of many values are solved",
     by_hands = "in the place of these, function(game, call): what best_strategy() gives",
     by_rule = "in the place of these, function(rules): a list of one rule by name, with the values that are tried")),
   advises = new_capability("does not tell what each move is worth", "do", c(

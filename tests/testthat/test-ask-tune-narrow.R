@@ -56,3 +56,15 @@ test_that("a long sequence of pays is narrowed to those that do, exactly", {
                all[edge > 0.4 & edge < 0.405])
   expect_output(print(found), "Of 60,001 combinations [0-9,]+ were tried")
 })
+
+test_that("what is solved at two pays of a natural alone is what each would give", {
+  game <- game_blackjack(packs = 1)
+  over <- list(natural_pays = c(0, 1, 1.2, 3), surrender = c("none", "early"),
+               hole_card = c("checked", "unchecked_all_lost"), insurance = c(TRUE, FALSE))
+  tuned <- tune_rules(game, over, want = "edge > 0")
+  each <- do.call(vary_rules, c(list(game), over, of = "edge"))
+  key <- function(rows) do.call(paste, as.data.frame(rows)[names(over)])
+  expect_equal(tuned$edge, each$estimate[match(key(tuned), key(each))], tolerance = 1e-13)
+  lines <- straight_lines(lapply(c(1.2, 0.5, 1.5), function(pays) change_rules(game, natural_pays = pays)))
+  expect_equal(lines, list(list(rows = 1:3, ends = 2:3, share = c(0.7, 0, 1))))
+})

@@ -88,7 +88,8 @@ test_that("a grid that was stopped goes on from its checkpoint, and plays nothin
 test_that("the shell keeps a grid and goes on from it, and tries a portion of all rules", {
   file <- withr::local_tempfile()
   vary <- function(...) {
-    run_words("vary", "war", "--over", "cards_each=4,5", "--trials", "200", "--checkpoint", file, "--format", "csv", ...)
+    run_words("vary", "war", "--over", "cards_each=4,5", "--trials", "200", "--checkpoint", file, "--format", "csv",
+              ...)
   }
   first <- vary("--seed", "3")
   expect_equal(first$status, 0)
@@ -96,7 +97,7 @@ test_that("the shell keeps a grid and goes on from it, and tries a portion of al
   expect_equal(vary("--seed", "4")$status, 3)
   expect_match(paste(vary("--seed", "4")$err, collapse = " "), "of another grid, with seed 3")
   skip_if_not_installed("lhs")
-  tried <- run_words("rule-effects", "high_card", "--over", "ties=bank,push,half_back", "--over", "packs=1,2,6", "--over",
-                     "pays=1,0.95", "--portion", "0.8", "--seed", "3")
+  tried <- run_words("rule-effects", "high_card", "--over", "ties=bank,push,half_back", "--over", "packs=1,2,6",
+                     "--over", "pays=1,0.95", "--portion", "0.8", "--seed", "3")
   expect_match(paste(tried$out, collapse = " "), "of 18 combinations, by least squares")
 })
