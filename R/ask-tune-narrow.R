@@ -35,6 +35,27 @@ places_to_try <- function(dimensions, changes, race, call) {
   list(places = places[order(changes_of(places, dimensions)), , drop = FALSE], of = of, trials = trials)
 }
 
+# What a short race says of candidates, see places_to_try().
+judged_shortly <- function(tuning, run) {
+  run["checkpoint"] <- list(NULL)
+  state <- run_race(tuning, run, until = coarse_trials)
+  if (identical(state$stopped, "interrupted")) rlang::interrupt()
+  scope <- scope_of(tuning, state)
+  missed <- vapply(tuning$wishes, function(wish) {
+    possible <- rep_len(truth_of(wish$expr, scope)$possible, length(tuning$candidate_of))
+    rowSums(!matrix(possible, length(tuning$candidates))) > 0
+  }, logical(length(tuning$candidates)))
+  miss <- worst_rows(tuning, state)$miss
+  may_do <- state$meets != "no"
+  if (!is.null(tuning$aim)) may_do <- may_do & state$best != "worse"
+  # Of what misses how much; of what does not how far it is from what is aimed at.
+  aim <- aim_order(tuning, state)
+  bad <- ifelse(miss > 0, max(aim, 0) + miss, aim)
+  bad[is.na(bad)] <- Inf
+  list(places = tuning$places, may_do = may_do, missed = matrix(missed, nrow(tuning$places)), bad = bad,
+       trials = sum(state$done))
+}
+
 # Beside which finer ones are worth a trial: what may do; two neighbours with no wish that both miss, for in between all
 # may be met; and what looks better than its neighbours.
 is_promising <- function(raced, strides) {

@@ -73,27 +73,6 @@ race_in_words <- function(state, look) {
           format_count(look))
 }
 
-# What a short race says of candidates, see places_to_try().
-judged_shortly <- function(tuning, run) {
-  run["checkpoint"] <- list(NULL)
-  state <- run_race(tuning, run, until = coarse_trials)
-  if (identical(state$stopped, "interrupted")) rlang::interrupt()
-  scope <- scope_of(tuning, state)
-  missed <- vapply(tuning$wishes, function(wish) {
-    possible <- rep_len(truth_of(wish$expr, scope)$possible, length(tuning$candidate_of))
-    rowSums(!matrix(possible, length(tuning$candidates))) > 0
-  }, logical(length(tuning$candidates)))
-  miss <- worst_rows(tuning, state)$miss
-  may_do <- state$meets != "no"
-  if (!is.null(tuning$aim)) may_do <- may_do & state$best != "worse"
-  # Of what misses how much; of what does not how far it is from what is aimed at.
-  aim <- aim_order(tuning, state)
-  bad <- ifelse(miss > 0, max(aim, 0) + miss, aim)
-  bad[is.na(bad)] <- Inf
-  list(places = tuning$places, may_do = may_do, missed = matrix(missed, nrow(tuning$places)), bad = bad,
-       trials = sum(state$done))
-}
-
 # The chance of error of a single bound: all of them together, of what was not tried, too, are wrong with at most the
 # level (Bonferroni).
 error_of_each <- function(tuning, run, looks) {
