@@ -1,6 +1,8 @@
 # How the combinations of vary_rules() are played: each once, and beside the first on the same deals, whose trials are
 # remembered. What is done is kept in a checkpoint.
 
+many_remembered <- 1e5
+
 # A list of `counts` and `beside` (a tidy table) for each combination that was played.
 play_combinations <- function(variants, run, call) {
   kept <- kept_combinations(variants, run, call)
@@ -15,6 +17,8 @@ play_combinations <- function(variants, run, call) {
     if (at <= length(kept$tallies)) return(played_combination(variants, at, kept$tallies[[at]], run))
     tallies <- tallies_beside(variants[[at]], if (at > 1) first, first, run, call)
     done <<- c(done, list(tallies))
+    # What was remembered of it lies outside R, whose collector does not know how much that is.
+    if (run$nsim > many_remembered) gc(verbose = FALSE)
     # A large file is written more rarely, so that it never takes much of the time.
     if (now() - saved > max(seconds_between_checkpoints, 20 * took)) {
       begun <- now()
