@@ -86,9 +86,10 @@ settled_pairs <- function(rules, piles, changed, call) {
   refuse_other_number(rules$players, rules$seats, call)
   refuse_unsolvable(seated_players(rules$players, rules$seats), call)
   if (!is.null(rules$grid) && prod(rules$grid) != 2 * rules$pairs) {
-    refuse(sprintf("A grid of %s holds %s, not the %s of %s.", paste(rules$grid, collapse = " by "),
-                   count_of(prod(rules$grid), "card"), format_count(2 * rules$pairs), count_of(rules$pairs, "pair")),
-           "rules", call)
+    fitting <- if (prod(rules$grid) %% 2 == 0) sprintf("; say `pairs = %d`", prod(rules$grid) / 2) else ""
+    refuse(sprintf("A grid of %s holds %s, not the %s of %s%s.", paste(rules$grid, collapse = " by "),
+                   count_of(prod(rules$grid), "card"), format_count(2 * rules$pairs), count_of(rules$pairs, "pair"),
+                   fitting), "rules", call)
   }
   known <- names(catalogue_of(rules$deck)$data)
   if (!rules$match_by %in% known) {

@@ -26,7 +26,7 @@
 #'   p-values are adjusted by Holm's method (1979), so that a fair shuffle is called biased with a chance of at
 #'   most `level`.
 #'
-#' @param procedure A procedure, [shuffle_recorded()] or [shuffle_program()].
+#' @param procedure A procedure or text for [procedure()], [shuffle_recorded()] or [shuffle_program()].
 #' @param deck Cards, up to 4,096; of recorded shuffles and programs their own.
 #' @param nsim Number of trials; of recorded shuffles all there are, unless given.
 #' @param seed A whole number, or `NULL`.
@@ -60,6 +60,9 @@ audit.default <- function(procedure, ...) {
   refuse(sprintf("`procedure` must be a shuffling procedure, shuffle_recorded() or shuffle_program(), not %s.",
                  said(procedure)))
 }
+
+#' @export
+audit.character <- function(procedure, ...) audit(procedure(procedure), ...)
 
 #' @export
 audit.habanera_procedure <- function(procedure, deck = deck_standard(), nsim = 1e5, seed = NULL,

@@ -3,7 +3,7 @@
 #' `replay()` plays one trial again and writes down every move.
 #'
 #' @param x A procedure.
-#' @param seed,trial The address of the trial.
+#' @param seed,trial The address of the trial; a procedure that leaves nothing to chance needs none.
 #' @param deck Cards.
 #' @param ... Not used.
 #' @return A `habanera_trace`: a list with `before` and `after` (cards) and `moves`, a data frame with a row
@@ -26,6 +26,8 @@ replay.default <- function(x, seed, trial = 1, ...) {
 #' @rdname replay
 #' @export
 replay.habanera_procedure <- function(x, seed, trial = 1, deck = deck_standard(), ...) {
+  # Where nothing is left to chance no address is needed.
+  if (missing(seed) && is_cards(deck) && !is.null(fixed_pass(x, length(deck)))) seed <- 1
   check_given()
   check_seed(seed)
   check_whole(trial)

@@ -1,41 +1,6 @@
 # The Lantern Hall demo: asks the hall's questions of the shipped data, answers each in a sentence
 # with a figure, and writes one page that holds them all.
 
-#' The demo data
-#'
-#' Files of Lantern Hall, a made-up community hall: `orchard.csv`, its own 44-card deck;
-#' `windfall.yaml`, a 48-card deck with copies and costs; `stall.txt`, a plain list;
-#' `tablet-draws.txt`, 4,000 draws of three cards as the hall's score-keeping tablet made them (cards
-#' numbered from 0 in the order of the orchard deck); `tablet-draw.awk`, a small program that draws as
-#' the tablet does; `volunteer-shuffles.csv`, 600 shuffles of the orchard deck by volunteers, logged card by
-#' card, with a habit in them; small programs that shuffle, `shuffle-right.py` and `shuffle-right.pl` rightly,
-#' `shuffle-wrong.py` and `tablet-shuffle.pl` (as the tablet does) wrongly; `quick-game.yaml`, the rules of the
-#' children's quick game as it is played, and `stuck-game.txt`, the piles of such a game that would not end;
-#' `prize-hands.txt`, the hands that forty guests held at the hands table; `dealt-hands.csv`, 3,000 hands as they were
-#' written down at two tables, at one of which they were not dealt fairly; `bakers-table.csv`, how the baker plays at
-#' the twenty-one table, `level-one.yaml`, what one of the twins counts there, and `twins-bets.csv`, what he bets at
-#' which count; `bets-at-the-window.csv` and `bets-by-the-door.csv`, what two guests bet there on an afternoon, with the
-#' cards seen; `takings-front.csv` and `takings-back.csv`, what two such tables took in forty nights; `stall.yaml`,
-#' `table.yaml`, `banker-table.yaml` (with `third-cards.csv`) and `machine.yaml` (with `machine-pays.csv`), the tables
-#' of the hall as [edge_table()] reads them, and `kept-by-the-baker.txt`, what the baker keeps at the machine;
-#' `queue.R`, a game of the hall's own; `ferryman.csv`, how the ferryman plays at lanterns, `harvest.yaml`, the rules of
-#' a betting game on the orchard deck, and `ferryman-bets.txt`, how he bets there; and a file with a fault of each kind,
-#' `dirty-*`.
-#'
-#' @param file Name of a file; `NULL` lists them all.
-#' @return The path of the file, or the names of all.
-#' @section Errors: `habanera_error_input` for a name that is none of them.
-#' @examples
-#' demo_file()
-#' deck_from(demo_file("orchard.csv"))
-#' @export
-demo_file <- function(file = NULL) {
-  folder <- system.file("lantern-hall", package = "habanera")
-  if (is.null(file)) return(list.files(folder))
-  check_choice(file, list.files(folder))
-  file.path(folder, file)
-}
-
 # Writes the demo into a folder and returns a few lines that say what was found and where it is.
 lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()) {
   make_folder(folder, call)
@@ -63,21 +28,6 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
 
 # A game in C++ needs the tools that packages are compiled with.
 can_compile <- function() all(nzchar(Sys.which(c("make", "g++"))))
-
-make_folder <- function(folder, call) {
-  check_path(folder, call, "out")
-  if (!dir.exists(folder) && !suppressWarnings(dir.create(folder, recursive = TRUE))) {
-    refuse(sprintf("Cannot make the folder %s.", quoted(folder)), "file", call)
-  }
-}
-
-demo_data <- c("orchard.csv", "windfall.yaml", "tablet-draws.txt", "volunteer-shuffles.csv", "shuffle-right.py",
-               "shuffle-wrong.py", "shuffle-right.pl", "tablet-shuffle.pl", "quick-game.yaml", "stuck-game.txt",
-               "prize-hands.txt", "bakers-table.csv", "level-one.yaml", "twins-bets.csv", "bets-at-the-window.csv",
-               "bets-by-the-door.csv", "takings-front.csv", "takings-back.csv", "stall.yaml", "table.yaml",
-               "banker-table.yaml", "third-cards.csv", "machine.yaml", "machine-pays.csv", "kept-by-the-baker.txt",
-               "queue.R", "dealt-hands.csv", "ferryman.csv", "harvest.yaml", "ferryman-bets.txt", "table-wishes.yaml",
-               "quick-game-wishes.yaml")
 
 # Does the tablet draw as it should? Its recorded draws beside our own of the same deck.
 tablet_question <- function(folder, threads) {

@@ -146,3 +146,12 @@ test_that("followed R functions play what they can afford, and say so", {
   expect_lt(nsim, 1e5)
   expect_output(print(follow(slow, 1, deck = 8, nsim = 10, seed = 1)), "a shuffle by an R function, 8 cards")
 })
+
+test_that("a fixed shuffle is watched without a seed, and text is audited as what it stands for", {
+  expect_equal(replay(procedure("faro x3"), deck = deck_numbered(8))$moves,
+               replay(procedure("faro x3"), seed = 7, deck = deck_numbered(8))$moves)
+  expect_error(replay(procedure("riffle"), deck = deck_numbered(8)), "`seed` is missing",
+               class = "habanera_error_input")
+  expect_equal(audit("transpositions x20", nsim = 200, seed = 1),
+               audit(procedure("transpositions x20"), nsim = 200, seed = 1))
+})

@@ -62,3 +62,21 @@ test_that("every example script runs", {
     })
   }
 })
+
+test_that("the data come alone, each file told, and what lies there is left as it is", {
+  folder <- file.path(withr::local_tempdir(), "data")
+  run <- run_words("demo", "--files", folder)
+  expect_equal(run$status, 0)
+  files <- list.files(folder)
+  expect_setequal(files, demo_data)
+  told <- paste(run$out, collapse = "\n")
+  for (file in files) expect_match(told, paste0("  ", file, " "), fixed = TRUE)
+  expect_equal(readLines(file.path(folder, "orchard.csv")), readLines(demo_file("orchard.csv")))
+  writeLines("mine", file.path(folder, "orchard.csv"))
+  unlink(file.path(folder, "queue.R"))
+  again <- run_words("demo", "--files", folder)
+  expect_match(tail(again$out, 1), sprintf("%d files lay there already", length(files) - 1))
+  expect_equal(readLines(file.path(folder, "orchard.csv")), "mine")
+  expect_true(file.exists(file.path(folder, "queue.R")))
+  expect_equal(run_words("demo", "--files", file.path(folder, "orchard.csv"))$status, 3)
+})
