@@ -221,7 +221,7 @@ test_that("over sizes the smallest deck that fails is named, with an example", {
 test_that("bad settings of an audit are refused", {
   fair <- shuffle_uniform()
   expect_refusals(list(
-    list(quote(audit("riffle")), "input", "must be a shuffling procedure"),
+    list(quote(audit(list("riffle"))), "input", "must be a shuffling procedure"),
     list(quote(audit(fair, each = "sorted")), "input", "`each` must be"),
     list(quote(audit(fair, level = 2)), "input", "`level` must be a number of 1e-12 or more and below 1"),
     list(quote(audit(fair, grid = c(5, 5))), "input", "has 25 places, too few for 52 cards"),
