@@ -75,3 +75,9 @@ markdown(data.frame(`job, once` = names(single_jobs),
                     `seconds of processor time` = sprintf("%.3f", vapply(single_jobs, seconds_of, 0)),
                     check.names = FALSE))
 source("bench/sound.R")
+source("bench/races.R")
+cat("\n")
+races <- do.call(rbind, lapply(names(race_jobs), race_row))
+markdown(data.frame(`tune_rules()` = races$race, `trials played` = format(races$trials, big.mark = ","),
+                    `of the whole grid's` = format(races$whole_grid, big.mark = ","),
+                    share = sprintf("1/%.1f", 1 / races$share), check.names = FALSE))
