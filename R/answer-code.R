@@ -51,4 +51,5 @@ sampling_option <- function(x) {
          if (x$max_copies[1] < x$size) paste(" --max-copies", whole_code(x$max_copies[1])))
 }
 
-shell_word <- function(x) if (grepl("^[A-Za-z0-9_./:,=-]+$", x)) x else shQuote(x)
+#' @export
+value_code.habanera_experiment <- function(x) experiment_code(x)$r

@@ -22,7 +22,8 @@ compare.habanera_counts_outcomes <- function(x, y, ...) {
   structure(list(agree = agreement(test), test = test, cells = cells,
                  unseen = data.frame(card = character(), log10_chance = numeric(), at_most = numeric()),
                  trials = trials, words = run_in_words(x), question = in_words(x$provenance$experiment),
-                 counts = within_rows(x, rows$outcomes, n)), class = result_class("habanera_comparison"))
+                 counts = within_rows(x, rows$outcomes, n)),
+                 made = call_made(), class = result_class("habanera_comparison"))
 }
 
 # The counts with a row for every outcome compared, so that terms and rows stand side by side.

@@ -68,7 +68,7 @@ tell.habanera_comparison <- function(x, rows = 5, ...) {
   worst <- worst_cells(x$cells, rows)
   if (nrow(worst)) {
     cat("Furthest from what is expected:\n")
-    print(printed_table(worst), row.names = FALSE)
+    print_rows(printed_table(worst))
   }
   invisible(x)
 }

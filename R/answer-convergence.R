@@ -36,7 +36,7 @@ convergence <- function(x, column = NULL) {
     so_far <- if (is.null(so_far)) part else c(so_far, part)
     rows[[i]] <- settled_row(so_far, column, exact)
   }
-  structure(do.call(rbind, rows), class = table_class("habanera_convergence"), term = column,
+  structure(do.call(rbind, rows), made = call_made(), class = table_class("habanera_convergence"), term = column,
             question = in_words(from$experiment), seed = from$seed)
 }
 

@@ -47,7 +47,7 @@ summarise_outcomes <- function(x, given, call) {
          given = if (!is.null(expr)) expression_text(expr), share = given_share(x, rows, simulated),
          simulated = simulated, words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment)),
-    class = result_class("habanera_answer_summary")
+    made = call_made(), class = result_class("habanera_answer_summary")
   )
 }
 
@@ -74,7 +74,7 @@ tell.habanera_answer_summary <- function(x, rows = 12, ...) {
   cat_wrapped("<summary> ", x$question, "; ", x$words)
   writeLines(summary_lines(x))
   shown <- printed_values(x, rows)
-  if (!is.null(shown)) print(shown, row.names = FALSE)
+  if (!is.null(shown)) print_rows(shown)
   invisible(x)
 }
 

@@ -66,7 +66,7 @@ advise <- function(game, cards, up_card = NULL, dead = NULL, working = FALSE, ha
     attr(table, "dealer") <- found$dealer
   }
   words <- paste(c(join_words(as.character(found$held)), as.character(found$up_card)), collapse = " against ")
-  structure(table, class = table_class("habanera_advice"), words = words, game = game)
+  structure(table, made = call_made(), class = table_class("habanera_advice"), words = words, game = game)
 }
 
 #' @export
@@ -113,7 +113,9 @@ advise_by_sight <- function(game, where, against, call) {
   if (!is.null(found$chance)) moves$chance <- found$chance
   moves <- moves[order, ]
   rownames(moves) <- NULL
-  structure(moves, class = table_class(c("habanera_advice_by_sight", "habanera_advice")), found = found, game = game)
+  structure(moves,
+            made = call_made(), class = table_class(c("habanera_advice_by_sight", "habanera_advice")),
+            found = found, game = game)
 }
 
 #' @export
@@ -152,7 +154,7 @@ dealer_totals <- function(game, dead = NULL) {
   call <- rlang::current_env()
   dealer <- capability(checked_game(game), "tells_dealer", call)
   game <- without_cut(without_cards(game, dead, call))
-  structure(dealer$totals(game, call), class = table_class("habanera_dealer_totals"),
+  structure(dealer$totals(game, call), made = call_made(), class = table_class("habanera_dealer_totals"),
             words = in_words(game))
 }
 

@@ -34,7 +34,7 @@ best_play <- function(game, seat = 1, against = NULL) {
   check_whole(seat, 1, game_seats(game))
   if (!is.null(against)) game <- with_others(game, seat, against, call)
   found <- tryCatch(searches$solve(game, seat, call), `habanera::OutOfReach` = refuse_unsolved)
-  structure(c(found, list(seat = seat)), class = result_class("habanera_best_play"))
+  structure(c(found, list(seat = seat)), made = call_made(), class = result_class("habanera_best_play"))
 }
 
 # The game with others in all seats but one; they are told for all seats, or for these.

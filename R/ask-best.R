@@ -53,8 +53,7 @@ best_strategy <- function(game, knows = c("total", "two_cards", "all_cards"), de
   best$knows <- knows
   best$edge <- edge(best)
   best$edge_all_cards <- if (knows == "all_cards") best$edge else edge(solver$strategy(game, "all_cards", call))
-  class(best) <- result_class("habanera_best_strategy", class(best))
-  best
+  structure(best, made = call_made(), class = result_class("habanera_best_strategy", class(best)))
 }
 
 #' @export

@@ -125,7 +125,7 @@ edge_of_payout <- function(payout) {
   row <- edge_row("play", lines[["pays"]] / payout$stake - 1, lines[["chance"]], error, !is.null(payout$trials))
   # Lines that share a pay are one; the moments are those of the payout.
   structure(list(bets = row, words = payout$words, game = NULL, said = payout$question, source = payout),
-            class = result_class("habanera_edge"))
+            made = call_made(), class = result_class("habanera_edge"))
 }
 
 # Of what was recorded of rounds, by trials or exactly.
@@ -140,7 +140,8 @@ edge_of_found <- function(found, bets) {
              mean_staked(found, bets[i, ], weight) / bets$stake[i])
   })
   structure(list(bets = do.call(rbind, rows), words = if (simulated) run_in_words(found) else "exact",
-                 game = found$provenance$experiment, source = found), class = result_class("habanera_edge"))
+                 game = found$provenance$experiment, source = found),
+                 made = call_made(), class = result_class("habanera_edge"))
 }
 
 # Of a bet, by what it brings in stakes. `error`: of the mean, see pay_errors().
@@ -178,7 +179,7 @@ new_solved_edge <- function(solved, bets, game, nsim, seed, threads) {
                       sd = rows$sd, win_share = rows$win_share, largest_pay = spread$largest_pay, how = "exact",
                       spread = ifelse(unknown, "simulated", "exact"))
   structure(list(bets = found, words = "exact", game = game, parts = solved$parts, source = game),
-            class = result_class("habanera_edge"))
+            made = call_made(), class = result_class("habanera_edge"))
 }
 
 # A round from a fresh shoe.

@@ -23,7 +23,7 @@ summary.habanera_equilibrium <- function(object, by = c("course", "category", "h
   if (by == "category") group$category <- factor(rows$category, rev(object$categories))
   if (by == "holding") group$holding <- parts$holding
   found <- shares_of_moves(group, rows)
-  structure(found, class = table_class("habanera_moves"), words = in_words(object), by = by)
+  structure(found, made = call_made(), class = table_class("habanera_moves"), words = in_words(object), by = by)
 }
 
 # Of groups of rows how often each comes, and how often it then makes each move.

@@ -79,7 +79,7 @@ equilibrium <- function(game, gap = 1e-3, seconds = 60) {
     refuse_unsound(cnd, sound$coarser)
   })
   if (found$interrupted) warn_user("Interrupted: this is what was found by then, with its gap.", "interrupted")
-  structure(found, class = result_class("habanera_equilibrium"))
+  structure(found, made = call_made(), class = result_class("habanera_equilibrium"))
 }
 
 refuse_unsound <- function(cnd, coarser = NULL) {

@@ -35,7 +35,7 @@ card_impact <- function(game, attribute = "card", outcome = NULL, seat = 1, nsim
   found <- cbind(value = x$values, do.call(rbind, rows))
   found <- found[order(-abs(found$estimate)), , drop = FALSE]
   rownames(found) <- NULL
-  structure(found, class = table_class("habanera_impact"), counts = counts)
+  structure(found, made = call_made(), class = table_class("habanera_impact"), counts = counts)
 }
 
 new_holding <- function(game, attribute, outcome, seat, call) {

@@ -17,7 +17,7 @@ equilibrium_of_meeting <- function(met, call) {
   ends <- function(prob) if (is.null(drawn)) NA_real_ else apply(redrawn, 1, stats::quantile, prob, names = FALSE)
   rows <- data.frame(player = names, share = shares, conf.low = ends(0.025), conf.high = ends(0.975),
                      lead = as.vector(leads$mean %*% shares))
-  structure(rows, class = table_class("habanera_unbeaten"), beaten = beaten_by_all(met, names),
+  structure(rows, made = call_made(), class = table_class("habanera_unbeaten"), beaten = beaten_by_all(met, names),
             deals = trial_count(met), game = experiment$game)
 }
 

@@ -135,8 +135,6 @@ experiment_code.habanera_meeting <- function(experiment) {
   list(r = sprintf("%s, list(%s)", experiment_code(experiment$game)$r, paste(players, collapse = ", ")), shell = NULL)
 }
 
-as_name_code <- function(name) if (make.names(name) == name) name else sprintf("`%s`", name)
-
 #' @export
 run_lap.habanera_meeting <- function(experiment, seed, first, count, threads) {
   games <- experiment$games

@@ -53,7 +53,8 @@ mistakes <- function(game, player = NULL, dead = NULL, seat = 1, against = NULL)
   found <- reference$mistakes(game, call)
   rows <- found$rows[order(-found$rows$loss, found$rows$hand), , drop = FALSE]
   rownames(rows) <- NULL
-  structure(rows, class = table_class("habanera_mistakes"), edge = found$edge, best_edge = found$best_edge,
+  structure(rows, made = call_made(), class = table_class("habanera_mistakes"),
+            edge = found$edge, best_edge = found$best_edge,
             best = found$best, player = format(game$rules$players[[1]]), game = game)
 }
 

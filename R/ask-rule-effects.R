@@ -55,7 +55,8 @@ rule_effects <- function(game, over = NULL, pairs = FALSE, of = "edge", knows = 
   bar <- local_progress("Trying rules", progress, 1 + length(tried$games))
   found <- lapply_until_interrupted(c(list(game), tried$games), effect_of, "rule", bar)
   rows <- if (is.null(portion)) rows_alone(found, tried, pairs) else rows_fitted(found, tried, pairs, by_edge, call)
-  structure(rows, class = table_class("habanera_rule_effects"), part = attr(found, "part"), of = of, run = run,
+  structure(rows, made = call_made(), class = table_class("habanera_rule_effects"),
+            part = attr(found, "part"), of = of, run = run,
             portion = tried$portion, is_share = identical(estimator(of, game, NULL)$kind, "share"),
             words = in_words(game), passed_over = tried$passed_over,
             played_by = if (by_edge && !is.null(able(game, "plays_best")$edge_of)) knows_labels[[knows]])

@@ -12,7 +12,8 @@ sighted_mistakes <- function(game, player, dead, seat, against, call) {
   }
   found <- tryCatch(able(game, "prices_mistakes")$by_sight(game, seat, call), `habanera::OutOfReach` = refuse_unsolved)
   rows <- sighted_rows(found$moves)
-  structure(rows, class = table_class(c("habanera_mistakes_by_sight", "habanera_mistakes")), value = found$value,
+  structure(rows, made = call_made(), class = table_class(c("habanera_mistakes_by_sight", "habanera_mistakes")),
+            value = found$value,
             unit = found$unit, of_win = found$of_win, seat = as.double(seat),
             player = format(seated_players(game$rules$players, game_seats(game))[[seat]]), game = game)
 }

@@ -17,7 +17,8 @@ new_tuned <- function(tuning, state, run) {
   order <- order(match(state$meets, c("yes", "open", "no")), aim_order(tuning, state), place$miss, rows$changes)
   changed <- vapply(tuning$dimensions, `[[`, "", "name")
   found <- structure(
-    rows[order, , drop = FALSE], row.names = seq_len(nrow(rows)), class = table_class("habanera_tuned"),
+    rows[order, , drop = FALSE], row.names = seq_len(nrow(rows)),
+    made = call_made(), class = table_class("habanera_tuned"),
     rules = changed, words = tuning$subject$words(changed), told = tuning$names,
     shares = is_share_of(tuning, tuning$names),
     wishes = vapply(tuning$wishes, `[[`, "", "text"), ends = wished_ends(tuning$wishes),

@@ -18,7 +18,8 @@ vary_edges <- function(game, grid, want, threads, progress, call) {
     rows$meets <- ifelse(holds_on_one(wish, "edge", edges, call), "yes", "no")
   }
   rownames(rows) <- NULL
-  structure(rows, class = table_class("habanera_varied_edges"), rules = names(grid$table), game = game,
+  structure(rows,
+            made = call_made(), class = table_class("habanera_varied_edges"), rules = names(grid$table), game = game,
             want = want, part = attr(solved, "part"))
 }
 

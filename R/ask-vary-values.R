@@ -25,7 +25,8 @@ vary_values <- function(game, grid, want, progress, call) {
     }, "")
   }
   rownames(rows) <- NULL
-  structure(rows, class = table_class("habanera_varied_values"), rules = names(grid$table), game = game, want = want,
+  structure(rows, made = call_made(), class = table_class("habanera_varied_values"),
+            rules = names(grid$table), game = game, want = want,
             part = attr(solved, "part"), unit = join_words(unique(unlist(lapply(solved, `[[`, "unit"))), "or"))
 }
 

@@ -66,7 +66,7 @@ vary_rules <- function(game, ..., nsim = 1e4, seed = NULL, threads = NULL, want 
   rows <- lapply(seq_along(played), function(i) varied_rows(played[[i]], table[i, , drop = FALSE], game, wish, call))
   rows <- do.call(rbind, rows)
   rownames(rows) <- NULL
-  structure(rows, class = table_class("habanera_varied"), rules = names(values),
+  structure(rows, made = call_made(), class = table_class("habanera_varied"), rules = names(values),
             part = attr(played, "part"), counts = lapply(played, `[[`, "counts"), grid = table, values = values,
             game = game, seed = played[[1]]$counts$provenance$seed, want = want)
 }
@@ -158,7 +158,7 @@ tell.habanera_varied <- function(x, rows = 30, ...) {
                       if (varied_deals_match(x)) "all on the same deals" else
                         "with other decks or shuffles, so that deals are not matched", whole_code(attr(x, "seed"))),
               part_in_words(x))
-  writeLines(strwrap(varied_in_words(x), getOption("width")))
+  cat_wrapped(varied_in_words(x))
   print_head(varied_table(x), rows)
   differences <- difference_table(x)
   if (!is.null(differences)) {

@@ -69,6 +69,6 @@ tell.habanera_third_card <- function(x, ...) {
   letter <- function(column) ifelse(x[[column]] == "draw", "D", "S")
   shown <- data.frame(total = x$total, player = letter("player"), alone = letter("banker_alone"),
                       lapply(rlang::set_names(third_values, 0:9), letter), check.names = FALSE)
-  print(shown, row.names = FALSE)
+  print_rows(shown)
   invisible(x)
 }

@@ -59,7 +59,7 @@ bankroll <- function(x, start, rounds, goal = NULL, bets = NULL, bet = 1) {
                unit = unit_of_money(c(law$net, start, bet, goal), call))
   found <- if (is.infinite(rounds)) ruin_for_ever(told, call) else bankroll_in_time(told, call)
   if (!is.null(found$drawn)) told$law$exact <- FALSE
-  structure(c(told, found), class = result_class("habanera_bankroll"))
+  structure(c(told, found), made = call_made(), class = result_class("habanera_bankroll"))
 }
 
 # Work that a run of the core may be, in additions.

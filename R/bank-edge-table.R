@@ -42,7 +42,8 @@ edge_table <- function(..., rounds_per_hour = 60, rounds = 300) {
   }
   check_whole(rounds, 1, 1e6)
   rows <- Map(edge_table_rows, names, edges, rep_len(unname(rounds_per_hour), length(given)), rounds, list(call))
-  structure(do.call(rbind, unname(rows)), class = table_class("habanera_edge_table"), rounds = rounds)
+  structure(do.call(rbind, unname(rows)),
+            made = call_made(), class = table_class("habanera_edge_table"), rounds = rounds)
 }
 
 edge_title <- function(edge) if (is.null(edge$game)) edge$said else kind_of(edge$game)$title

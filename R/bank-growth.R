@@ -28,7 +28,7 @@ stake_fraction <- function(x) {
   growth <- function(fraction) 100 * sum(law$probability * log1p(fraction * law$net))
   found <- data.frame(term = c("fraction", "growth", "half_fraction", "half_growth"),
                       estimate = c(best, growth(best), best / 2, growth(best / 2)))
-  structure(list(found = found, law = law), class = result_class("habanera_growth"))
+  structure(list(found = found, law = law), made = call_made(), class = result_class("habanera_growth"))
 }
 
 best_fraction <- function(law) {
@@ -71,7 +71,7 @@ rounds_to_show <- function(x, level = 0.05, power = 0.9, rounds_a_night = 200) {
   rounds <- ceiling(((stats::qnorm(1 - level) + stats::qnorm(power)) * moments$sd / moments$mean)^2)
   found <- data.frame(term = c("rounds", "nights"), estimate = c(rounds, ceiling(rounds / rounds_a_night)))
   structure(list(found = found, law = law, moments = moments, level = level, power = power, night = rounds_a_night),
-            class = result_class("habanera_rounds_to_show"))
+            made = call_made(), class = result_class("habanera_rounds_to_show"))
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_rounds_to_show)

@@ -26,7 +26,8 @@ money_distribution <- function(net, probability) {
   law <- data.frame(net = rows$outcomes[["net"]], probability = rows$sum(probability / sum(probability)))
   law <- law[law$probability > 0, ]
   unit_of_money(law$net, call)
-  structure(law[order(law$net), ], class = table_class("habanera_money"), row.names = seq_len(nrow(law)))
+  structure(law[order(law$net), ],
+            made = call_made(), class = table_class("habanera_money"), row.names = seq_len(nrow(law)))
 }
 
 #' @export

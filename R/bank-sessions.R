@@ -42,7 +42,8 @@ sessions <- function(x, rounds, sessions = 12, reserve = NULL, other_costs = 0, 
   found <- season_of(told, law, call)
   moved <- if (law$error > 0) season_of(told, moved_law(law, law$error), call)
   found$rows$std.error <- if (is.null(moved)) 0 else abs(moved$rows$estimate - found$rows$estimate)
-  structure(c(told, list(season = found$season, found = found$rows)), class = result_class("habanera_sessions"))
+  structure(c(told, list(season = found$season, found = found$rows)),
+            made = call_made(), class = result_class("habanera_sessions"))
 }
 
 season_of <- function(told, law, call) {

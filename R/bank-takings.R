@@ -43,7 +43,7 @@ takings <- function(game, file, player = NULL) {
   )
   structure(list(found = found, rows = rows, edge = edge, game = game, player = player,
                  name = if (is.data.frame(file)) "the data frame" else basename(file)),
-                 class = result_class("habanera_takings"))
+                 made = call_made(), class = result_class("habanera_takings"))
 }
 
 # As many rows like these as show a mean difference of this size.

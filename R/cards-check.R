@@ -23,7 +23,7 @@ check_cards <- function(x, against) {
                            ifelse(listed$expected == 0, "foreign", "doubled"))
   listed <- listed[listed$found != listed$expected, , drop = FALSE]
   rownames(listed) <- NULL
-  structure(listed, class = table_class("habanera_card_check"), cards = length(expected))
+  structure(listed, made = call_made(), class = table_class("habanera_card_check"), cards = length(expected))
 }
 
 found_codes <- function(x, against, call) {

@@ -48,7 +48,7 @@ compare.cards <- function(x, y, ...) {
   together <- if (n < 2) rep(FALSE, n) else c(neighbours(after) %in% neighbours(before), FALSE)
   listed <- data.frame(place = seq_len(n), before = before, after = after,
                        in_place = before == after, together = together)
-  structure(listed, class = table_class("habanera_order_comparison"), cards = y,
+  structure(listed, made = call_made(), class = table_class("habanera_order_comparison"), cards = y,
             was = x, expected = fair_leftovers(before))
 }
 

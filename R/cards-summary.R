@@ -20,7 +20,7 @@ summary.cards <- function(object, ...) {
     n <- table(factor(values, unique(values)), useNA = "no")
     data.frame(attribute = rep(name, length(n)), value = names(n), cards = as.double(n))
   })
-  structure(do.call(rbind, rows), class = table_class("habanera_deck_summary"),
+  structure(do.call(rbind, rows), made = call_made(), class = table_class("habanera_deck_summary"),
             title = catalogue_of(object)$title, size = length(object))
 }
 

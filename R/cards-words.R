@@ -100,3 +100,6 @@ deck_from_plain <- function(plain) {
   catalogue <- new_catalogue(data, plain$title, if (nrow(data) && !anyNA(glyphs)) glyphs, recipe)
   new_cards(match(as.character(plain$cards), data$card), catalogue)
 }
+
+#' @export
+value_code.cards <- function(x) deck_code(x)

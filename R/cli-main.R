@@ -71,7 +71,8 @@ run_one_command <- function(command, words) {
     return(exit_status[["done"]])
   }
   parsed <- parse_words(command, words)
-  rlang::local_options(habanera.progress = isatty(stderr()) && !isTRUE(parsed$options$quiet))
+  rlang::local_options(habanera.progress = isatty(stderr()) && !isTRUE(parsed$options$quiet),
+                       habanera.words = c(command$name, words))
   if (isTRUE(parsed$options$quiet)) {
     return(withCallingHandlers(command$run(parsed$options, parsed$arguments),
                                message = function(cnd) rlang::cnd_muffle(cnd)))

@@ -115,7 +115,7 @@ priced_counts <- function(kept) {
   kept$totals <- data.frame(term = names(totals), estimate = vapply(totals, `[[`, 0, "estimate"),
                             std.error = vapply(totals, `[[`, 0, "std.error"),
                             freedom = vapply(totals, `[[`, 0, "freedom"), row.names = NULL)
-  structure(rows, class = table_class("habanera_by_true_count"), kept = kept)
+  structure(rows, made = call_made(), class = table_class("habanera_by_true_count"), kept = kept)
 }
 
 #' @rawNamespace S3method(generics::tidy, habanera_by_true_count)

@@ -46,7 +46,7 @@ compare_counters <- function(game, players, ruin = 0.05, bank = 400, nsim = 2000
     shoes <- simulate(with_counter(game, players[[name]], seat, call), nsim = nsim, seed = seed, threads = threads)
     cbind(player = name, counter_at_risk(by_true_count(shoes), ruin, bank))
   }, "player", bar)
-  structure(do.call(rbind, rows), class = table_class("habanera_counters"), game = game,
+  structure(do.call(rbind, rows), made = call_made(), class = table_class("habanera_counters"), game = game,
             risk = ruin, bank = bank, part = attr(rows, "part"),
             run = sprintf("%s each, the same for all, seed %s", count_of(nsim, "shoe"), whole_code(seed)))
 }
@@ -96,12 +96,12 @@ tell.habanera_counters <- function(x, ...) {
                       attr(x, "run"), part_in_words(x)))
   interval <- ifelse(is.na(x$conf.low), "", sprintf(" \u00b1%s", format_number((x$conf.high - x$conf.low) / 2, 2)))
   known <- function(values, show) ifelse(is.na(values), "", show(values))
-  print(data.frame(
+  print_rows(data.frame(
     player = x$player, `gain in 100` = paste0(sprintf("%+.3f", x$gain), interval), who = x$verdict,
     `sd of 100` = format_number(x$sd, 3), `mean bet` = format_number(x$mean_bet, 3),
     ruin = format_percent(x$ruin), stake = known(x$stake, function(stake) format_number(stake, 3)),
     `gain at it` = known(x$gain_at_stake, function(gain) sprintf("%+.3f", gain)), check.names = FALSE
-  ), row.names = FALSE)
+  ))
   invisible(x)
 }
 

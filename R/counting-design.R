@@ -42,7 +42,7 @@ design_tags <- function(effects, levels = -1:1, balanced = TRUE) {
   best <- rows[[which.max(vapply(rows, `[[`, 0, "correlation"))]]
   table <- cbind(data.frame(level = steps, correlation = vapply(rows, `[[`, 0, "correlation")),
                  do.call(rbind, lapply(rows, function(row) as.data.frame(as.list(row$tags), optional = TRUE))))
-  structure(c(best, list(by_level = table)), class = result_class("habanera_designed_tags"))
+  structure(c(best, list(by_level = table)), made = call_made(), class = result_class("habanera_designed_tags"))
 }
 
 # The best of the tags that rise with the effect; NULL where none is balanced or all are alike.
@@ -83,6 +83,6 @@ tell.habanera_designed_tags <- function(x, ...) {
   shown <- x$by_level
   shown$correlation <- sprintf("%.4f", shown$correlation)
   shown[-(1:2)] <- lapply(shown[-(1:2)], function(tags) sprintf("%+g", tags))
-  print(shown, row.names = FALSE)
+  print_rows(shown)
   invisible(x)
 }

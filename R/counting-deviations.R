@@ -57,7 +57,8 @@ find_deviations <- function(game, system = "level one balanced", strategy = play
   found <- simulated_changes(found, game, strategy, system, bets,
                              list(nsim = nsim, seed = if (nsim > 0) resolve_seed(seed, call),
                                   threads = threads, depth = depth), call)
-  structure(found, class = table_class("habanera_found_deviations", "habanera_deviations"), game = whole,
+  structure(found,
+            made = call_made(), class = table_class("habanera_found_deviations", "habanera_deviations"), game = whole,
             system = system, strategy = strategy, depth = depth, nsim = nsim)
 }
 

@@ -38,7 +38,7 @@ bets_follow <- function(game, file, system = "level one balanced", rise = 0.2) {
   if (all(rounds$true_count == rounds$true_count[1])) refuse("The count never moves; nothing can follow it.")
   structure(list(rounds = rounds, system = system, game = game, rise = rise, shoes = length(shoes),
                  found = rise_of(rounds$bet, rounds$true_count, rounds$shoe, rise * mean(rounds$bet))),
-            class = result_class("habanera_bets_follow"))
+            made = call_made(), class = result_class("habanera_bets_follow"))
 }
 
 # The slope of bets on counts with its error by shoe, and the power to see a rise of so much (NA where none was asked).

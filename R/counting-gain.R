@@ -57,7 +57,7 @@ counter_gain <- function(game, player = NULL, cut_after = seq(0.5, 0.85, by = 0.
   rows$rounds_per_hour <- hour
   rows$shuffling <- 1 - hour * seconds_per_round / 3600
   rows$gain_per_hour <- rows$gain * hour / 100
-  structure(rows, class = table_class("habanera_counter_gain"), game = game, part = part,
+  structure(rows, made = call_made(), class = table_class("habanera_counter_gain"), game = game, part = part,
             run = sprintf("%s to the deepest cut, seed %s", count_of(nsim, "shoe"), whole_code(seed)))
 }
 

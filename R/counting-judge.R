@@ -23,7 +23,7 @@ judge_count <- function(game = game_blackjack(), system = "level one balanced", 
   if (!is.null(able(game, "counts"))) {
     rows <- c(rows, list(data.frame(term = "play", estimate = play_correlation(system, game, call))))
   }
-  structure(do.call(rbind, rows), class = table_class("habanera_count_judged"), system = system,
+  structure(do.call(rbind, rows), made = call_made(), class = table_class("habanera_count_judged"), system = system,
             words = in_words(game))
 }
 

@@ -30,7 +30,8 @@ true_count_distribution <- function(game, system, dealt) {
   rows <- data.frame(running_count = running,
                      true_count = true_counts(system, shoe, pack_size(game), running, length(shoe) - dealt, call),
                      probability = law$probability)
-  structure(rows, class = table_class("habanera_count_law"), system = system, dealt = dealt, cards = length(shoe))
+  structure(rows, made = call_made(), class = table_class("habanera_count_law"),
+            system = system, dealt = dealt, cards = length(shoe))
 }
 
 # How many cards make a deck; a shoe given by hand is told in decks of 52.

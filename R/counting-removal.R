@@ -52,7 +52,8 @@ removal_effects <- function(game, player = NULL, of = NULL, progress = NULL) {
     rlang::set_names(data.frame(labels, of[bet], unname(hidden), unname(sums / copies)),
                      c(groups$name, "bet", "copies", "effect"))
   })
-  structure(do.call(rbind, rows), class = table_class("habanera_removal"), words = in_words(game), game = game)
+  structure(do.call(rbind, rows),
+            made = call_made(), class = table_class("habanera_removal"), words = in_words(game), game = game)
 }
 
 money_game <- function(game, call) {

@@ -47,7 +47,8 @@ bet_sizes <- function(x, bankroll, fraction = 1, limits = c(1, 12), steps = 1) {
   if (least > most) refuse(sprintf("No whole multiple of `steps` lies within `limits`, %s.", join_words(limits, "to")))
   rows$bet <- pmin(pmax(round(rows$ideal / steps) * steps, least), most)
   growth <- function(bet) 100 * sum(rows$share * (bet * rows$mean / bankroll - bet^2 * square / (2 * bankroll^2)))
-  structure(rows[c("true_count", "share", "mean", "sd", "ideal", "bet")], class = table_class("habanera_bet_sizes"),
+  structure(rows[c("true_count", "share", "mean", "sd", "ideal", "bet")],
+            made = call_made(), class = table_class("habanera_bet_sizes"),
             bankroll = bankroll, fraction = fraction,
             growth = c(ideal = growth(rows$ideal), laid = growth(rows$bet)))
 }

@@ -39,7 +39,7 @@ compare.habanera_counts <- function(x, y, ...) {
   structure(list(agree = agreement(test), test = test,
                  cells = cells, unseen = unseen_kinds(x), trials = trial_count(x),
                  words = run_in_words(x), question = in_words(x$provenance$experiment), counts = x),
-            class = result_class("habanera_comparison"))
+            made = call_made(), class = result_class("habanera_comparison"))
 }
 
 refuse_other_question <- function(counted, exact, call) {

@@ -55,7 +55,7 @@ summarise_draws <- function(x, group, call = rlang::caller_env()) {
                  group = names(cells$outcomes)[1], words = run_in_words(x),
                  question = in_words(x$provenance$experiment), hands = if (!is.null(x$hands)) hands_judgement(x),
                  cards_alone = lacks_hands(x)),
-            class = result_class("habanera_draw_summary"))
+            made = call_made(), class = result_class("habanera_draw_summary"))
 }
 
 # The cells to judge, with their law: as counted, or added up by an attribute.
@@ -149,7 +149,7 @@ draw_verdict <- function(test, unseen = NULL) {
 tell.habanera_draw_summary <- function(x, rows = 6, ...) {
   cat("<summary> ", x$question, "; ", x$words, "\n", sep = "")
   writeLines(c(console_lines(verdict_in_words(x)), console_lines(hands_notes(x)), unseen_in_words(x$unseen)))
-  if (!is.null(x$hands)) print(printed_hand_tests(x$hands$tests), row.names = FALSE)
+  if (!is.null(x$hands)) print_rows(printed_hand_tests(x$hands$tests))
   body <- x$table[-nrow(x$table), , drop = FALSE]
   total <- x$table[nrow(x$table), , drop = FALSE]
   # A few more are no reason to leave them out.
@@ -159,7 +159,7 @@ tell.habanera_draw_summary <- function(x, rows = 6, ...) {
     body <- worst_cells(body, rows)
     total <- total[0, ]
   }
-  print(printed_table(rbind(body, total)), row.names = FALSE)
+  print_rows(printed_table(rbind(body, total)))
   invisible(x)
 }
 

@@ -94,7 +94,8 @@ new_game_trace <- function(game, played, deck, seed, trial) {
     trace$true_count <- steps$true_count
   }
   trace[zone_columns(game)] <- as.data.frame(steps$sizes)
-  structure(trace, class = table_class("habanera_game_trace"), game = game, deck = deck, seed = seed,
+  structure(trace,
+            made = call_made(), class = table_class("habanera_game_trace"), game = game, deck = deck, seed = seed,
             trial = trial, outcome = whole_outcome(game, played$outcome))
 }
 

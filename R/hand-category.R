@@ -87,7 +87,7 @@ explain_hand <- function(hands, rules = hand_rules(), deck = NULL) {
   structure(list(category = as.character(found$category), strength = found$strength,
                  counting = counting_cards(read, found$bound, rules),
                  hand = paste(read$catalogue$data$card[read$codes], collapse = " ")),
-                 class = result_class("habanera_hand"))
+                 made = call_made(), class = result_class("habanera_hand"))
 }
 
 # The best choice of the cards that count, and what each wild one of them became: the first assignment of ranks and

@@ -36,7 +36,7 @@ category_odds <- function(deck = deck_standard(), size = 5, rules = NULL, thread
     }
   )
   found <- data.frame(category = rev(bound$names), n = rev(n), probability = rev(n) / choose(length(deck), size))
-  structure(found, class = table_class("habanera_odds"), deck = deck, size = size, rules = rules)
+  structure(found, made = call_made(), class = table_class("habanera_odds"), deck = deck, size = size, rules = rules)
 }
 
 # Where cards are there twice, hands are told apart the slow way.
@@ -56,7 +56,7 @@ tell.habanera_odds <- function(x, ...) {
   cat_wrapped(odds_in_words(x))
   shown <- data.frame(category = x$category, hands = format_count(x$n), chance = format_percent(x$probability, 4),
                       `1 in` = ifelse(x$n > 0, sub("1 in ", "", one_in_odds(x$probability)), ""), check.names = FALSE)
-  print(shown, row.names = FALSE)
+  print_rows(shown)
   invisible(x)
 }
 

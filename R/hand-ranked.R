@@ -28,7 +28,7 @@ ranked_hands <- function(read, rules, call) {
                   collapse = " ", USE.NAMES = FALSE)
   structure(data.frame(hand = texts, category = found$category, strength = found$strength,
                        place = places_of(found$strength)),
-            class = table_class("habanera_ranked"))
+            made = call_made(), class = table_class("habanera_ranked"))
 }
 
 #' @export
@@ -57,7 +57,7 @@ compare.habanera_hand_rules <- function(x, y, hands, size = NULL, deck = NULL, .
   structure(data.frame(hand = one$hand, category_x = as.character(one$category),
                        category_y = as.character(two$category), place_x = one$place, place_y = two$place,
                        moved = two$place - one$place),
-            class = table_class("habanera_moved"))
+            made = call_made(), class = table_class("habanera_moved"))
 }
 
 #' @export

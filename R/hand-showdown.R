@@ -46,7 +46,9 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
     if (!is.null(at)) data.frame(open = open, seat = at$seats$seat, equity = at$seats$equity)
   })
   now <- data.frame(open = length(laid$board), seat = found$seats$seat, equity = found$seats$equity)
-  structure(found$seats, class = table_class("habanera_showdown"), streets = do.call(rbind, c(streets, list(now))),
+  structure(found$seats,
+            made = call_made(), class = table_class("habanera_showdown"),
+            streets = do.call(rbind, c(streets, list(now))),
             board = paste(catalogue_of(deck)$data$card[laid$board], collapse = " "), exact = found$exact,
             boards = found$boards, part = found$part, seed = if (!found$exact) seed)
 }
@@ -211,6 +213,6 @@ tell.habanera_showdown <- function(x, ...) {
   shown <- data.frame(seat = x$seat, hand = x$hand, equity = format_percent(x$equity, 4),
                       wins = format_percent(x$win / all, 4), ties = format_percent(x$tie / all, 4),
                       loses = format_percent(x$lose / all, 4))
-  print(shown, row.names = FALSE)
+  print_rows(shown)
   invisible(x)
 }

@@ -39,7 +39,8 @@ check_game <- function(game, nsim = 200, seed = 1, expecting = NULL, seats_alike
               if (seats_alike) list(sound_seats(game, nsim, seed)),
               lapply(seq_along(expected), function(i) sound_expected(game, expected[[i]], i, seed)))
   }
-  structure(do.call(rbind, rows), class = table_class("habanera_check"), game = game, nsim = nsim, seed = seed)
+  structure(do.call(rbind, rows),
+            made = call_made(), class = table_class("habanera_check"), game = game, nsim = nsim, seed = seed)
 }
 
 sound_row <- function(test, passed, detail = "", trial = NA_real_) {

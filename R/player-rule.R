@@ -39,3 +39,6 @@ rule_code.habanera_players <- function(value) {
   }, "")
   if (length(code) == 1) code else sprintf("list(%s)", paste(code, collapse = ", "))
 }
+
+#' @export
+value_code.habanera_player <- function(x) rule_code(new_players(list(x)))

@@ -239,7 +239,8 @@ compare.habanera_strategy <- function(x, y, ...) {
   rows <- do.call(rbind, rows)
   rows <- rows[!mapply(identical, rows$x, rows$y), , drop = FALSE]
   rownames(rows) <- NULL
-  structure(rows, class = table_class("habanera_strategy_difference"), names_of = c(x$label, y$label))
+  structure(rows,
+            made = call_made(), class = table_class("habanera_strategy_difference"), names_of = c(x$label, y$label))
 }
 
 #' @export

@@ -13,9 +13,14 @@ write_plot_file <- function(plot, file, width, height, call = NULL) {
 
 svg_bytes <- function(plot, width, height) {
   if (!requireNamespace("svglite", quietly = TRUE)) return(bytes_of_device(plot, width, height))
-  drawn <- svglite::svgstring(width, height)
+  drawn <- svglite::svgstring(width, height, fix_text_size = FALSE)
   tryCatch(print(plot), finally = grDevices::dev.off())
-  charToRaw(enc2utf8(paste(as.character(drawn()), collapse = "\n")))
+  charToRaw(enc2utf8(with_font_stack(paste(as.character(drawn()), collapse = "\n"))))
+}
+
+# Where the font that was measured is missing, one much like it is taken, and no letter is stretched to its width.
+with_font_stack <- function(svg) {
+  gsub("font-family: \"([^\"]+)\";", "font-family: \"\\1\", Arial, Helvetica, sans-serif;", svg)
 }
 
 # R's own device for such pictures writes to files alone.

@@ -38,7 +38,8 @@ best_exchange <- function(hand, value, deck = deck_standard()) {
   found <- do.call(rbind, found)
   found <- found[order(-found$estimate, found$exchanged), , drop = FALSE]
   rownames(found) <- NULL
-  structure(found, class = table_class("habanera_exchanges"), hand = paste(format(hand), collapse = " "),
+  structure(found,
+            made = call_made(), class = table_class("habanera_exchanges"), hand = paste(format(hand), collapse = " "),
             value = expression_text(columns$value))
 }
 

@@ -28,7 +28,8 @@ copies_curve <- function(question, card, copies = 0:10, instead_of = NULL) {
     terms <- tidy(exact(question_with_deck(question, deck, call)))
     cbind(grid[rep(row, nrow(terms)), , drop = FALSE], cards = length(deck), terms, row.names = NULL)
   })
-  structure(do.call(rbind, found), class = table_class("habanera_copies"), card = card, instead_of = instead_of,
+  structure(do.call(rbind, found),
+            made = call_made(), class = table_class("habanera_copies"), card = card, instead_of = instead_of,
             question = in_words(question), deck_now = card_counts(question$whole, cards$card))
 }
 
@@ -105,7 +106,7 @@ tell.habanera_copies <- function(x, ...) {
     of_term <- shown[shown$term == term, , drop = FALSE]
     table[[term]] <- format_number(of_term$estimate[match(do.call(paste, table[by]), do.call(paste, of_term[by]))], 4)
   }
-  print(table, row.names = FALSE)
+  print_rows(table)
   invisible(x)
 }
 

@@ -107,7 +107,7 @@ new_payout <- function(x, pays, stake, call) {
          exact = if (!is.null(law)) pay_moments(pays$of(law$outcomes), law$probability),
          trials = if (simulated) trial_count(x), words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment), of = x, pays = pays),
-    class = result_class("habanera_payout")
+    made = call_made(), class = result_class("habanera_payout")
   )
 }
 
@@ -202,7 +202,7 @@ pay_estimates <- function(moments, stake) {
 tell.habanera_payout <- function(x, ...) {
   cat_wrapped("<payout> ", x$question, "; ", x$words)
   for (line in payout_sentences(x)) cat_wrapped(line)
-  print(printed_pays(x), row.names = FALSE)
+  print_rows(printed_pays(x))
   invisible(x)
 }
 

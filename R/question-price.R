@@ -68,7 +68,7 @@ new_price <- function(payout, edge, stake, call) {
     list(stake = if (is.null(stake)) solved else stake, factor = factor, edge = edge,
          pays = data.frame(line = lines$line, pays = lines$pays, would_pay = lines$pays * factor, row.names = NULL),
          std.error = solved * error / mean, words = payout$words, question = payout$question),
-    class = result_class("habanera_price")
+    made = call_made(), class = result_class("habanera_price")
   )
 }
 
@@ -87,7 +87,7 @@ tell.habanera_price <- function(x, ...) {
   cat(price_sentence(x), "\n", sep = "")
   shown <- data.frame(line = x$pays$line, pays = vapply(x$pays$pays, format_money, ""))
   if (x$factor != 1) shown$`would pay` <- vapply(x$pays$would_pay, format_money, "")
-  print(shown, row.names = FALSE)
+  print_rows(shown)
   invisible(x)
 }
 
@@ -133,7 +133,8 @@ line_prices <- function(now, edge_of, lines, edge, whole, words, call) {
   }
   rows$off <- rows$edge - edge
   rows <- utils::head(rows[order(abs(rows$off)), , drop = FALSE], 12)
-  structure(rows, row.names = seq_len(nrow(rows)), class = table_class("habanera_line_prices"), wanted = edge,
+  structure(rows, row.names = seq_len(nrow(rows)),
+            made = call_made(), class = table_class("habanera_line_prices"), wanted = edge,
             lines = lines, now = now[lines], edge_now = edge_of(now), words = words)
 }
 
@@ -168,6 +169,6 @@ tell.habanera_line_prices <- function(x, ...) {
   cat_wrapped(attr(x, "words"), ".")
   shown <- data.frame(lapply(rlang::set_names(lines), function(line) vapply(x[[line]], format_money, "")),
                       edge = percent(x$edge), off = sprintf("%+.3f%%", 100 * x$off), check.names = FALSE)
-  print(shown, row.names = FALSE)
+  print_rows(shown)
   invisible(x)
 }

@@ -37,7 +37,7 @@ show_working <- function(x, column = NULL) {
     list(classes = named_classes(x, classes), terms = terms, total = total, total_ways = total_ways(x), values = values,
          logical = is.logical(value), number = if (is.numeric(value)) sum(sort(unique(value)) * values$probability),
          column = names(x$columns), expression = expression_text(x$columns[[1]]), question = hand_in_words(x)),
-    class = result_class("habanera_working")
+    made = call_made(), class = result_class("habanera_working")
   )
 }
 
@@ -127,7 +127,8 @@ working_lines <- function(x, value, most) {
   ways <- if (nrow(terms) <= most) paste(terms$ways, collapse = " + ") else {
     sprintf("%s + ... (%s products)", paste(utils::head(terms$ways, 3), collapse = " + "), format_count(nrow(terms)))
   }
-  strwrap(sprintf("P(%s) = [%s] / %s = %s", name, ways, x$total_ways, working_value(row, x$total)), 100, exdent = 4)
+  strwrap(sprintf("P(%s) = [%s] / %s = %s", name, ways, x$total_ways, working_value(row, x$total)),
+          getOption("width"), exdent = 4)
 }
 
 # As a fraction in lowest terms where all numbers are whole, then as a decimal and "1 in".

@@ -1,31 +1,23 @@
 #' @export
-report.habanera_audit <- function(x, file, title = NULL) {
-  write_report(audit_page, x, file, title, "Is this shuffle fair?")
-}
-
-audit_page <- function(x, title) {
-  tags <- htmltools::tags
-  broken <- !is.null(x$broken)
-  more <- !broken && x$plan$identity && length(x$plan$deck) %in% 2:largest_exact_law
-  report_page(
-    title,
-    tags$h1(title),
-    tags$p(class = "question", paste0(sub("<audit> ", "", audit_header(x), fixed = TRUE), ".")),
-    tags$div(class = paste("verdict", if (verdict(x) != "no_bias_seen") "surprise"),
-             lapply(verdict_lines(x), tags$p)),
-    audit_figure(x, "positions", "Each card at each position: how far its count is from fair, in standard deviations."),
-    tags$h2("Tests"),
-    report_table(printed_tests(tidy.habanera_audit(x)), "p adjusted by Holm's method over all tests.", text = "effect"),
-    lapply(tests_left_out(x), tags$p),
-    if (more) htmltools::tagList(
-      tags$h2("What arrangements look like"),
-      audit_figure(x, "statistics", "Bars: this shuffle. Line: a uniform shuffle, exactly."),
-      if (!is.null(x$counts$guessed)) audit_figure(x, "guesser", guesser_caption)
+page_parts.habanera_audit <- function(x) {
+  more <- is.null(x$broken) && x$plan$identity && length(x$plan$deck) %in% 2:largest_exact_law
+  figures <- list(audit_figure(x, "positions",
+                               "Each card at each position: how far its count is from fair, in standard deviations."))
+  arrangements <- if (more) list(
+    audit_figure(x, "statistics", "Bars: this shuffle. Line: a uniform shuffle, exactly."),
+    if (!is.null(x$counts$guessed)) audit_figure(x, "guesser", guesser_caption)
+  )
+  new_parts(
+    about = paste0(sub("<audit> ", "", audit_header(x), fixed = TRUE), "."), answer = verdict_lines(x),
+    surprise = verdict(x) != "no_bias_seen", figures = figures,
+    sections = list(
+      Tests = list(report_table(printed_tests(tidy.habanera_audit(x)), "p adjusted by Holm's method over all tests.",
+                                text = "effect"), lapply(tests_left_out(x), htmltools::tags$p)),
+      `What arrangements look like` = arrangements,
+      `What it could have seen` = report_table(could_see_table(x), text = "would have found", paste(
+        "The smallest bias that each test would have found with 95% power."))
     ),
-    tags$h2("What it could have seen"),
-    report_table(could_see_table(x), "The smallest bias that each test would have found with 95% power.",
-                 text = "would have found"),
-    audit_code_section(x)
+    settings = found_settings(x), code = audit_code(x)
   )
 }
 
@@ -39,15 +31,6 @@ could_see_table <- function(x) {
 
 audit_figure <- function(x, show, caption) {
   report_figure(bare_figure(x, show = show), paste(caption, verdict_lines(x)[1]), caption)
-}
-
-audit_code_section <- function(x) {
-  code <- audit_code(x)
-  htmltools::tagList(
-    htmltools::tags$h2("Do it again"),
-    report_code("In R", c("library(habanera)", code$r, "report(x, \"report.html\")")),
-    report_code("In the shell", if (!is.null(code$shell)) paste(code$shell, "--report report.html"))
-  )
 }
 
 # The R code and the shell command that give an audit back; the latter NULL where the shell cannot say it.
@@ -108,28 +91,24 @@ audit_settings_code <- function(x) {
 }
 
 #' @export
-report.habanera_mixing <- function(x, file, title = NULL) {
-  write_report(mixing_page, x, file, title, "How many are enough?")
-}
-
-mixing_page <- function(x, title) {
-  tags <- htmltools::tags
-  lines <- passing_lines(x)
-  report_page(
-    title,
-    tags$h1(title),
-    tags$p(class = "question", sprintf("%s; %s trials for each number of repeats, seed %s.", sentence(attr(x, "deck")),
-                                       format_count(attr(x, "nsim")), whole_code(attr(x, "seed")))),
-    tags$div(class = "verdict", lapply(sprintf("%s.", lines), tags$p)),
-    report_figure(bare_figure(x, by = "repeats"), paste(c("Distance and guesser's gain against repeats.", lines),
-                                                        collapse = " "),
-                  "Against repeats. Dashed: the threshold."),
-    if (any(x$seconds > 0)) {
-      report_figure(bare_figure(x, by = "seconds"), "The same against seconds spent.", "Against seconds by hand.")
-    },
-    tags$h2("Numbers"),
-    report_table(mixing_table(x), "Distances are exact, or proven lower bounds (\u2265); gains with 95% intervals."),
-    report_code("Do it again", c("library(habanera)", mixing_code(x)))
+page_parts.habanera_mixing <- function(x) {
+  lines <- sprintf("%s.", passing_lines(x))
+  by_seconds <- if (any(x$seconds > 0)) {
+    report_figure(bare_figure(x, by = "seconds"), "The same against seconds spent.", "Against seconds by hand.")
+  }
+  new_parts(
+    about = sprintf("%s; %s trials for each number of repeats.", sentence(attr(x, "deck")),
+                    format_count(attr(x, "nsim"))),
+    answer = lines,
+    figures = Filter(Negate(is.null), list(
+      report_figure(bare_figure(x, by = "repeats"),
+                    paste(c("Distance and guesser's gain against repeats.", lines), collapse = " "),
+                    "Against repeats. Dashed: the threshold."), by_seconds
+    )),
+    sections = list(`The numbers` = report_table(
+      mixing_table(x), "Distances are exact, or proven lower bounds (\u2265); gains with 95% intervals.")),
+    settings = c(list(Seed = whole_code(attr(x, "seed"))), found_settings(x)["Version"]),
+    code = list(r = mixing_code(x), shell = attr(x, "made")$shell)
   )
 }
 
@@ -137,7 +116,7 @@ mixing_code <- function(x) {
   texts <- attr(x, "texts")
   procedures <- if (identical(names(texts), unname(texts))) unname(texts) else texts
   threshold <- attr(x, "threshold")
-  sprintf("mixing(%s, times = %s, deck = %s, nsim = %s, seed = %s, distance = %s, gain = %s)", as_code(procedures),
+  sprintf("x <- mixing(%s, times = %s, deck = %s, nsim = %s, seed = %s, distance = %s, gain = %s)", as_code(procedures),
           as_code(unique(x$times)), attr(x, "deck_code"), whole_code(attr(x, "nsim")), whole_code(attr(x, "seed")),
           format(threshold[["distance"]]), format(threshold[["gain"]]))
 }

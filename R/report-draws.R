@@ -1,87 +1,43 @@
-#' Reports
-#'
-#' Writes one self-contained HTML page (no network needed): the question in words, the verdict, figures,
-#' the table, the settings, and the R and shell commands that reproduce it.
-#'
-#' @param x A result of any kind.
-#' @param file Path of the page; written whole or not at all.
-#' @param title Title of the page; `NULL`: the question.
-#' @return `file`, invisibly.
-#' @examples
-#' x <- simulate(draws(deck_standard(), 5), nsim = 1e4, seed = 1)
-#' report(x, tempfile(fileext = ".html"))
-#' @export
-report <- function(x, file, title = NULL) {
-  check_given()
-  UseMethod("report")
-}
+# Pages of counted cards.
 
 #' @export
-report.default <- function(x, file, title = NULL) {
-  refuse(sprintf("`x` must be a result, such as counts, a comparison, varied rules or an audit, not %s.", said(x)))
-}
+page_parts.habanera_comparison <- function(x) page_parts(x$counts)
+
+# Counts of no cards: what a retry loop costs.
+#' @export
+page_parts.habanera_counts_retry_cost <- function(x) parts_told(x)
 
 #' @export
-report.habanera_comparison <- function(x, file, title = NULL) report(x$counts, file, title)
-
-#' @export
-report.habanera_counts <- function(x, file, title = NULL) {
-  write_report(draw_report_page, x, file, title, "Does each card come up as often as it should?")
-}
-
-# page(x, title) makes the lines of a page.
-write_report <- function(page, x, file, title, usual_title, call = rlang::caller_env()) {
-  check_string(file, "file", call)
-  title <- if (is.null(title)) usual_title else check_string(title, "title", call)
-  write_lines_whole(page(x, title), file, call)
-}
-
-draw_report_page <- function(x, title) {
-  tags <- htmltools::tags
+page_parts.habanera_counts <- function(x) {
   summary <- summarise_draws(x, NULL)
-  report_page(
-    title,
-    tags$h1(title),
-    tags$p(class = "question", paste0(sentence(summary$question), ".")),
-    draw_report_verdict(x, summary),
-    report_figure(bare_figure(x), draw_figure_alt(x, summary), draw_figure_caption(x)),
-    if (!is.null(summary$hands)) list(
-      tags$h2("Hands"),
-      report_table(printed_hand_tests(summary$hands$tests), "What hands are, beside what fair ones would be.")
-    ),
-    tags$h2("Counts"),
-    draw_report_table(x, summary),
-    tags$h2("How it was judged"),
-    tags$p(judged_in_words(x)),
-    tags$h2("Settings"),
-    draw_report_settings(x),
-    draw_report_code(x)
+  hands <- if (!is.null(summary$hands)) {
+    report_table(printed_hand_tests(summary$hands$tests), "What hands are, beside what fair ones would be.")
+  }
+  new_parts(
+    about = paste0(sentence(summary$question), "."),
+    answer = c(verdict_in_words(summary), hands_notes(summary), range_line(summary$table),
+               unseen_in_words(summary$unseen)),
+    surprise = verdict(summary) == "biased",
+    figures = list(report_figure(bare_figure(x), draw_figure_alt(x, summary), draw_figure_caption(x))),
+    sections = list(Hands = hands, Counts = draw_report_table(summary),
+                    `How it was judged` = htmltools::tags$p(judged_in_words(x))),
+    settings = draw_report_settings(x), code = code_of(x)
   )
 }
-
-draw_report_verdict <- function(x, summary) {
-  htmltools::tags$div(
-    class = paste("verdict", if (verdict(summary) == "biased") "surprise"),
-    htmltools::tags$p(htmltools::tags$strong(verdict_in_words(summary))),
-    lapply(hands_notes(summary), htmltools::tags$p),
-    htmltools::tags$p(range_line(summary$table)),
-    lapply(unseen_in_words(summary$unseen), htmltools::tags$p)
-  )
-}
-
-rows_in_report <- 120
 
 # The whole table, or its worst rows when it is long.
-draw_report_table <- function(x, summary) {
+draw_report_table <- function(summary) {
   table <- summary$table
   body <- table[-nrow(table), , drop = FALSE]
-  if (nrow(body) <= rows_in_report) {
+  if (nrow(body) <= most_cards_listed) {
     return(report_table(printed_table(table), "Each row beside what a fair draw gives."))
   }
   worst <- worst_cells(body, 30)
   report_table(printed_table(worst), sprintf("The %d rows furthest from what is expected, of %s.",
                                              nrow(worst), format_count(nrow(body))))
 }
+
+most_cards_listed <- 120
 
 judged_in_words <- function(x) {
   law <- fair_law(x$provenance$experiment, kinds_of(x$provenance$experiment$deck)$copies)
@@ -97,24 +53,13 @@ judged_in_words <- function(x) {
 draw_report_settings <- function(x) {
   from <- x$provenance
   ranges <- sprintf("%s to %s", format_count(from$trials$first), format_count(from$trials$last))
-  report_settings(
+  list(
     Deck = sentence(deck_in_words(from$experiment$deck)),
     Seed = if (!is.null(from$seed)) whole_code(from$seed),
     Trials = join_words(ranges),
     `Cards a trial` = format_count(from$entries),
     Source = from$source,
     Version = sprintf("habanera %s, %s", from$version, R.version.string)
-  )
-}
-
-draw_report_code <- function(x) {
-  code <- code_of(x)
-  if (is.null(code$r) && is.null(code$shell)) return(NULL)
-  htmltools::tagList(
-    htmltools::tags$h2("Do it again"),
-    report_code("In R", if (!is.null(code$r)) c("library(habanera)", code$r,
-                                                "report(x, \"report.html\")")),
-    report_code("In the shell", if (!is.null(code$shell)) paste(code$shell, "--report report.html"))
   )
 }
 

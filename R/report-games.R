@@ -1,20 +1,15 @@
-#' @export
-report.habanera_counts_game <- function(x, file, title = NULL) {
-  write_report(game_page, x, file, title, "How does the game go?")
-}
+# Pages of games played, and of rules varied.
 
 #' @export
-report.habanera_distribution_game <- function(x, file, title = NULL) {
-  write_report(game_page, x, file, title, "How does the game go?")
-}
+page_parts.habanera_counts_game <- function(x) game_parts(x)
 
 #' @export
-report.habanera_varied <- function(x, file, title = NULL) write_report(varied_page, x, file, title, "Which rules?")
+page_parts.habanera_distribution_game <- function(x) game_parts(x)
 
-game_page <- function(x, title) {
+game_parts <- function(x) {
   summary <- summarise_game(x, rlang::quo(NULL), NULL)
-  answer_page(x, title, summary, quantile_table(summary), htmltools::tags$h2("The rules"),
-              rules_table(x$provenance$experiment))
+  answer_parts(x, summary, list(Quantiles = quantile_table(summary),
+                                `The rules` = rules_table(x$provenance$experiment)))
 }
 
 quantile_table <- function(summary) {
@@ -25,7 +20,7 @@ quantile_table <- function(summary) {
   table <- data.frame(outcome = quantiles$column, `share of games` = format_percent(quantiles$p),
                       `up to` = format_statistic(quantiles$estimate), check.names = FALSE)
   if (summary$simulated) table[["95%"]] <- interval
-  report_table(table, "Quantiles.")
+  report_table(table)
 }
 
 rules_table <- function(game) {
@@ -36,25 +31,13 @@ rules_table <- function(game) {
                sprintf("The rules of %s as played.", kind$title), text = c("value", "meaning"))
 }
 
-varied_page <- function(x, title) {
-  tags <- htmltools::tags
-  game <- attr(x, "game")
-  table <- varied_table(x)
-  table[] <- lapply(table, as.character)
-  code <- sprintf("x <- vary_rules(%s, %s, nsim = %s, seed = %s)", experiment_code(game)$r,
-                  values_code(attr(x, "values")), whole_code(trial_count(attr(x, "counts")[[1]])),
-                  whole_code(attr(x, "seed")))
-  report_page(
-    title,
-    tags$h1(title),
-    tags$p(class = "question", sprintf("%s, by other rules on the same deals.",
-                                       sentence(game_in_words(game, attr(x, "rules"))))),
-    report_figure(bare_figure(x), "The outcome against the rules.", "Lines: 95% intervals."),
-    tags$h2("The numbers"),
-    report_table(table, "A row for each combination of rules.", text = attr(x, "rules")),
-    tags$h2("Do it again"),
-    report_code("In R", c("library(habanera)", code, "report(x, \"report.html\")"))
-  )
+#' @export
+page_parts.habanera_varied <- function(x) {
+  parts <- parts_told(x)
+  parts$code$r <- sprintf("x <- vary_rules(%s, %s, nsim = %s, seed = %s)", experiment_code(attr(x, "game"))$r,
+                          values_code(attr(x, "values")), whole_code(trial_count(attr(x, "counts")[[1]])),
+                          whole_code(attr(x, "seed")))
+  parts
 }
 
 values_code <- function(values) {
@@ -63,4 +46,30 @@ values_code <- function(values) {
     if (single) rule_code(unlist(each)) else sprintf("list(%s)", paste(vapply(each, rule_code, ""), collapse = ", "))
   }, "")
   paste(names(values), "=", code, collapse = ", ")
+}
+
+#' @export
+page_parts.habanera_counts_pairs <- function(x) with_code_of(parts_told(x), "compare", x)
+
+#' @export
+page_parts.habanera_counts_meeting <- function(x) with_code_of(parts_told(x), "round_robin", x)
+
+with_code_of <- function(parts, name, x) {
+  from <- x$provenance
+  parts$code$r <- sprintf("x <- %s(%s, nsim = %s, seed = %s)", name, experiment_code(from$experiment)$r,
+                          whole_code(trial_count(x)), whole_code(from$seed))
+  parts$settings <- result_settings(x)
+  parts
+}
+
+#' @export
+page_parts.habanera_impact <- function(x) {
+  counts <- attr(x, "counts")
+  from <- counts$provenance$experiment
+  parts <- parts_told(x)
+  parts$code$r <- sprintf("x <- card_impact(%s, %s, %s, seat = %s, nsim = %s, seed = %s)",
+                          experiment_code(from$game)$r, as_code(from$attribute), as_code(from$outcome),
+                          whole_code(from$seat), whole_code(trial_count(counts)), whole_code(counts$provenance$seed))
+  parts$settings <- result_settings(counts)
+  parts
 }

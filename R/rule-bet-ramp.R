@@ -92,7 +92,7 @@ as.data.frame.habanera_bet_ramp <- function(x, ...) {
 #' @export
 print.habanera_bet_ramp <- function(x, ...) {
   cat_wrapped("<bets> ", ramp_in_words(x), ".")
-  if (length(x$bets) > 1) print(as.data.frame(x), row.names = FALSE)
+  if (length(x$bets) > 1) print_rows(as.data.frame(x))
   invisible(x)
 }
 

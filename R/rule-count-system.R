@@ -224,8 +224,7 @@ print.habanera_count_system <- function(x, ...) {
   }
   cat_wrapped(sprintf("<counting system> %s: level %s%s; %s.", x$name, format_statistic(max(abs(x$tags))), balance,
                       true_in_words(x)))
-  print(data.frame(as.list(sprintf("%+g", x$tags)) |> rlang::set_names(names(x$tags)), check.names = FALSE),
-        row.names = FALSE)
+  print_rows(data.frame(as.list(sprintf("%+g", x$tags)) |> rlang::set_names(names(x$tags)), check.names = FALSE))
   if (length(x$side)) {
     cat_wrapped(sprintf("Counted apart, for bets: %s.", join_words(sprintf("%s %+g", names(x$side), x$side))))
   }

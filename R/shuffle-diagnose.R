@@ -180,7 +180,7 @@ new_diagnosis <- function(audit, ranked, yardstick) {
   )
   table <- table[order(table[["behind"]]), , drop = FALSE]
   rownames(table) <- NULL
-  structure(table, class = table_class("habanera_diagnosis"), audit = audit)
+  structure(table, made = call_made(), class = table_class("habanera_diagnosis"), audit = audit)
 }
 
 # Where a score lies between that of a uniform shuffle (0) and the best that chances could have (1).
@@ -203,14 +203,14 @@ tell.habanera_diagnosis <- function(x, rows = 5, ...) {
   audit <- attr(x, "audit")
   cat(sprintf("<diagnosis> of %s on %s; %s trials\n", audit$made$words, deck_in_words(audit$plan$deck),
               format_count(audit$trials)))
-  writeLines(strwrap(diagnosis_sentence(x), 100))
+  cat_wrapped(diagnosis_sentence(x))
   if (!nrow(x) || !is.finite(x$behind[1])) return(invisible(x))
   shown <- utils::head(x, rows)
   text <- data.frame(behaves_like = candidate_words(shown), explains = format_percent(shown$explained),
                      behind = ifelse(is.finite(shown$behind), format_statistic(round(shown$behind, 1)), "far"),
                      fits = ifelse(is.na(shown$fits), "", ifelse(shown$fits, "yes", "no")))
   names(text)[1] <- "behaves like"
-  writeLines(c("", paste0("  ", aligned_lines(text))))
+  writeLines(c("", aligned_lines(text, indent = 2)))
   invisible(x)
 }
 

@@ -128,7 +128,7 @@ summary.habanera_distribution_arrangements <- function(object, ...) {
          possible = sum(is_rearrangement(object)), lost = sum(!is_rearrangement(object)),
          all = arrangement_count(object$provenance$experiment$deck),
          question = in_words(object$provenance$experiment)),
-    class = result_class("habanera_arrangement_summary")
+    made = call_made(), class = result_class("habanera_arrangement_summary")
   )
 }
 

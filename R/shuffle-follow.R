@@ -39,7 +39,7 @@ follow <- function(procedure, position = NULL, times = 1, deck = 52, where_from 
     }
     follow_law(procedure, position, where_from, times, deck_size, nsim, seed)
   }
-  structure(found, class = table_class("habanera_followed"), procedure = short_words(procedure),
+  structure(found, made = call_made(), class = table_class("habanera_followed"), procedure = short_words(procedure),
             deck_size = deck_size)
 }
 
@@ -167,7 +167,7 @@ restore_period <- function(procedure, deck = 52) {
   cycles <- lapply(passes, cycle_lengths)
   found <- data.frame(deck_size = as.double(deck_size), period = vapply(cycles, least_common_multiple, 0),
                       cycles = vapply(cycles, cycles_in_words, ""))
-  structure(found, class = table_class("habanera_periods"), procedure = short_words(procedure))
+  structure(found, made = call_made(), class = table_class("habanera_periods"), procedure = short_words(procedure))
 }
 
 cycle_lengths <- function(from) {

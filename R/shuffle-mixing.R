@@ -51,7 +51,9 @@ mixing <- function(procedures, times = 0:12, deck = deck_standard(), nsim = 1e5,
   }, "row", bar)
   table <- do.call(rbind, rows)
   table[["passes"]] <- table[["distance"]] < distance & table[["gain_high"]] < gain
-  structure(table, class = table_class("habanera_mixing"), deck = deck_in_words(deck), deck_code = deck_code(deck),
+  structure(table,
+            made = call_made(), class = table_class("habanera_mixing"),
+            deck = deck_in_words(deck), deck_code = deck_code(deck),
             nsim = nsim, seed = seed, part = attr(rows, "part"),
             threshold = c(distance = unname(distance), gain = unname(gain)), texts = vapply(procedures, format, ""))
 }
@@ -188,7 +190,7 @@ tell.habanera_mixing <- function(x, rows = 40, ...) {
   cat(sprintf("Passing: distance below %s, guesser's gain below %s cards a deck.\n", format(threshold[["distance"]]),
               format(threshold[["gain"]])))
   writeLines(paste0("  ", passing_lines(x)))
-  writeLines(c("", paste0("  ", aligned_lines(mixing_table(utils::head(x, rows))))))
+  writeLines(c("", aligned_lines(mixing_table(utils::head(x, rows)), indent = 2)))
   if (nrow(x) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(x) - rows)))
   invisible(x)
 }

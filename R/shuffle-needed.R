@@ -24,7 +24,7 @@ trials_needed <- function(procedure, ..., level = 0.01, power = 0.95) {
                    pilot_trials = pilot$trials)
   table <- data.frame(term = vapply(made, `[[`, "", "term"), trials = ceiling(trials))
   structure(table[order(table[["trials"]]), , drop = FALSE], row.names = seq_len(nrow(table)), pilot = pilot,
-            class = table_class("habanera_trials_needed"))
+            made = call_made(), class = table_class("habanera_trials_needed"))
 }
 
 # `per_trial` is a noncentrality, or for a normal law its root; for coincidences the surplus of the chance
@@ -59,6 +59,6 @@ tell.habanera_trials_needed <- function(x, ...) {
   }
   shown <- data.frame(test = x$term, trials = ifelse(is.finite(x$trials), format_count(signif(x$trials, 3)),
                                                      "nothing seen"))
-  writeLines(c("", paste0("  ", aligned_lines(shown))))
+  writeLines(c("", aligned_lines(shown, indent = 2)))
   invisible(x)
 }

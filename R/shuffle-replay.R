@@ -44,7 +44,7 @@ replay.habanera_procedure <- function(x, seed, trial = 1, deck = deck_standard()
   structure(
     list(before = deck, after = deck[last], seed = seed, trial = trial, procedure = x,
          moves = data.frame(step = names[moves$step], from = moves$from, to = moves$to, cards = laid)),
-    class = result_class("habanera_trace")
+    made = call_made(), class = result_class("habanera_trace")
   )
 }
 

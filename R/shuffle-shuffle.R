@@ -80,3 +80,6 @@ call_shuffle_function <- function(f, x, seed, trial, lane, conserve, call) {
   }
   y
 }
+
+#' @export
+value_code.habanera_procedure <- function(x) if (!has_function(x)) sprintf("procedure(%s)", as_code(format(x)))

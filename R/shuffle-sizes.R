@@ -24,7 +24,8 @@ audit_over_sizes <- function(procedure, sizes, nsim, seed, each, level, threads,
   table <- do.call(rbind, lapply(audits, size_row))
   bad <- which(table[["verdict"]] != "no_bias_seen")
   smallest <- if (length(bad)) audits[[bad[which.min(table[["deck_size"]][bad])]]]
-  structure(table, class = table_class("habanera_audit_sizes"), words = words_of(procedure), level = level,
+  structure(table,
+            made = call_made(), class = table_class("habanera_audit_sizes"), words = words_of(procedure), level = level,
             part = attr(audits, "part"),
             smallest = smallest, example = if (!is.null(smallest)) example_to_follow(smallest),
             exact = if (!is.null(smallest)) worst_arrangement(smallest))
@@ -68,7 +69,7 @@ tell.habanera_audit_sizes <- function(x, ...) {
   shown <- data.frame(cards = format_count(x$deck_size), verdict = x$verdict,
                       clearest = ifelse(is.na(x$term), "", x$term), `p, adjusted` = short_p(x$p.adjusted),
                         check.names = FALSE)
-  writeLines(c("", paste0("  ", aligned_lines(shown))))
+  writeLines(c("", aligned_lines(shown, indent = 2)))
   if (!is.null(attr(x, "exact"))) writeLines(c("", attr(x, "exact")))
   if (!is.null(attr(x, "example"))) {
     cat("\nTo follow by hand:\n")

@@ -9,7 +9,7 @@ new_audit <- function(counted, plan, made) {
          example = if (broken > 0) broken_example(counted, plan, made),
          broken = if (broken > 0) broken_cards(all, plan), conservation = conservation_row(all, plan),
          trials = all$trials, plan = plan, made = made),
-    class = result_class("habanera_audit")
+    made = call_made(), class = result_class("habanera_audit")
   )
 }
 
@@ -142,10 +142,13 @@ fair_lines <- function(x) {
 #' @export
 tell.habanera_audit <- function(x, ...) {
   cat(audit_header(x), "\n", sep = "")
-  writeLines(strwrap(verdict_lines(x), 100))
-  writeLines(c("", paste0("  ", aligned_lines(printed_tests(tidy.habanera_audit(x))))))
+  cat_wrapped(verdict_lines(x))
+  writeLines(c("", aligned_lines(printed_tests(tidy.habanera_audit(x)), indent = 2)))
   unable <- tests_left_out(x)
-  if (length(unable)) writeLines(c("", strwrap(unable, 100)))
+  if (length(unable)) {
+    cat("\n")
+    cat_wrapped(unable)
+  }
   invisible(x)
 }
 
@@ -181,7 +184,7 @@ summary.habanera_audit <- function(object, places = 10, ...) {
   structure(
     list(audit = object, worst = if (!broken) worst_places(object$counts$all, object$plan, places),
          staying = if (!broken && object$plan$identity) staying_chances(object)),
-    class = result_class("habanera_audit_summary")
+    made = call_made(), class = result_class("habanera_audit_summary")
   )
 }
 
@@ -201,11 +204,11 @@ tidy.habanera_audit_summary <- function(x, ...) tidy.habanera_audit(x$audit)
 tell.habanera_audit_summary <- function(x, ...) {
   audit <- x$audit
   cat(audit_header(audit), "\n", sep = "")
-  writeLines(strwrap(verdict_lines(audit), 100))
+  cat_wrapped(verdict_lines(audit))
   if (!is.null(x$worst)) {
     cat("\nThe places furthest from fair:\n")
-    print(data.frame(card = x$worst$card, position = x$worst$position, count = format_count(x$worst$count),
-                     expected = format_fixed(x$worst$expected, 1), z = sprintf("%+.1f", x$worst$z)), row.names = FALSE)
+    print_rows(data.frame(card = x$worst$card, position = x$worst$position, count = format_count(x$worst$count),
+                          expected = format_fixed(x$worst$expected, 1), z = sprintf("%+.1f", x$worst$z)))
   }
   if (!is.null(x$staying)) {
     far <- utils::head(x$staying[order(-abs(x$staying$share - x$staying$expected)), ], 5)

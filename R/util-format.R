@@ -89,6 +89,9 @@ did_you_mean <- function(word, choices) {
 # A value as R code that gives it back, on one line.
 as_code <- function(x) paste(trimws(deparse(x, width.cutoff = 500L)), collapse = " ")
 
+# A word as the shell takes it.
+shell_word <- function(x) if (grepl("^[A-Za-z0-9_./:,=-]+$", x)) x else shQuote(x)
+
 whole_code <- function(x) {
   if (x >= 1e5 && x %% 10^floor(log10(x)) == 0) return(sub("e\\+0?", "e", sprintf("%.0e", x)))
   sprintf("%.0f", x)
@@ -139,15 +142,6 @@ signed_percent <- function(share) paste0(if (share < 0) "-", format_percent(abs(
 # A number of any size, to four digits: 0.1708, 28.61, 69,100; whole numbers as they are.
 format_statistic <- function(x) {
   ifelse(is.na(x), "", ifelse(abs(x) >= 1000 | x == round(x), format_count(round(x)), format_number(x, 4)))
-}
-
-# The rows of a table of text as lines, its columns padded to one width.
-aligned_lines <- function(table) {
-  columns <- Map(function(column, name) {
-    width <- max(nchar(c(name, column)))
-    formatC(c(name, column), width = -width)
-  }, table, names(table))
-  sub(" +$", "", do.call(paste, c(unname(columns), sep = "  ")))
 }
 
 # Of several whole numbers; 1 where all are 0.

@@ -31,13 +31,74 @@ as.data.frame.habanera_table <- function(x, row.names = NULL, optional = FALSE, 
   if (says_more(x) || !identical(names(found), names(x))) plain_table(found) else found
 }
 
+# The first rows of a table, and how many more there are. A page takes all of them (see told_blocks()).
 print_head <- function(data, rows) {
-  print(utils::head(data, rows), row.names = FALSE)
+  if (is_gathering()) return(print_rows(data))
+  print_rows(utils::head(data, rows))
   if (nrow(data) > rows) cat(sprintf("# ... with %s more\n", format_count(nrow(data) - rows)))
 }
 
+# A table as wide as the console. What does not fit goes below, and there, too, each row says first what it is of.
+print_rows <- function(data) {
+  if (is_gathering()) return(writeLines(gathered_mark(data)))
+  for (columns in column_blocks(data)) print(data[columns], row.names = FALSE)
+}
+
+# The same flush left, as lines; `indent` is how far they are set in.
+aligned_lines <- function(table, indent = 0) {
+  if (is_gathering()) return(gathered_mark(table))
+  columns <- Map(function(column, name) {
+    width <- max(nchar(c(name, column), "width"))
+    formatC(c(name, column), width = -width)
+  }, lapply(table, as.character), names(table))
+  lines <- lapply(column_blocks(table, indent + length(table)), function(block) {
+    sub(" +$", "", do.call(paste, c(unname(columns[block]), sep = "  ")))
+  })
+  paste0(strrep(" ", indent), unlist(lines))
+}
+
+# Which columns stand beside each other: the keys, and as many others as there is room for.
+column_blocks <- function(data, taken = 0) {
+  widths <- vapply(seq_along(data), function(i) {
+    1 + max(nchar(c(names(data)[i], format(data[[i]])), "width", allowNA = TRUE))
+  }, 0)
+  room <- getOption("width") - taken
+  if (sum(widths) <= room) return(list(seq_along(data)))
+  keys <- key_columns(data, widths, room / 2)
+  blocks <- list()
+  now <- keys
+  for (i in setdiff(seq_along(data), keys)) {
+    if (length(now) > length(keys) && sum(widths[c(now, i)]) > room) {
+      blocks <- c(blocks, list(now))
+      now <- keys
+    }
+    now <- c(now, i)
+  }
+  c(blocks, list(now))
+}
+
+# The leading columns by which rows are told apart, while they leave room for others.
+key_columns <- function(data, widths, room) {
+  keys <- 1
+  while (keys < min(3, length(data) - 1) && anyDuplicated(data[seq_len(keys)]) &&
+           sum(widths[seq_len(keys + 1)]) <= room) keys <- keys + 1
+  seq_len(keys)
+}
+
+# While a page gathers what a result prints, its tables are kept as they are, and a mark stands for each.
+gathering <- new.env(parent = emptyenv())
+table_mark <- "\001"
+
+is_gathering <- function() !is.null(gathering$tables)
+
+# The line that stands for a table among the lines of a print.
+gathered_mark <- function(data) {
+  gathering$tables <- c(gathering$tables, list(data))
+  paste0(table_mark, length(gathering$tables))
+}
+
 # Whether it knows anything beyond its rows.
-says_more <- function(x) length(setdiff(names(attributes(x)), c("names", "row.names", "class"))) > 0
+says_more <- function(x) length(setdiff(names(attributes(x)), c("names", "row.names", "class", "made"))) > 0
 
 #' @export
 rbind.habanera_table <- function(...) {

@@ -10,7 +10,7 @@ best_keep <- function(game, call) {
   lines$contribution <- lines$pays * lines$probability
   rownames(lines) <- NULL
   structure(list(game = game, lines = lines, moments = pay_moments(lines$pays, lines$probability)),
-            class = result_class("habanera_best_keep"))
+            made = call_made(), class = result_class("habanera_best_keep"))
 }
 
 #' @export
@@ -28,9 +28,9 @@ tell.habanera_best_keep <- function(x, ...) {
                       game_in_words(x$game, "players")))
   cat_wrapped(sprintf("Something is paid in %s of the rounds, and a round varies by %s stakes (standard deviation).",
                       format_percent(x$moments$hit, 4), format_number(x$moments$sd, 4)))
-  print(data.frame(line = x$lines$line, pays = vapply(x$lines$pays, format_money, ""),
-                   chance = format_percent(x$lines$probability, 4), `1 in` = one_in_odds(x$lines$probability),
-                   brings = format_percent(x$lines$contribution, 4), check.names = FALSE), row.names = FALSE)
+  print_rows(data.frame(line = x$lines$line, pays = vapply(x$lines$pays, format_money, ""),
+                        chance = format_percent(x$lines$probability, 4), `1 in` = one_in_odds(x$lines$probability),
+                        brings = format_percent(x$lines$contribution, 4), check.names = FALSE))
   invisible(x)
 }
 
