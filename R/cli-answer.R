@@ -9,8 +9,7 @@ write_answered <- function(answer, options, given, expectation) {
   summary <- summary(answer, given = !!rlang::new_quosure(given, emptyenv()))
   lines <- switch(result_format(options), text = printed_lines(summary, options$out), csv = csv_lines(answer),
                   json = json_lines(answer))
-  if (!is.null(options$report)) report(answer, options$report)
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(answer), options$figure)
+  write_pictures(answer, options)
   emit_result(answer, lines, options)
   expected_status(expectation, expected_terms(answer, summary, expectation))
 }

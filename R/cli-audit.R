@@ -17,9 +17,8 @@ audit_command <- function() {
       cli_option("places", "Also tell the worst places, and what each test would have found"),
       cli_option("level", "Chance of calling a fair shuffle biased [0.01]", "P", "0.01"),
       cli_option("expect", "fair: exit with status 1 if it is not", "WORD"),
-      cli_option("report", "Also write a page with figures", "FILE"), figure_option(), seed_option(),
-      threads_option()
-    ), common_options()),
+      figure_option(), seed_option(), threads_option()
+    ), result_options()),
     c("habanera audit \"riffle x4, cut\" --expect fair",
       "habanera audit --deck orchard.csv --file volunteer-shuffles.csv --diagnose",
       "habanera audit --deck orchard.csv --program \"python3 shuffle-wrong.py\" --report audit.html",
@@ -84,13 +83,14 @@ audit_for_shell <- function(shuffling, options) {
 }
 
 write_audit <- function(found, options, format) {
-  lines <- if (format != "text") table_lines(tidy(found), format) else {
-    printed_lines(if (options$places) summary(found) else found, options$out)
+  write_pictures(found, options)
+  if (format == "text") {
+    lines <- printed_lines(if (options$places) summary(found) else found, options$out)
+    if (options$diagnose) lines <- c(lines, "", printed_lines(diagnose(found), options$out))
+    emit_or_write(lines, options$out)
+  } else {
+    emit_table(tidy(found), options, found)
   }
-  if (options$diagnose) lines <- c(lines, "", printed_lines(diagnose(found), options$out))
-  if (!is.null(options$report)) report(found, options$report)
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found), options$figure)
-  emit_or_write(lines, options$out)
 }
 
 run_audit_sizes <- function(shuffling, options) {
@@ -121,7 +121,7 @@ mixing_command <- function() {
       cli_option("distance", "Passing: a distance below this [0.1]", "D", "0.1"),
       cli_option("gain", "Passing: a guesser's gain below this, in cards a deck [0.1]", "G", "0.1"),
       cli_option("by", "The figure's axis: repeats or seconds [repeats]", "WHAT", "repeats")
-    ), study_options("Trials for each number of repeats", "100000"), common_options()),
+    ), study_options("Trials for each number of repeats", "100000"), result_options()),
     c("habanera mixing riffle overhand --times 0:10",
       "habanera mixing \"wash, riffle x2\" \"piles, riffle\" --by seconds --figure mixing.png"),
     run_mixing

@@ -12,7 +12,7 @@ bankroll_command <- function() {
       cli_option("limit", "The most that the table takes, in first bets [100]", "BETS"),
       expect_found_option(),
       figure_option()
-    ), common_options()),
+    ), result_options()),
     c("habanera bankroll high_card --start 50 --rounds 500 --goal 100",
       "habanera bankroll high_card --start 100 --rounds 300 --after-loss 2 --limit 64 --figure doubling.png"),
     function(options, arguments) {
@@ -66,7 +66,7 @@ sessions_command <- function() {
       cli_option("stake", "What a stake is worth, in money [1]", "MONEY", "1"),
       expect_found_option(),
       figure_option()
-    ), common_options()),
+    ), result_options()),
     c("habanera sessions high_card --rounds 300 --reserve 100",
       "habanera sessions blackjack --rounds 2000 --player regular:name=baker --stake 0.5 --figure season.png"),
     function(options, arguments) {
@@ -87,7 +87,7 @@ takings_command <- function() {
     "takings FILE [OPTIONS]",
     c(list(
       cli_option("game", "The game that was played [blackjack]", "GAME", "blackjack"), figure_option()
-    ), game_options(), common_options()),
+    ), game_options(), result_options()),
     c("habanera takings takings-front.csv --player basic",
       "habanera takings takings-back.csv --player basic --figure takings.png"),
     function(options, arguments) {

@@ -6,7 +6,7 @@ check_command <- function() {
     c(game_options(), list(cli_option("trials", "Games that are played [200]", "N", "200"),
                            cli_option("seed", "The seed of the trials [1]", "S", "1"),
                            cli_option("seats-alike", "Also whether all seats win as often", NULL, FALSE)),
-      common_options()),
+      result_options()),
     c("habanera check clock.R", "habanera check lift.cpp --seats-alike", "habanera check pairs --trials 50"),
     function(options, arguments) {
       game <- shell_game(options, arguments, check_command())

@@ -6,7 +6,7 @@ compare_command <- function() {
     "compare GAME --other RULE=VALUE [OPTIONS]",
     c(game_options(), list(
       cli_option("other", "A rule by which the second game differs; may be given again", "RULE=VALUE")
-    ), study_options("Games", "100000"), common_options()),
+    ), study_options("Games", "100000"), result_options()),
     game_examples("compare"),
     run_compare
   )
@@ -29,7 +29,7 @@ impact_command <- function() {
       cli_option("by", "card, or an attribute such as rank [card]", "WHAT", "card"),
       cli_option("outcome", "win, or an outcome that is a number [win]", "OUTCOME", "win"),
       cli_option("seat", "The seat that holds it [1]", "N", "1")
-    ), study_options("Games", "100000"), common_options()),
+    ), study_options("Games", "100000"), result_options()),
     game_examples("impact"),
     run_impact
   )

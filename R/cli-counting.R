@@ -5,7 +5,7 @@ removal_command <- function() {
     "removal", "What a card that is gone from the shoe is worth to the player, exactly.", "removal GAME [OPTIONS]",
     c(game_options(), list(
       cli_option("of", "Bets, separated by commas, such as main,insurance [the main bet]", "BETS"), figure_option()
-    ), common_options()),
+    ), result_options()),
     game_examples("removal"),
     function(options, arguments) {
       game <- shell_game(options, arguments, removal_command())
@@ -20,7 +20,7 @@ counting_command <- function() {
     "counting", "A counting system, and how well its tags go with what missing cards are worth.",
     "counting SYSTEM [OPTIONS]",
     c(list(cli_option("game", "The game that is counted [blackjack]", "GAME", "blackjack")), game_options(),
-      common_options()),
+      result_options()),
     c("habanera counting \"level one balanced\"", "habanera counting level-one.yaml --set packs=1"),
     function(options, arguments) {
       command <- counting_command()
@@ -41,7 +41,7 @@ bets_follow_command <- function() {
       cli_option("game", "The game that was dealt [blackjack]", "GAME", "blackjack"),
       cli_option("rise", "The rise to be seen, as a share of the mean bet for each count [0.2]", "SHARE", "0.2"),
       figure_option()
-    ), game_options(), common_options()),
+    ), game_options(), result_options()),
     c("habanera bets-follow bets-at-the-window.csv", "habanera bets-follow bets-by-the-door.csv --figure bets.png"),
     function(options, arguments) {
       command <- bets_follow_command()

@@ -28,7 +28,7 @@ run_deck <- function(options, arguments) {
     deal(deck, hands, option_number(options, "size"),
          option_word(options, "pattern", c("alternate", "block")))
   }
-  emit_or_write(deck_lines(shown, options, result_format(options)), options$out)
+  emit_deck(shown, options)
   exit_status[["done"]]
 }
 
@@ -38,13 +38,14 @@ shuffle_for_shell <- function(deck, options) {
   shuffle(deck, seed = seed, trial = option_number(options, "trial"))
 }
 
-deck_lines <- function(shown, options, format) {
+emit_deck <- function(shown, options) {
+  format <- result_format(options)
   if (format == "text" && !options$attributes) {
-    return(printed_lines(shown, options$out, grid = option_grid(options$grid)))
+    return(emit_or_write(printed_lines(shown, options$out, grid = option_grid(options$grid)), options$out))
   }
   table <- if (is_cards(shown)) card_attributes(shown) else dealt_table(shown)
-  if (format == "text") return(printed_lines(table, options$out, row.names = FALSE))
-  table_lines(table, format)
+  if (format != "text") return(emit_table(table, options))
+  emit_or_write(lines_printed(function() print_rows(table)), options$out)
 }
 
 dealt_table <- function(hands) {

@@ -20,9 +20,8 @@ draws_command <- function() {
       exact_option(),
       cli_option("given", "With --ask: look only at trials for which this holds, such as 'aces >= 1'", "CONDITION"),
       cli_option("expect", "fair, or with --ask 'two_up < 0.05': exit with status 1 if it does not hold", "WHAT"),
-      cli_option("report", "Also write a page with figure and settings", "FILE"),
       cli_option("figure", "Also write the figure (.png, .svg or .pdf)", "FILE")
-    ), question_options(), run_options(), common_options()),
+    ), question_options(), run_options(), result_options()),
     c("habanera draws --size 5 --trials 1e6 --seed 1",
       "habanera draws --size 5 --ask 'two_up = count(rank == \"A\") >= 2' --exact",
       "habanera draws --deck orchard.csv --size 3 --group suit --report draws.html",
@@ -47,8 +46,7 @@ run_draws <- function(options, arguments) {
   lines <- switch(format, text = printed_lines(summary, options$out, rows = if (options$all) Inf else 6),
                   csv = csv_lines(counts),
                   json = json_lines(counts))
-  if (!is.null(options$report)) report(counts, options$report)
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(counts), options$figure)
+  write_pictures(counts, options)
   emit_result(counts, lines, options)
   draws_status(counts, options)
 }

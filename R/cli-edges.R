@@ -8,7 +8,7 @@ edges_command <- function() {
       cli_option("rounds-per-hour", "Rounds an hour has: a number, or one for each file, separated by commas [60]", "N",
                  "60"),
       cli_option("rounds", "Rounds of a night [300]", "N", "300"), figure_option()
-    ), common_options()),
+    ), result_options()),
     c("habanera edges stall.yaml table.yaml machine.yaml --rounds-per-hour 90,70,400",
       "habanera edges table.yaml --figure edges.png"),
     function(options, arguments) {

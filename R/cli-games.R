@@ -7,9 +7,7 @@ games_command <- function() {
     function(options, arguments) {
       if (length(arguments) > 1) refuse_arguments(games_command(), arguments[-1])
       listed <- games(if (length(arguments)) arguments)
-      format <- result_format(options)
-      lines <- if (format == "text") printed_lines(listed, options$out) else table_lines(listed, format)
-      emit_or_write(lines, options$out)
+      write_listed(listed, options)
       exit_status[["done"]]
     }
   )
@@ -39,10 +37,10 @@ play_command <- function() {
       cli_option("given", "Look only at games whose outcomes meet this condition", "CONDITION"),
       cli_option("expect", "A condition on estimates, by name: exit with status 1 if it does not hold", "CONDITION"),
       cli_option("precision", "Stop once the 95% half-width of the first outcome recorded is this small", "W"),
-      cli_option("report", "Also write a page with figure and rules", "FILE"), figure_option(),
+      figure_option(),
       cli_option("person", "Play one game yourself, in this seat, at the terminal", "SEAT"),
       cli_option("moves", "With --person: keep your moves in this file, or go on with those in it", "FILE")
-    ), counter_options(), run_options(), common_options()),
+    ), counter_options(), run_options(), result_options()),
     game_examples("play"),
     run_play
   )
@@ -144,7 +142,7 @@ vary_command <- function() {
                  "TERM"),
       cli_option("seconds-per-round", "Show the figure in minutes, a round taking so many seconds", "S"),
       cli_option("within", "Mark so many minutes in the figure", "MINUTES")
-    ), checkpoint_options(), study_options("Games for each combination", "10000"), common_options()),
+    ), checkpoint_options(), study_options("Games for each combination", "10000"), result_options()),
     game_examples("vary"),
     run_vary
   )

@@ -19,7 +19,7 @@ hands_command <- function() {
   new_command(
     "hands", "Tells what hands are worth, one a line of a file: category and place.", "hands FILE [OPTIONS]",
     c(list(cli_option("deck", "As in habanera draws [standard, or ranks alone]", "DECK"), columns_option()),
-      hand_rule_options(), common_options()),
+      hand_rule_options(), result_options()),
     c("habanera hands prize-hands.txt", "habanera hands stakes.csv --columns 2-6",
       "habanera hands prize-hands.txt --wild 'rank == \"2\"' --format csv"),
     function(options, arguments) {
@@ -37,7 +37,7 @@ category_odds_command <- function() {
     "category-odds", "Counts all hands of a deck by category, exactly.", "category-odds [OPTIONS]",
     c(list(cli_option("deck", "As in habanera draws [standard]", "DECK", "standard"),
            cli_option("size", "Cards in a hand [5]", "N", "5")), hand_rule_options(), list(threads_option()),
-      common_options()),
+      result_options()),
     c("habanera category-odds", "habanera category-odds --size 7",
       "habanera category-odds --deck 'standard jokers=1' --wild 'rank == \"joker\"'"),
     function(options, arguments) {
@@ -59,7 +59,7 @@ showdown_command <- function() {
            cli_option("board-size", "Cards of the board in the end [5]", "N", "5"),
            cli_option("hand-size", "Cards of each seat [as many as the longest hand, or 2]", "N"),
            cli_option("trials", "Simulate so many instead of every board", "N"), seed_option(), threads_option(),
-           figure_option()), hand_rule_options(), common_options()),
+           figure_option()), hand_rule_options(), result_options()),
     c("habanera showdown 'AS KS' 'QH QD'", "habanera showdown 'AS KS' '?' --board 'QC 9S 2S'",
       "habanera showdown 'AS KS QH JD' '9C 9D 8C 7D' --own-cards 2 --trials 1e5 --seed 1",
       "habanera showdown 'AS KS' 'QH QD | JH JD | 10H 10D'"),

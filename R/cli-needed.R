@@ -24,9 +24,10 @@ run_needed <- function(options, arguments) {
   if (is.null(off_by) && is.null(tampered)) off_by <- 0.1
   found <- draws_needed(deck_from(options$deck), option_number(options, "size"), off_by, options$card, options$replace,
                         option_number(options, "level"), option_number(options, "power"), tampered)
-  format <- result_format(options)
-  lines <- if (format != "text") table_lines(found, format) else
-    aligned_lines(data.frame(test = found$test, draws = format_count(found$trials)))
-  emit_or_write(lines, options$out)
+  if (result_format(options) == "text") {
+    emit_or_write(aligned_lines(data.frame(test = found$test, draws = format_count(found$trials))), options$out)
+  } else {
+    emit_table(found, options)
+  }
   exit_status[["done"]]
 }

@@ -26,6 +26,12 @@ common_options <- function() {
   )
 }
 
+# Of commands with a result, which is a page, too.
+result_options <- function() {
+  c(list(cli_option("report", "Also write a page: the answer, its figure, tables and settings", "FILE")),
+    common_options())
+}
+
 run_options <- function() {
   c(list(
     cli_option("trials", "Number of trials, such as 1e6 [100000]", "N", "100000"),
@@ -47,7 +53,7 @@ figure_option <- function() cli_option("figure", "Also write the figure (.png, .
 # Of commands that play many times and tell the whole on a page, too.
 study_options <- function(trials, usual) {
   list(cli_option("trials", sprintf("%s [%s]", trials, usual), "N", usual), seed_option(), threads_option(),
-       cli_option("report", "Also write a page with figure and numbers", "FILE"), figure_option())
+       figure_option())
 }
 
 # Of cards written elsewhere.

@@ -59,20 +59,38 @@ printed_lines <- function(x, out, ...) {
   lines_printed(function() print(x, ...))
 }
 
-# A plain table, for what is no result of a simulation.
-table_lines <- function(table, format) {
-  if (format == "csv") return(csv_table_lines(table))
-  json_table_lines(table)
+# A table in another format than text: JSON, and CSV in a file, say where it comes from. `found` is the result whose
+# rows these are; without it they are a plain list.
+emit_table <- function(table, options, found = NULL) {
+  header <- list(
+    result = if (is.null(found)) "table" else class(found)[1], words = if (!is.null(found)) in_words(found),
+    made_by = if (is.null(found)) list(shell = shell_words_made(getOption("habanera.words"), NULL)) else
+      Filter(Negate(is.null), attr(found, "made")[c("r", "shell")]), seed = attr(found, "made")$seed
+  )
+  rows <- if (is.null(found)) table else with_part(table, found)
+  kept <- kept_table(plain_table(rows), header)
+  emit_result(kept, if (result_format(options) == "csv") csv_lines(kept) else json_lines(kept), options)
+}
+
+# What is listed, not found: it has no page.
+write_listed <- function(listed, options) {
+  if (result_format(options) != "text") return(emit_table(plain_table(listed), options))
+  emit_or_write(printed_lines(listed, options$out), options$out)
 }
 
 # A result that prints, with the table that it is in other formats, its figure (`...` says how it is drawn), its page.
 write_found <- function(found, options, ..., table = plain_table(found)) {
-  format <- result_format(options)
-  lines <- if (format == "text") printed_lines(found, options$out) else table_lines(with_part(table, found), format)
+  write_pictures(found, options, ...)
+  if (result_format(options) == "text") emit_or_write(printed_lines(found, options$out), options$out) else {
+    emit_table(table, options, found)
+  }
+  exit_status[["done"]]
+}
+
+# The page and the figure that were asked for.
+write_pictures <- function(found, options, ...) {
   if (!is.null(options$report)) report(found, options$report)
   if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found, ...), options$figure)
-  emit_or_write(lines, options$out)
-  exit_status[["done"]]
 }
 
 write_figure <- function(plot, file) {

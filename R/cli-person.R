@@ -4,7 +4,7 @@ judge_command <- function() {
   new_command(
     "judge", "Tells what each move that a person made was worth.", "judge FILE [OPTIONS]",
     c(list(cli_option("by", "Whose judgement: lookahead, with its settings, or solved", "PLAYER",
-                      "lookahead:samples=200:playing=full_memory")), common_options()),
+                      "lookahead:samples=200:playing=full_memory")), result_options()),
     c("habanera play pairs --person 1 --moves evening.json --seed 1", "habanera judge evening.json",
       "habanera judge evening.json --by solved"),
     function(options, arguments) {

@@ -7,7 +7,7 @@ round_robin_command <- function() {
     c(game_options(), list(
       cli_option("players", "Players, separated by commas, such as full_memory,forgetful:recall=0.7", "PLAYERS"),
       cli_option("mixture", "Which mixture of them none of them beats, at a game of two seats, instead", NULL, FALSE)
-    ), study_options("Deals", "10000"), common_options()),
+    ), study_options("Deals", "10000"), result_options()),
     game_examples("round_robin"),
     run_round_robin
   )
@@ -29,7 +29,7 @@ best_command <- function() {
     c(game_options(), list(
       cli_option("seat", "The seat that plays best [1]", "N", "1"),
       cli_option("against", "Who plays in the other seats, separated by commas; a CSV file is a table", "PLAYERS")
-    ), common_options()),
+    ), result_options()),
     game_examples("best"),
     function(options, arguments) {
       game <- shell_game(options, arguments, best_command())
@@ -56,8 +56,8 @@ equilibrium_command <- function() {
     c(game_options(), list(
       cli_option("gap", "What best answers may gain together [0.001]", "X", "0.001"),
       cli_option("seconds", "When to stop, whatever the gap is by then [60]", "X", "60"),
-      cli_option("report", "Also write a page with figure and moves", "FILE"), figure_option()
-    ), common_options()),
+      figure_option()
+    ), result_options()),
     c(game_examples("equilibrium"), "habanera equilibrium lanterns.cpp --deck 'numbered 3' --out sound.csv"),
     function(options, arguments) {
       game <- shell_game(options, arguments, equilibrium_command())

@@ -87,8 +87,8 @@ until_command <- function() {
       cli_option("given", "Look only at trials for which this holds, such as 'turned > 3'", "CONDITION"),
       cli_option("expect", "Such as 'turned < 10': exit with status 1 if it does not hold", "CONDITION"),
       cli_option("precision", "Stop once the 95% half-width of the mean is this small", "W"),
-      cli_option("report", "Also write a page with figure and settings", "FILE"), figure_option()
-    ), run_options(), common_options()),
+      figure_option()
+    ), run_options(), result_options()),
     c("habanera until 'count(rank == \"A\") >= 1' --exact",
       "habanera until 'distinct(suit) == 4' --deck orchard.csv --by-at-most 10 --trials 1e6 --seed 1"),
     run_until
@@ -120,7 +120,7 @@ payout_command <- function() {
       cli_option("replace", "Put each card back before the next"), exact_option(),
       cli_option("expect", "Such as 'house_edge > 0.1': exit with status 1 if it does not hold", "CONDITION"),
       figure_option()
-    ), question_options(), run_options(), common_options()),
+    ), question_options(), run_options(), result_options()),
     c("habanera payout --deck orchard.csv --size 3 --ask 'alike = largest_group(suit)' --pays '\"3\" = 10' --exact",
       "habanera payout --ask 'aces = count(rank == \"A\")' --pays 'ifelse(aces >= 2, 5 * aces, 0)' --edge 0.15"),
     run_payout
@@ -139,11 +139,13 @@ run_payout <- function(options, arguments) {
   answer <- shell_answer(question, options, command)
   found <- payout(answer, !!typed_pays(typed), stake)
   price <- if (!is.null(edge)) price_for(answer, !!typed_pays(typed), edge)
-  lines <- switch(result_format(options), text = c(printed_lines(found, options$out),
-                                                   if (!is.null(price)) price_sentence(price)),
-                  table_lines(as.data.frame(found), result_format(options)))
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(found), options$figure)
-  emit_or_write(lines, options$out)
+  write_pictures(found, options)
+  if (result_format(options) == "text") {
+    lines <- c(printed_lines(found, options$out), if (!is.null(price)) price_sentence(price))
+    emit_or_write(lines, options$out)
+  } else {
+    emit_table(as.data.frame(found), options, found)
+  }
   expected_status(expectation, tidy(found))
 }
 

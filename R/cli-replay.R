@@ -12,7 +12,7 @@ replay_command <- function() {
       cli_option("steps", "How many steps are shown [all]", "N"),
       cli_option("pause", "Wait for Enter after each step"),
       cli_option("figure", "Also write the course of the piles (.png, .svg or .pdf)", "FILE")
-    ), counter_options(), common_options()),
+    ), counter_options(), result_options()),
     game_examples("replay"),
     run_replay
   )
@@ -32,12 +32,13 @@ run_replay <- function(options, arguments) {
   from <- check_whole(option_number(options, "from"), 1, nrow(trace), "--from", NULL)
   steps <- option_number(options, "steps")
   steps <- if (is.null(steps)) nrow(trace) else check_whole(steps, 1, name = "--steps", call = NULL)
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(trace), options$figure)
+  write_pictures(trace, options)
   if (options$pause) return(show_slowly(trace, from, steps))
-  lines <- if (format == "text") printed_lines(trace, options$out, from = from, most = steps) else {
-    table_lines(shown_steps(trace, from, steps), format)
+  if (format == "text") {
+    emit_or_write(printed_lines(trace, options$out, from = from, most = steps), options$out)
+  } else {
+    emit_table(shown_steps(trace, from, steps), options, trace)
   }
-  emit_or_write(lines, options$out)
   exit_status[["done"]]
 }
 

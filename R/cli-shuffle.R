@@ -7,10 +7,7 @@ procedures_command <- function() {
 
 run_procedures <- function(options, arguments) {
   refuse_arguments(procedures_command(), arguments)
-  format <- result_format(options)
-  lines <- if (format == "text") printed_lines(shuffle_steps(), options$out) else
-    table_lines(plain_table(shuffle_steps()), format)
-  emit_or_write(lines, options$out)
+  write_listed(shuffle_steps(), options)
   exit_status[["done"]]
 }
 
@@ -47,10 +44,9 @@ run_shuffle <- function(options, arguments) {
   shown <- if (options$show) replay(shuffling, seed, trial, deck = deck) else {
     shuffle(deck, shuffling, seed, trial)
   }
-  lines <- if (format == "text") printed_lines(shown, options$out) else {
-    table_lines(if (options$show) shown$moves else card_attributes(shown), format)
+  if (format == "text") emit_or_write(printed_lines(shown, options$out), options$out) else {
+    emit_table(if (options$show) shown$moves else card_attributes(shown), options, if (options$show) shown)
   }
-  emit_or_write(lines, options$out)
   exit_status[["done"]]
 }
 
@@ -64,7 +60,7 @@ follow_command <- function() {
       cli_option("times", "Number of repeats [1]", "N", "1"), size_option(52),
       cli_option("trials", "Trials, where it is simulated [100000]", "N", "100000"), seed_option(),
       figure_option()
-    ), common_options()),
+    ), result_options()),
     c("habanera follow \"faro\" --position 2 --times 14 --deck-size 44",
       "habanera follow \"riffle\" --position 1 --deck-size 5"),
     run_follow
@@ -84,7 +80,7 @@ period_command <- function() {
     "period", "After how many repeats a deterministic procedure has the deck back.",
     "period PROCEDURE [OPTIONS]",
     c(list(cli_option("deck-size", "Number of cards, or a range such as 2:60 [44]", "N", "44"),
-           figure_option()), common_options()),
+           figure_option()), result_options()),
     c("habanera period faro --deck-size 44", "habanera period \"faro side=in\" --deck-size 2:60 --figure periods.png"),
     run_period
   )
@@ -99,7 +95,7 @@ exact_command <- function() {
   new_command(
     "exact", "The exact distribution of the arrangement that a procedure leaves on a small deck.",
     "exact PROCEDURE [OPTIONS]",
-    c(list(size_option(4), figure_option()), common_options()),
+    c(list(size_option(4), figure_option()), result_options()),
     c("habanera exact naive_swap --deck-size 3", "habanera exact \"riffle x2\" --deck-size 5 --format csv"),
     run_exact
   )
@@ -110,7 +106,7 @@ run_exact <- function(options, arguments) {
   law <- exact(shuffling, deck_numbered(option_number(options, "deck-size")))
   lines <- switch(result_format(options), csv = csv_lines(law), json = json_lines(law),
                   text = c(printed_lines(summary(law), options$out), printed_lines(law, options$out)))
-  if (!is.null(options$figure)) write_figure(ggplot2::autoplot(law), options$figure)
+  write_pictures(law, options)
   emit_result(law, lines, options)
   exit_status[["done"]]
 }

@@ -11,7 +11,7 @@ edge_command <- function() {
                            cli_option("expect", "Such as 'edge < 0.008': exit with status 1 if it does not hold",
                                       "CONDITION"),
                            cli_option("trials", "Games, where it must be simulated [1000000]", "N", "1000000"),
-                           seed_option(), threads_option()), common_options()),
+                           seed_option(), threads_option()), result_options()),
     game_examples("edge"),
     function(options, arguments) {
       game <- shell_game(options, arguments, edge_command())
@@ -51,7 +51,7 @@ strategy_command <- function() {
       cli_option("knows", "What the player looks at: total, two_cards or all_cards [total]", "WORD", "total"),
       dead_option(), cli_option("expected", "Every move with what it is worth, instead of the table", NULL, FALSE),
       figure_option()
-    ), common_options()),
+    ), result_options()),
     game_examples("strategy"),
     function(options, arguments) {
       game <- shell_game(options, arguments, strategy_command())
@@ -69,7 +69,7 @@ mistakes_command <- function() {
     c(game_options(), list(
       dead_option(), cli_option("seat", "Of several seats the player's [1]", "N", "1"),
       cli_option("against", "Where seats hide cards: who plays in the other seats, separated by commas", "PLAYERS")
-    ), common_options()), game_examples("mistakes"),
+    ), result_options()), game_examples("mistakes"),
     function(options, arguments) {
       game <- shell_game(options, arguments, mistakes_command())
       found <- mistakes(game, dead = options$dead, seat = option_number(options, "seat"),
@@ -89,7 +89,7 @@ advise_command <- function() {
       cli_option("actions", "And the moves so far, such as \"check bet\"", "MOVES"),
       cli_option("against", "And who sits in the other seats, separated by commas [whoever plays soundly]", "PLAYERS"),
       cli_option("working", "Also what each move ends in, beside the dealer's totals", NULL, FALSE)
-    ), common_options()),
+    ), result_options()),
     game_examples("advise"),
     function(options, arguments) {
       command <- advise_command()
@@ -112,7 +112,7 @@ rule_effects_command <- function() {
       cli_option("portion", "Try such a part of all combinations, in the place of single changes", "P"),
       cli_option("of", "edge, exactly, or a mean or a chance by name, which is played [edge]", "NAME", "edge"),
       cli_option("knows", "What the player looks at: total, two_cards or all_cards [total]", "WORD", "total")
-    ), study_options("Games by each change, where it is played", "100000"), common_options()),
+    ), study_options("Games by each change, where it is played", "100000"), result_options()),
     game_examples("rule_effects"),
     function(options, arguments) {
       command <- rule_effects_command()
@@ -129,7 +129,7 @@ rule_effects_command <- function() {
 dealer_command <- function() {
   new_command(
     "dealer", "What the dealer of a game ends on, by the card he shows.", "dealer GAME [OPTIONS]",
-    c(game_options(), list(dead_option()), common_options()), game_examples("dealer"),
+    c(game_options(), list(dead_option()), result_options()), game_examples("dealer"),
     function(options, arguments) {
       write_found(dealer_totals(shell_game(options, arguments, dealer_command()), options$dead), options)
     }

@@ -17,7 +17,7 @@ tune_command <- function() {
       cli_option("seconds", "After so long it ends, and says what is open [120]", "S", "120"),
       cli_option("level", "The chance that anything at all is wrongly called sure [0.05]", "P", "0.05"),
       cli_option("seconds-per-round", "What a round takes at the table, for wishes on minutes", "S")
-    ), checkpoint_options(), study_options("The most trials of a candidate", "1000000"), common_options()),
+    ), checkpoint_options(), study_options("The most trials of a candidate", "1000000"), result_options()),
     game_examples("tune"),
     run_tune
   )

@@ -28,7 +28,7 @@ rules_table <- function(game) {
   values <- vapply(unclass(game$rules)[rule_names(kind)], rule_text, "")
   meaning <- vapply(kind$rules, `[[`, "", "meaning")
   report_table(data.frame(rule = names(values), value = unname(values), meaning = meaning),
-               sprintf("The rules of %s as played.", kind$title), text = c("value", "meaning"))
+               sprintf("The rules of %s as played.", kind$title))
 }
 
 #' @export

@@ -38,7 +38,7 @@ question_tables <- function(summary) {
   tables <- list(printed_values(summary, most_values_listed))
   lapply(Filter(Negate(is.null), tables), function(table) {
     table[] <- lapply(table, as.character)
-    report_table(table, if (summary$simulated) "Simulated, beside exact where known." else "Exact.", text = "value")
+    report_table(table, if (summary$simulated) "Simulated, beside exact where known." else "Exact.")
   })
 }
 

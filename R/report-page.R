@@ -81,9 +81,9 @@ svg_uri <- function(plot, width, height) {
 
 rows_in_report <- 1000
 
-# A data frame of text; columns are set flush right, but for the first and those named in `text`. What its script sorts
-# and filters reads as it stands.
-report_table <- function(table, caption = NULL, text = character()) {
+# A data frame; columns of numbers are set flush right, but for the first. What the page's script sorts and filters
+# reads as it stands.
+report_table <- function(table, caption = NULL) {
   tags <- htmltools::tags
   more <- nrow(table) - rows_in_report
   if (more > 0) {
@@ -91,7 +91,8 @@ report_table <- function(table, caption = NULL, text = character()) {
     caption <- paste(c(caption, sprintf("The first %s rows; %s more are not shown.", format_count(rows_in_report),
                                         format_count(more))), collapse = " ")
   }
-  flush <- function(name) if (name %in% text) "text"
+  text <- !vapply(table, looks_numeric, NA)
+  flush <- function(name) if (text[[name]]) "text"
   cells <- lapply(table, function(column) ifelse(is.na(column), "", as.character(column)))
   tags$div(class = "wide", tabindex = "0", tags$table(
     if (!is.null(caption)) tags$caption(caption),
@@ -102,6 +103,13 @@ report_table <- function(table, caption = NULL, text = character()) {
               Map(function(value, name) tags$td(class = flush(name), value), unname(values[-1]), names(table)[-1]))
     }))
   ))
+}
+
+# Whether a column of text is of numbers, with whatever stands around them: such are flush right.
+looks_numeric <- function(column) {
+  values <- trimws(as.character(column))
+  values <- values[!is.na(values) & nzchar(values)]
+  length(values) > 0 && mean(grepl("^[-+(*\u2265\u2264<>]*[ ]*[0-9.,]+", values)) > 0.5 && mean(nchar(values)) < 30
 }
 
 # Terms and what they are, as a list; a NULL is left out.

@@ -12,7 +12,7 @@ page_parts.habanera_strategy <- function(x) {
   grid <- strategy_grid(x)
   new_parts(
     answer = answer, figures = list(report_figure(bare_figure(x), paste("The moves as a grid:", answer))),
-    sections = list(`The moves` = report_table(grid, "H hit, S stand, D double, P split, R surrender.", names(grid))),
+    sections = list(`The moves` = report_table(grid, "H hit, S stand, D double, P split, R surrender.")),
     settings = found_settings(x), code = found_code(x)
   )
 }
@@ -55,16 +55,7 @@ told_blocks <- function(x) {
 most_in_answer <- 4
 
 block_tag <- function(block) {
-  if (!is.data.frame(block)) return(htmltools::tags$p(block))
-  text <- names(block)[!vapply(block, looks_numeric, NA)]
-  report_table(block, text = text)
-}
-
-# Whether a column of text is of numbers, with whatever stands around them: such are flush right.
-looks_numeric <- function(column) {
-  values <- trimws(as.character(column))
-  values <- values[!is.na(values) & nzchar(values)]
-  length(values) > 0 && mean(grepl("^[-+(*\u2265\u2264<>]*[ ]*[0-9.,]+", values)) > 0.5 && mean(nchar(values)) < 30
+  if (is.data.frame(block)) report_table(block) else htmltools::tags$p(block)
 }
 
 # What tidy() gives, in words: of results that print no table of their own.

@@ -130,8 +130,12 @@ result_header <- function(x) {
 # Of a result that is no counts: what it is, and what it says.
 table_header <- function(x) {
   table <- result_columns(x)
-  list(habanera = package_version_text(), result = class(x)[1], words = if (inherits(x, "habanera_result")) in_words(x),
-       rows = nrow(table), form = result_form, columns = as.list(vapply(table, typeof, "")))
+  made <- attr(x, "made")
+  kept <- inherits(x, "habanera_kept_table")
+  list(habanera = package_version_text(), result = if (kept) attr(x, "of") else class(x)[1],
+       words = if (inherits(x, "habanera_result")) in_words(x), seed = made$seed,
+       made_by = if (length(made)) Filter(Negate(is.null), made[c("r", "shell")]), rows = nrow(table),
+       form = result_form, columns = as.list(vapply(table, typeof, "")))
 }
 
 # The header with a digest of each part of the result. Digests are of what is read back, so that reading finds the same.
@@ -239,9 +243,10 @@ result_from <- function(kept, game) {
   found
 }
 
-# Rows of another result, which say what it said.
+# Rows of another result, which say what it said and how it was made.
 kept_table <- function(table, header) {
-  structure(table, class = table_class("habanera_kept_table"), of = header$result, words = header$words)
+  made <- c(header$made_by, if (!is.null(header$seed)) list(seed = header$seed))
+  structure(table, made = made, class = table_class("habanera_kept_table"), of = header$result, words = header$words)
 }
 
 #' @export

@@ -14,7 +14,9 @@ counting_question <- function(folder, threads) {
     alt = paste("What the twin gains by how deep the shoe is dealt.", sentence),
     caption = "What the twin gains in a hundred rounds, by how deep the shoe is dealt, with 95% bands.",
     reports = c("The figures by cut" = "counter-gain.csv"),
-    command = "habanera play blackjack --counting level-one.yaml --bets twins-bets.csv --set cut_after=0.7"
+    code = c("twin <- player_counting(player_basic(), \"level-one.yaml\", \"twins-bets.csv\")",
+             "autoplot(counter_gain(game_blackjack(), twin, cut_after = c(0.5, 0.6, 0.7, 0.8), nsim = 40000,",
+             sprintf("                      seed = %d))", demo_seed))
   )
 }
 

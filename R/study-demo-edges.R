@@ -17,7 +17,7 @@ edges_question <- function(folder, threads) {
     caption = "What each bet keeps of a stake, against how wild a round is.",
     reports = c("The table of edges" = "edges.csv"),
     command = paste("habanera edges", paste(basename(files), collapse = " "), "--rounds-per-hour",
-                    paste(hall_tables, collapse = ","))
+                    paste(hall_tables, collapse = ","), "--figure edges.svg")
   )
 }
 

@@ -10,7 +10,7 @@ quick_game_question <- function(folder, threads) {
   counts <- simulate(as_played, nsim = 2e4, seed = demo_seed, threads = threads)
   varied <- vary_rules(change_rules(as_played, collect = "winner_first"), cards_each = c(6, 11, 16, 22),
                        face_down = 0:3, nsim = 5000, seed = demo_seed, threads = threads)
-  report(counts, file.path(folder, "quick-game.html"), "The children's quick game, as it is played")
+  write_demo_report(counts, file.path(folder, "quick-game.html"), "The children's quick game, as it is played")
   write_demo_figure(replay(counts, where = ended == "never_ends"), file.path(folder, "stuck-game.svg"))
   figure <- bare_figure(varied, seconds_per_round = seconds_in_round, within = quick_game_minutes)
   sentence <- quick_game_sentence(counts, varied)
@@ -20,9 +20,10 @@ quick_game_question <- function(folder, threads) {
     alt = paste("Minutes within which nine games in ten end, against the cards dealt to each.", sentence),
     caption = sprintf(paste("Minutes within which nine games in ten end, the winner's card going under first, at %d",
                             "seconds a round."), seconds_in_round),
-    reports = c("The game as it is played" = "quick-game.html"),
-    command = paste("habanera replay war --rules quick-game.yaml --seed", demo_seed,
-                    "--where 'ended == \"never_ends\"' --steps 30")
+    reports = c("The game as it is played" = "quick-game.html", "One that would not end" = "stuck-game.svg"),
+    command = paste("habanera vary war --rules quick-game.yaml --set collect=winner_first --over",
+                    "cards_each=6,11,16,22 --over face_down=0:3 --trials 5000 --seed", demo_seed,
+                    "--seconds-per-round", seconds_in_round, "--within", quick_game_minutes, "--figure in-time.svg")
   )
 }
 

@@ -9,7 +9,7 @@ hands_stall_question <- function(folder, threads) {
   stall <- exchange_cards(draws(deck_standard(), 5, kind = category()), keep_groups())
   counts <- simulate(stall, nsim = 5e5, seed = demo_seed, threads = threads)
   paid <- new_payout(counts, pays_by_value(hands_stall_pays, counts, NULL), 1, NULL)
-  report(counts, file.path(folder, "hands-stall.html"), "What do five cards make after one exchange?")
+  write_demo_report(counts, file.path(folder, "hands-stall.html"), "What do five cards make after one exchange?")
   pays <- paste(sprintf("\"%s\" = %s", names(hands_stall_pays), hands_stall_pays), collapse = ", ")
   list(
     title = "At the hands table five cards are dealt, exchanged once, and paid by category. What does the hall keep?",
@@ -18,7 +18,7 @@ hands_stall_question <- function(folder, threads) {
     caption = "What each category hands back of a stake of one token, to guests who keep pairs and better.",
     reports = c("The hands behind it" = "hands-stall.html"),
     command = paste("habanera payout --size 5 --ask 'kind = category()' --keep groups --trials 5e5 --seed",
-                    demo_seed, "--pays", shQuote(pays))
+                    demo_seed, "--pays", shQuote(pays), "--figure hands-stall.svg")
   )
 }
 

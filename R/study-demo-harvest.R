@@ -8,7 +8,7 @@ harvest_question <- function(folder, threads) {
   dear <- mistakes(harvest, ferryman, seat = 2, against = sound)
   met <- round_robin(harvest, list(ferryman = ferryman, sound = sound, caller = player_calls_all()), nsim = 20000,
                      seed = 38, threads = threads)
-  report(met, file.path(folder, "harvest.html"), "Harvest: who beats whom?")
+  write_demo_report(met, file.path(folder, "harvest.html"), "Harvest: who beats whom?")
   write_result(dear, file.path(folder, "ferryman-mistakes.csv"))
   sentence <- harvest_sentence(answer, dear)
   list(
@@ -17,7 +17,11 @@ harvest_question <- function(folder, threads) {
     alt = paste("What each way of betting wins of each other.", sentence),
     caption = "What the player of a row wins of that of a column, in antes a hand, with seats exchanged.",
     reports = c("Who beats whom" = "harvest.html"),
-    command = "habanera mistakes betting --rules harvest.yaml --player ferryman-bets.txt --seat 2 --against random"
+    code = c("harvest <- game_betting(rules = \"harvest.yaml\")",
+             "sound <- player_by_table(equilibrium(harvest, gap = 1e-3), \"sound\")",
+             "ferryman <- player_by_rules(\"ferryman-bets.txt\")",
+             "guests <- list(ferryman = ferryman, sound = sound, caller = player_calls_all())",
+             "autoplot(round_robin(harvest, guests, nsim = 20000, seed = 38))")
   )
 }
 

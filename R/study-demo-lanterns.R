@@ -6,8 +6,8 @@ lanterns_question <- function(folder, threads) {
   sound <- equilibrium(lanterns)
   ferryman <- player_by_table(file.path(folder, "ferryman.csv"))
   answer <- best_play(lanterns, 1, against = ferryman)
-  report(sound, file.path(folder, "sound.html"), "Lanterns: what is sound play?")
-  report(answer, file.path(folder, "ferryman.html"), "Lanterns: what is the answer to the ferryman?")
+  write_demo_report(sound, file.path(folder, "sound.html"), "Lanterns: what is sound play?")
+  write_demo_report(answer, file.path(folder, "ferryman.html"), "Lanterns: what is the answer to the ferryman?")
   write_result(sound, file.path(folder, "sound.csv"))
   sentence <- lanterns_sentence(sound, answer)
   list(
@@ -16,7 +16,7 @@ lanterns_question <- function(folder, threads) {
     alt = paste("How likely each move is in sound play, by what is seen.", sentence),
     caption = "Sound play: how likely each seat makes each move, by its card and what was done.",
     reports = c("Sound play" = "sound.html", "The answer to the ferryman" = "ferryman.html"),
-    command = "habanera equilibrium lanterns.cpp --deck 'numbered 3' --out sound.csv"
+    command = "habanera equilibrium lanterns.cpp --deck 'numbered 3' --figure sound.svg"
   )
 }
 

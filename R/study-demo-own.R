@@ -11,7 +11,8 @@ queue_question <- function(folder, threads) {
     alt = paste("What a guest takes on average, by where he stops and by the rule.", sentence),
     caption = "What a guest takes on average (with 95% intervals), by the sum at which he stops.",
     reports = c("The game, an R function" = "queue.R"),
-    command = "habanera vary queue.R --over stops_at=15,20,25,30,35 --over repeats=1,2 --record takes --seed 44"
+    command = paste("habanera vary queue.R --over stops_at=15,20,25,30,35 --over repeats=1,2 --record takes",
+                    "--trials 2000 --seed", demo_seed, "--outcome takes --figure queue.svg")
   )
 }
 

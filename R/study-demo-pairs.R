@@ -7,15 +7,16 @@ hall_regulars <- function() {
 
 pairs_table_question <- function(folder, threads) {
   met <- round_robin(game_pairs(grid = c(6, 5)), hall_regulars(), nsim = 4000, seed = demo_seed, threads = threads)
-  report(met, file.path(folder, "pairs-table.html"), "Who plays best at the pairs table?")
+  write_demo_report(met, file.path(folder, "pairs-table.html"), "Who plays best at the pairs table?")
   sentence <- pairs_table_sentence(met)
   list(
     title = "Four regulars play pairs, six rows of five. Who is best?", sentence = sentence, surprise = FALSE,
     figure = bare_figure(met), alt = paste("A matrix of who beats whom.", sentence),
     caption = "What the player of a row has of the win against that of a column, on the same deals.",
     reports = c("Who beats whom" = "pairs-table.html"),
-    command = paste("habanera round-robin pairs --set grid=6,5 --players",
-                    "full_memory,forgetful:recall=0.7:span=12,careful,forgetful:span=6 --seed", demo_seed)
+    code = c("regulars <- list(baker = player_full_memory(), ferryman = player_forgetful(0.7, 12),",
+             "                 `elder twin` = player_careful(), `younger twin` = player_forgetful(1, 6))",
+             sprintf("autoplot(round_robin(game_pairs(grid = c(6, 5)), regulars, nsim = 4000, seed = %d))", demo_seed))
   )
 }
 

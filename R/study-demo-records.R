@@ -6,7 +6,8 @@ records_question <- function(folder, threads) {
   judged <- lapply(split(dealt, dealt[["table"]]), function(rows) {
     without_notes(draws_recorded(rows, columns = sprintf("card_%d", 1:5)))
   })
-  report(judged$back, file.path(folder, "dealt-hands.html"), "Were the hands of the back table dealt fairly?")
+  write_demo_report(judged$back, file.path(folder, "dealt-hands.html"),
+                    "Were the hands of the back table dealt fairly?")
   found <- lapply(judged, summary)
   list(
     title = "Hands were written down at two tables all winter. Were they dealt fairly?",
@@ -14,7 +15,8 @@ records_question <- function(folder, threads) {
     alt = paste("How often each category of hands came at the back table.", hands_verdict(found$back)),
     caption = "How often each category came at the back table, beside fair hands: no single card tells of it.",
     reports = c("The hands of the back table" = "dealt-hands.html"),
-    command = "habanera draws --file dealt-hands.csv --columns 3-7 --expect fair"
+    command = c("grep -v front dealt-hands.csv > back-hands.csv",
+                "habanera draws --file back-hands.csv --columns 3-7 --expect fair --figure back-hands.svg")
   )
 }
 

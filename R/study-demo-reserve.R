@@ -16,7 +16,8 @@ reserve_question <- function(folder, threads) {
     figure = bare_figure(table), alt = paste("What a season at the table brings.", sentence),
     caption = "What twelve nights at the twenty-one table bring, in stakes.",
     reports = c("The reserves" = "reserves.csv"),
-    command = "habanera takings takings-back.csv --player basic"
+    command = paste("habanera sessions blackjack --set seats=3 --player basic --rounds 600",
+                    "--figure season.svg")
   )
 }
 

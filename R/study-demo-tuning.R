@@ -12,7 +12,7 @@ tuning_question <- function(folder, threads) {
     alt = paste("The edge by what was changed, between the two that are wished for.", sentence),
     caption = "The house's edge by what was changed, the nearest to the wish above.",
     reports = c("All combinations" = "table-tuned.csv"),
-    command = paste("habanera tune blackjack --rules table.yaml --wishes", basename(wishes))
+    command = paste("habanera tune blackjack --rules table.yaml --wishes", basename(wishes), "--figure tuned.svg")
   )
 }
 

@@ -9,14 +9,14 @@ twenty_one_question <- function(folder, threads) {
   best <- best_strategy(table)
   write_strategy(best, file.path(folder, "best-play.csv"))
   kept <- vary_rules(table, players = unname(twenty_one_guests), nsim = 1e5, seed = demo_seed, threads = threads)
-  report(kept, file.path(folder, "twenty-one.html"), "What does the twenty-one table keep of each guest?")
+  write_demo_report(kept, file.path(folder, "twenty-one.html"), "What does the twenty-one table keep of each guest?")
   sentence <- twenty_one_sentence(table, tidy(best)$estimate[1])
   list(
     title = "The twenty-one table: what does the hall keep of the regulars?", sentence = sentence, surprise = FALSE,
     figure = bare_figure(best), alt = paste("The grid of the best way to play.", sentence),
     caption = "The best way to play by totals, to be pinned to the wall beside the table.",
     reports = c("All guests on the same rounds" = "twenty-one.html"),
-    command = "habanera mistakes blackjack --player bakers-table.csv"
+    command = "habanera strategy blackjack --figure best-play.svg"
   )
 }
 

@@ -19,11 +19,16 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   })
   page <- file.path(folder, "index.html")
   write_lines_whole(demo_page(answers), page)
-  c("Lantern Hall, card night:",
-    unlist(lapply(answers, function(answer) strwrap(answer$sentence, 78, indent = 2, exdent = 2))),
+  c("Lantern Hall, card night:", unlist(lapply(answers, demo_lines)), "",
     sprintf("The page with all questions: %s", page),
     sprintf("Its reports and figures:     %s",
             paste(setdiff(list.files(folder), c("index.html", "lanterns.cpp", demo_data)), collapse = ", ")))
+}
+
+# The question, and the answer below it.
+demo_lines <- function(answer) {
+  width <- min(getOption("width"), 100)
+  c("", strwrap(answer$title, width), strwrap(answer$sentence, width, indent = 2, exdent = 2))
 }
 
 # A game in C++ needs the tools that packages are compiled with.
@@ -35,8 +40,8 @@ tablet_question <- function(folder, threads) {
   ours <- simulate(draws(orchard, 3), nsim = 4000, seed = demo_seed, threads = threads)
   tablet <- draws_recorded(file.path(folder, "tablet-draws.txt"), orchard, numbering = list(first = 0))
   verdict <- compare(tablet, exact(draws(orchard, 3)))
-  report(tablet, file.path(folder, "tablet.html"), "Does the tablet draw every card as often as it should?")
-  report(ours, file.path(folder, "fair.html"), "The same draws, made by a fair shuffle")
+  write_demo_report(tablet, file.path(folder, "tablet.html"), "Does the tablet draw every card as often as it should?")
+  write_demo_report(ours, file.path(folder, "fair.html"), "The same draws, made by a fair shuffle")
   write_result(tablet, file.path(folder, "tablet.csv"))
   write_demo_figure(tablet, file.path(folder, "tablet.svg"))
   write_demo_figure(ours, file.path(folder, "fair.svg"))
@@ -46,8 +51,8 @@ tablet_question <- function(folder, threads) {
     sentence = tablet_sentence(verdict, summary(ours)), surprise = is_surprising(summary$test),
     figure = bare_figure(tablet), alt = draw_figure_alt(tablet, summary), caption = draw_figure_caption(tablet),
     reports = c("The whole report" = "tablet.html", "The same with a fair shuffle" = "fair.html"),
-    command = paste("habanera draws --deck orchard.csv --file tablet-draws.txt",
-                    "--first-number 0 --expect fair")
+    command = paste("habanera draws --deck orchard.csv --file tablet-draws.txt --first-number 0 --expect fair",
+                    "--figure tablet-again.svg")
   )
 }
 
@@ -57,7 +62,7 @@ volunteers_question <- function(folder, threads) {
   found <- audit(shuffle_recorded(file.path(folder, "volunteer-shuffles.csv"), deck = orchard))
   biased <- verdict(found) != "no_bias_seen"
   slip <- diagnose(found)
-  report(found, file.path(folder, "volunteers.html"), "Do the volunteers shuffle well?")
+  write_demo_report(found, file.path(folder, "volunteers.html"), "Do the volunteers shuffle well?")
   write_demo_figure(found, file.path(folder, "volunteers.svg"))
   list(
     title = "The volunteers logged 600 shuffles. Do they shuffle well?",
@@ -65,7 +70,8 @@ volunteers_question <- function(folder, threads) {
     figure = bare_figure(found), alt = paste("Heat map of which card came where.", verdict_lines(found)[1]),
     caption = "How far each count is from fair, in standard deviations.",
     reports = c("The whole report" = "volunteers.html"),
-    command = "habanera audit --deck orchard.csv --file volunteer-shuffles.csv --diagnose"
+    command = paste("habanera audit --deck orchard.csv --file volunteer-shuffles.csv --diagnose",
+                    "--figure volunteers-again.svg")
   )
 }
 
@@ -75,7 +81,7 @@ minute_routines <- c("riffle x7", "overhand x12", "piles, riffle", "wash x3", "w
 routine_question <- function(folder, threads) {
   orchard <- deck_from(file.path(folder, "orchard.csv"))
   found <- mixing(as.list(minute_routines), times = 1, deck = orchard, nsim = 1e5, seed = demo_seed, threads = threads)
-  report(found, file.path(folder, "routine.html"), "Which routine for a minute?")
+  write_demo_report(found, file.path(folder, "routine.html"), "Which routine for a minute?")
   list(
     title = "Which routine should they learn instead, in at most a minute?",
     sentence = routine_sentence(found), surprise = FALSE,
@@ -84,7 +90,8 @@ routine_question <- function(folder, threads) {
                 collapse = " "),
     caption = "Each routine once. Below both dashed lines is good.", reports = c("The whole report" = "routine.html"),
     command = paste("habanera mixing", paste(shQuote(minute_routines), collapse = " "),
-                    "--deck orchard.csv --times 1 --by seconds")
+                    "--deck orchard.csv --times 1 --by seconds --trials 1e5 --seed", demo_seed,
+                    "--figure routine-again.svg")
   )
 }
 
@@ -115,7 +122,7 @@ stall_question <- function(folder, threads) {
   counts <- simulate(stall, nsim = 1e5, seed = demo_seed, threads = threads)
   paid <- new_payout(law, pays_by_expression(stall_pays, law, NULL, NULL), 1, NULL)
   price <- new_price(paid, 0.15, NULL, NULL)
-  report(counts, file.path(folder, "stall.html"), "What do three cards of the orchard deck hold?")
+  write_demo_report(counts, file.path(folder, "stall.html"), "What do three cards of the orchard deck hold?")
   write_demo_figure(paid, file.path(folder, "stall.svg"))
   list(
     title = "Three of one fruit win 8 tokens, 27 points win 3. What must a play cost?",
@@ -125,7 +132,7 @@ stall_question <- function(folder, threads) {
     reports = c("The hands behind it, simulated and exact" = "stall.html"),
     command = paste("habanera payout --deck orchard.csv --size 3 --exact --edge 0.15 --ask",
                     shQuote("alike = largest_group(suit), worth = total(points)"), "--pays",
-                    shQuote(expression_text(stall_pays)))
+                    shQuote(expression_text(stall_pays)), "--figure stall-again.svg")
   )
 }
 
@@ -144,7 +151,7 @@ windfall_question <- function(folder, threads) {
                 smooth = every_turn(trees >= min(turn, 4)) & trees <= 7)
   game <- draw_more(redraw_if(game, trees < 2 | trees > 4), 2, times = 4)
   curve <- copies_curve(game, "apple tree", 6:12, instead_of = "quince")
-  report(exact(game), file.path(folder, "windfall.html"), "How does Windfall open?")
+  write_demo_report(exact(game), file.path(folder, "windfall.html"), "How does Windfall open?")
   write_demo_figure(curve, file.path(folder, "windfall.svg"))
   figure <- bare_figure(curve, column = "smooth")
   list(
@@ -153,8 +160,11 @@ windfall_question <- function(folder, threads) {
     alt = paste("Chance of a smooth opening against copies of the apple tree.", windfall_sentence(curve)),
     caption = "Chance of a smooth opening, four turns of two cards after one redraw. Marked: the deck as it is.",
     reports = c("Turn by turn" = "windfall.html"),
-    command = paste("habanera draws --deck windfall.yaml --size 6 --exact --ask",
-                    shQuote("trees = count(kind == \"tree\"), keepable = trees >= 2 & trees <= 4"))
+    code = c("game <- draws(deck_from(\"windfall.yaml\"), 6, trees = count(kind == \"tree\"),",
+             "              smooth = every_turn(trees >= min(turn, 4)) & trees <= 7)",
+             "game <- draw_more(redraw_if(game, trees < 2 | trees > 4), 2, times = 4)",
+             "curve <- copies_curve(game, \"apple tree\", 6:12, instead_of = \"quince\")",
+             "autoplot(curve, column = \"smooth\")")
   )
 }
 
@@ -162,9 +172,15 @@ windfall_sentence <- function(curve) {
   last <- curve[curve$term == "smooth" & curve$turn == max(curve$turn), ]
   now <- last[last$copies == attr(curve, "deck_now"), ]
   best <- last[which.max(last$estimate), ]
-  sprintf("Now, with %s apple trees, %s of openings run smoothly. Best are %s, in the place of quinces: %s.",
-          format_count(now$copies), format_percent(now$estimate), format_count(best$copies),
-          format_percent(best$estimate))
+  # At the end of what was tried more might be better still.
+  said <- if (best$copies == max(last$copies)) {
+    "Of those tried %s are best, in the place of quinces: %s; the chance still rises there."
+  } else {
+    "Best are %s, in the place of quinces: %s."
+  }
+  paste(sprintf("Now, with %s apple trees, %s of openings run smoothly.", format_count(now$copies),
+                format_percent(now$estimate)),
+        sprintf(said, format_count(best$copies), format_percent(best$estimate)))
 }
 
 tablet_sentence <- function(verdict, ours) {
@@ -178,25 +194,30 @@ tablet_sentence <- function(verdict, ours) {
 
 demo_page <- function(answers) {
   tags <- htmltools::tags
+  ids <- sprintf("question-%d", seq_along(answers))
+  entries <- Map(function(id, answer) list(id = id, title = answer$title, answer = answer$sentence), ids, answers)
   report_page(
     "Lantern Hall: a card night in numbers",
     tags$h1("Lantern Hall: a card night in numbers"),
-    tags$p(class = "question", "The hall holds a card night each month for its roof fund. Its analyst",
-           "asks; each answer has its figure and the command to ask it otherwise."),
-    lapply(answers, demo_answer)
+    tags$p(class = "question", "The hall holds a card night each month for its roof fund. Its analyst asks; each",
+           "answer has its figure and what draws it again."),
+    contents_list(unname(entries)), unname(Map(demo_answer, ids, answers))
   )
 }
 
-demo_answer <- function(answer) {
+demo_answer <- function(id, answer) {
   tags <- htmltools::tags
   links <- Map(function(words, file) tags$span(paste0(words, ": "), tags$a(href = file, file, .noWS = "outside"),
                                                "."), names(answer$reports), answer$reports)
   htmltools::tagList(
-    tags$h2(answer$title),
-    tags$div(class = paste("verdict", if (answer$surprise) "surprise"),
-             tags$p(tags$strong(answer$sentence))),
-    report_figure(answer$figure, answer$alt, answer$caption),
+    tags$div(class = "lead", tags$h2(id = id, answer$title), answer_box(answer$sentence, answer$surprise),
+             report_figure(answer$figure, answer$alt, answer$caption)),
     tags$p(unname(links)),
-    report_code("Ask it otherwise, in this folder", answer$command)
+    tags$details(
+      tags$summary("Draw this figure"),
+      if (is.null(answer$command)) report_code("In R, in this folder", c("library(habanera)", answer$code)) else {
+        report_code("In the shell, in this folder", answer$command)
+      }
+    )
   )
 }
