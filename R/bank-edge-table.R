@@ -65,13 +65,10 @@ edge_table_rows <- function(name, edge, per_hour, rounds, call) {
 #' @export
 tell.habanera_edge_table <- function(x, ...) {
   if (!nrow(x)) return(NextMethod())
-  place <- function(i) if (x$bet[i] %in% c("main", "play")) x$table[i] else sprintf("%s (%s)", x$bet[i], x$table[i])
-  cat_wrapped(sprintf("<edges> Of a stake the house keeps most on %s, %s, and least on %s, %s.",
-                      place(which.max(x$edge)), signed_percent(max(x$edge)), place(which.min(x$edge)),
-                      signed_percent(min(x$edge))))
+  cat_wrapped("<edges> ", most_and_least_kept(x))
   cat_wrapped(sprintf("In an hour %s earns most (%s stakes); the wildest is %s. A night has %s.",
-                      place(which.max(x$per_hour)), format_number(max(x$per_hour), 3), place(which.max(x$sd)),
-                      count_of(attr(x, "rounds"), "round")))
+                      bet_at_table(x, which.max(x$per_hour)), format_number(max(x$per_hour), 3),
+                      bet_at_table(x, which.max(x$sd)), count_of(attr(x, "rounds"), "round")))
   error <- ifelse(x$std.error > 0, paste(" +/-", format_percent(stats::qnorm(0.975) * x$std.error, 2)), "")
   shown <- data.frame(table = x$table, bet = x$bet, edge = paste0(vapply(x$edge, signed_percent, ""), error),
                       sd = format_number(x$sd, 4), wins = format_percent(x$win_share),
@@ -79,4 +76,13 @@ tell.habanera_edge_table <- function(x, ...) {
                       `loses a night` = format_percent(x$loses_night), check.names = FALSE)
   print_head(shown, 60)
   invisible(x)
+}
+
+most_and_least_kept <- function(x) {
+  sprintf("Of a stake the house keeps most on %s, %s, and least on %s, %s.", bet_at_table(x, which.max(x$edge)),
+          signed_percent(max(x$edge)), bet_at_table(x, which.min(x$edge)), signed_percent(min(x$edge)))
+}
+
+bet_at_table <- function(x, i) {
+  if (x$bet[i] %in% c("main", "play")) x$table[i] else sprintf("%s (%s)", x$bet[i], x$table[i])
 }

@@ -26,9 +26,16 @@ autoplot.habanera_bankroll <- function(object, courses = 5, seed = 1, ...) {
   }
   lines <- sprintf("Dark: the middle half of courses, light: nine in ten, line: half; thin: %s of seed %s.",
                    count_of(courses, "course"), whole_code(seed))
+  if (!is.null(object$goal)) {
+    figure <- figure + ggplot2::geom_hline(yintercept = object$goal, colour = figure_colours[["surprise"]],
+                                           linetype = "dashed")
+    lines <- paste(lines, "Dashed: the goal.")
+  }
+  plan <- if (inherits(object$bets, "habanera_bet_plan")) sprintf("Bets: %s.", format(object$bets))
   figure + ggplot2::labs(x = "rounds", y = "bankroll, in stakes", title = "The course of a bankroll",
                          subtitle = wrapped(bankroll_sentence(object)),
-                         caption = wrapped(paste0(sentence(object$law$words), ". ", lines))) +
+                         caption = wrapped(paste(c(paste0(sentence(object$law$words), "."), plan, lines),
+                                                 collapse = " "))) +
     figure_theme()
 }
 

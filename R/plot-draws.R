@@ -9,8 +9,10 @@ autoplot.habanera_counts_draws <- function(object, show = NULL, ...) {
   categories <- if (wants_hands && !is.null(object$hands)) category_counts(object)
   if (!is.null(categories)) return(hands_figure(object, categories, summary))
   data <- draw_figure_data(object)
+  # Kinds with several copies have an axis of their own.
+  alike <- max(data$expected) < 2 * min(data$expected) || nlevels(data$panel) == 1
   counts <- ggplot2::ggplot(data, ggplot2::aes(x = .data$label)) +
-    ggplot2::scale_x_discrete(drop = FALSE) +
+    ggplot2::scale_x_discrete(drop = !alike) +
     band_layers(data) +
     ggplot2::geom_point(ggplot2::aes(y = .data$count, colour = .data$outside), size = 2.4) +
     outside_labels(data) +
@@ -21,7 +23,7 @@ autoplot.habanera_counts_draws <- function(object, show = NULL, ...) {
     ggplot2::coord_cartesian(clip = "off") +  # a label at the edge stays whole
     figure_theme()
   if (nlevels(data$panel) > 1) {
-    counts <- counts + ggplot2::facet_wrap(ggplot2::vars(.data$panel),
+    counts <- counts + ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = if (alike) "fixed" else "free",
                                            ncol = if (nlevels(data$panel) > 2) 2 else 1)
   }
   counts + crowded_axis(nlevels(data$label))
@@ -42,20 +44,22 @@ draw_figure_data <- function(x) {
   data$high <- data$expected + stats::qnorm(0.975) * sd
   data$lowest <- pmax(0, data$expected - wide * sd)
   data$highest <- data$expected + wide * sd
-  data$outside <- abs(data$count - data$expected) > wide * sd + 1e-9 * data$expected
+  # What comes seldom may well come once: the tail of rare counts is longer than the normal one (Poisson).
+  tail <- 0.025 / max(1, nrow(data))
+  data$highest <- pmax(data$highest, stats::qpois(1 - tail, data$expected) * (data$expected < 5))
+  data$outside <- data$count < data$lowest - 1e-9 * data$expected | data$count > data$highest + 1e-9 * data$expected
   data
 }
 
 band_layers <- function(data) {
-  place <- as.integer(data$label)
   strip <- function(low, high, colour) {
-    ggplot2::geom_rect(ggplot2::aes(xmin = place - 0.5, xmax = place + 0.5, ymin = .data[[low]],
-                                    ymax = .data[[high]]), fill = colour)
+    ggplot2::geom_tile(ggplot2::aes(y = (.data[[low]] + .data[[high]]) / 2, height = .data[[high]] - .data[[low]]),
+                       width = 1, fill = colour)
   }
   list(
     strip("lowest", "highest", "#EDF0F3"), strip("low", "high", figure_colours[["band"]]),
-    ggplot2::geom_segment(ggplot2::aes(x = place - 0.52, xend = place + 0.52, y = .data$expected,
-                                       yend = .data$expected), colour = figure_colours[["line"]])
+    ggplot2::geom_errorbar(ggplot2::aes(ymin = .data$expected, ymax = .data$expected), width = 1,
+                           colour = figure_colours[["line"]])
   )
 }
 
@@ -103,15 +107,18 @@ autoplot.habanera_counts_positions <- function(object, ...) {
 # Cards by position, each cell coloured by how many standard deviations it is off.
 place_tiles <- function(cells) {
   cells$card <- factor(cells$card, levels = rev(unique(cells$card)))
-  limit <- max(4, abs(cells$z))
+  # A cell far out does not make all others pale.
+  furthest <- max(abs(cells$z))
+  limit <- max(4, min(furthest, 3 * stats::quantile(abs(cells$z), 0.99)))
   ggplot2::ggplot(cells, ggplot2::aes(x = .data$position, y = .data$card, fill = .data$z)) +
     ggplot2::geom_raster() +
     ggplot2::scale_fill_gradient2(
       low = figure_colours[["data"]], mid = "#F7F7F7", high = figure_colours[["surprise"]],
-      limits = c(-limit, limit), name = "standard\ndeviations"
+      limits = c(-limit, limit), oob = scales::squish,
+      name = paste0("standard\ndeviations", if (furthest > limit * 1.001) sprintf("\n(the furthest:\n%.1f)", furthest))
     ) +
     ggplot2::scale_x_continuous(breaks = place_breaks) +
-    ggplot2::labs(x = "position from the top", y = NULL) +
+    ggplot2::labs(x = "position from the top", y = "card") +
     figure_theme() +
     ggplot2::theme(panel.grid = ggplot2::element_blank()) +
     crowded_rows(nlevels(cells$card))

@@ -34,15 +34,26 @@ autoplot.habanera_distribution_game <- function(object, column = NULL, ...) {
 }
 
 game_figure <- function(x, column, call) {
-  columns <- drawn_columns(x, column, call)
   summary <- summarise_game(x, rlang::quo(NULL), call)
+  if (is.null(column) && any(is_money(x$outcomes))) {
+    column <- utils::head(names(Filter(is.numeric, x$outcomes[asked_columns(x$outcomes)])), most_panels)
+  }
+  columns <- drawn_columns(x, column, call)
   run <- if (summary$simulated) run_in_words(x) else "exact"
+  said <- if (any(is_money(x$outcomes))) utils::head(summary_lines(summary), 2) else summary$notes
   value_bars(summary, columns) +
     ggplot2::labs(
-      title = "How the game goes", subtitle = wrapped(paste(summary$notes, collapse = " ")),
+      title = "How the game goes", subtitle = wrapped(paste(said, collapse = " ")),
       caption = wrapped(sprintf("%s; %s.%s", sentence(in_words(x$provenance$experiment)), run,
                                 if (summary$simulated) " Lines: 95% intervals." else ""))
     ) + figure_theme() + ggplot2::theme(panel.grid.major.x = ggplot2::element_blank())
+}
+
+# Numbers below nothing, or between whole ones, are of money: their mean says more than the middle of them.
+is_money <- function(outcomes) {
+  vapply(outcomes, function(values) {
+    is.numeric(values) && any(values < 0 | values != round(values), na.rm = TRUE)
+  }, NA)
 }
 
 #' @rdname autoplot.games
@@ -52,17 +63,23 @@ autoplot.habanera_game_trace <- function(object, ...) {
   course <- kind_of(game)$course(object)
   data <- course$data
   data$series <- in_order(data$series)
+  loop <- course$loop
+  note <- c(course$note, if (!is.null(loop)) sprintf("Dashed: from round %s on it goes round, %s long.",
+                                                     format_count(loop$first), count_of(loop$length, "round")))
   ggplot2::ggplot(data, ggplot2::aes(x = .data$x, y = .data$cards, colour = .data$series)) +
     ggplot2::geom_step(linewidth = 0.7) +
+    (if (!is.null(loop)) {
+      ggplot2::geom_vline(xintercept = loop$first, colour = figure_colours[["line"]], linetype = "dashed")
+    }) +
     ggplot2::scale_colour_manual(values = seat_colours(nlevels(data$series)), name = "") +
     ggplot2::scale_x_continuous(expand = ggplot2::expansion(c(0.01, 0.02)), breaks = whole_breaks,
                                 labels = format_count) +
     ggplot2::scale_y_continuous(limits = c(0, NA), expand = ggplot2::expansion(c(0, 0.05)), breaks = whole_breaks) +
     ggplot2::labs(
-      x = course$x, y = course$y, title = sentence(outcome_in_words(object)),
+      x = course$x, y = course$y, title = wrapped(sentence(outcome_in_words(object)), 90),
       caption = wrapped(paste(c(sprintf("%s; seed %s, trial %s.", sentence(in_words(game)),
                                         whole_code(attr(object, "seed")), format_count(attr(object, "trial"))),
-                                course$note), collapse = " "))
+                                note), collapse = " "))
     ) + figure_theme() + ggplot2::theme(legend.position = "top", legend.justification = "left")
 }
 

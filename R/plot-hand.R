@@ -24,15 +24,24 @@ autoplot.habanera_showdown <- function(object, ...) {
     list(ggplot2::geom_line(linewidth = 0.9), ggplot2::geom_point(size = 2.6),
          ggplot2::scale_colour_manual(values = seat_colours(nrow(object)), name = ""),
          ggplot2::scale_x_continuous(breaks = unique(streets$open)))
-  } else list(ggplot2::geom_col(fill = figure_colours[["data"]], width = 0.6))
+  } else list(ggplot2::geom_col(fill = "#9DC3DD", width = 0.6))
+  simulated <- !attr(object, "exact")
+  if (simulated) {
+    now <- data.frame(label = factor(label, label), open = max(streets$open), equity = object$equity,
+                      half = stats::qnorm(0.975) * object$std.error)
+    drawn <- c(drawn, list(ggplot2::geom_linerange(
+      ggplot2::aes(ymin = pmax(0, .data$equity - .data$half), ymax = .data$equity + .data$half), data = now
+    )))
+  }
   best <- which.max(object$equity)
   base + drawn +
     ggplot2::scale_y_continuous(labels = scales::percent, limits = c(0, NA)) +
     ggplot2::labs(
       x = if (by_street) "cards of the board that lie open" else NULL, y = "share of the pot",
-      title = sprintf("Seat %s (%s) has %s of the pot", object$seat[best], object$hand[best],
-                      format_percent(object$equity[best])),
+      title = wrapped(sprintf("Seat %s (%s) has %s of the pot", object$seat[best], object$hand[best],
+                              format_percent(object$equity[best])), 90),
       caption = sprintf("Board: %s; %s.", if (nzchar(attr(object, "board"))) attr(object, "board") else "none yet",
-                        if (attr(object, "exact")) "exact" else count_of(attr(object, "boards"), "trial"))
+                        if (simulated) paste0(count_of(attr(object, "boards"), "trial"), ". Lines: 95% intervals") else
+                          "exact")
     ) + figure_theme()
 }

@@ -13,18 +13,20 @@ autoplot.habanera_mixing <- function(object, by = c("repeats", "seconds"), ...) 
     ggplot2::geom_hline(data = threshold, ggplot2::aes(yintercept = .data$value), colour = figure_colours[["line"]],
                         linetype = "dashed") +
     (if (length(unique(object$times)) > 1) ggplot2::geom_line()) +
+    ggplot2::geom_linerange(ggplot2::aes(ymin = .data$low, ymax = .data$high), na.rm = TRUE) +
     ggplot2::geom_point(ggplot2::aes(shape = .data$known), size = 2.6, fill = "white") +
     ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free_y", ncol = 1) +
     ggplot2::scale_colour_manual(values = rep_len(procedure_colours, length(procedures)), breaks = procedures,
                                  name = "") +
-    ggplot2::scale_shape_manual(values = c(exact = 19, simulated = 19, `lower bound` = 24), breaks = "lower bound",
-                                name = "") +
+    ggplot2::scale_shape_manual(values = c(exact = 19, simulated = 19, `lower bound` = 24),
+                                breaks = intersect("lower bound", data$known), name = "") +
     ggplot2::scale_x_continuous(breaks = whole_breaks) +
     ggplot2::scale_y_log10(breaks = c(0.01, 0.1, 1, 10), labels = c("0.01 or less", "0.1", "1", "10")) +
     ggplot2::labs(title = "How many are enough?", x = if (by == "repeats") "repeats" else "seconds by hand", y = NULL,
                   subtitle = paste(passing_lines(object), collapse = "\n"),
-                  caption = sprintf("%s; %s trials each. Dashed: the threshold.", sentence(attr(object, "deck")),
-                                    format_count(attr(object, "nsim")))) +
+                  caption = wrapped(sprintf(paste("%s; %s trials each. Dashed: the threshold. Lines: 95%% intervals;",
+                                                  "it passes where all of the interval lies below."),
+                                            sentence(attr(object, "deck")), format_count(attr(object, "nsim"))))) +
     figure_theme() +
     ggplot2::theme(legend.position = "top", legend.justification = "left")
 }
@@ -38,6 +40,7 @@ mixing_panels <- function(x, by) {
   panels <- c("distance from uniform (total variation)", "cards a deck that a guesser gains")
   data.frame(
     procedure = rep(x$procedure, 2), at = rep(at, 2), value = pmax(lowest_drawn, c(x$distance, x$gain)),
+    low = pmax(lowest_drawn, c(x$distance, x$gain_low)), high = pmax(lowest_drawn, c(x$distance, x$gain_high)),
     known = c(ifelse(x$exact, "exact", "lower bound"), rep("simulated", nrow(x))),
     panel = factor(rep(panels, each = nrow(x)), levels = panels)
   )

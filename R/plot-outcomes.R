@@ -55,17 +55,29 @@ value_bars <- function(summary, columns) {
     binned_values(summary$values[summary$values$column == name, , drop = FALSE], summary$simulated)
   }))
   data$panel <- factor(data$panel, levels = unique(data$panel))
-  data$label <- in_order(paste(data$column, data$value, sep = "\r"))
+  # Money lies on an axis of numbers, on which what is paid seldom stands as far out as it is.
+  number <- written_numbers(data$value)
+  on_numbers <- !anyNA(number) && any(number < 0 | number != round(number))
+  data$label <- if (on_numbers) number else in_order(paste(data$column, data$value, sep = "\r"))
+  fill <- if (summary$simulated) "#9DC3DD" else figure_colours[["data"]]
+  bars <- if (!on_numbers) ggplot2::geom_col(fill = fill, width = 0.75) else {
+    half <- stats::ave(number, data$column, FUN = bar_width) / 2
+    ggplot2::geom_rect(ggplot2::aes(xmin = number - half, xmax = number + half, ymin = 0, ymax = .data$estimate),
+                       fill = fill)
+  }
   figure <- ggplot2::ggplot(data, ggplot2::aes(x = .data$label, y = .data$estimate)) +
-    ggplot2::geom_col(fill = if (summary$simulated) "#9DC3DD" else figure_colours[["data"]], width = 0.75) +
+    bars +
     ggplot2::facet_wrap(ggplot2::vars(.data$panel), scales = "free", ncol = if (length(columns) > 1) 2 else 1) +
-    ggplot2::scale_x_discrete(labels = shown_labels(data)) +
+    (if (on_numbers) ggplot2::scale_x_continuous() else ggplot2::scale_x_discrete(labels = shown_labels(data))) +
     ggplot2::scale_y_continuous(labels = function(p) format_percent(p), limits = c(0, NA),
                                 expand = ggplot2::expansion(c(0, 0.08))) +
     ggplot2::labs(x = NULL, y = NULL)
   if (summary$simulated) figure <- figure + interval_marks(data)
   figure
 }
+
+# As wide as the nearest two stand apart, and wide enough to be seen.
+bar_width <- function(x) if (length(x) < 2) 0.75 else max(0.75 * min(diff(sort(x))), diff(range(x)) / 150)
 
 most_bars <- 60
 

@@ -7,8 +7,7 @@ autoplot.habanera_distribution_arrangements <- function(object, ...) {
   ggplot2::ggplot(data, ggplot2::aes(x = .data$arrangement, y = .data$probability)) +
     ggplot2::geom_col(fill = figure_colours[["data"]], width = 0.8) +
     ggplot2::geom_hline(yintercept = uniform, colour = figure_colours[["surprise"]]) +
-    ggplot2::annotate("text", x = 0.6, y = uniform, label = "uniform", hjust = 0, vjust = -0.5,
-                      colour = figure_colours[["surprise"]]) +
+    ggplot2::scale_y_continuous(sec.axis = ggplot2::sec_axis(~ ., breaks = uniform, labels = "uniform")) +
     ggplot2::labs(
       title = "How likely each arrangement is", x = NULL, y = "probability",
       subtitle = sprintf("%s;\ntotal variation %s from uniform", sentence(summary$question),

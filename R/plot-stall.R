@@ -2,7 +2,9 @@
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_payout)
 autoplot.habanera_payout <- function(object, ...) {
   lines <- object$lines[object$lines$contribution > 0, , drop = FALSE]
-  lines$line <- factor(lines$line, levels = rev(lines$line))
+  # What pays most stands above.
+  lines <- lines[order(lines$pays), , drop = FALSE]
+  lines$line <- in_order(pay_line_words(lines$line))
   widest <- max(lines$contribution, 0) / object$stake
   lines$note <- sprintf("%s of plays, pays %s", format_percent(lines$chance), vapply(lines$pays, format_money, ""))
   ggplot2::ggplot(lines, ggplot2::aes(x = .data$contribution / object$stake, y = .data$line)) +
@@ -14,6 +16,23 @@ autoplot.habanera_payout <- function(object, ...) {
                   subtitle = paste(strwrap(payout_sentences(object)[1], 100), collapse = "\n"),
                   caption = wrapped(sprintf("%s; %s.", sentence(object$question), object$words))) +
     figure_theme() + ggplot2::theme(panel.grid.major.y = ggplot2::element_blank())
+}
+
+# "alike = 3" as "three alike", "kind = flush" as "flush", "two_up = TRUE" as "two up".
+pay_line_words <- function(lines) {
+  word <- function(part) {
+    sides <- strsplit(part, " = ", fixed = TRUE)[[1]]
+    if (length(sides) != 2) return(part)
+    name <- gsub("_", " ", sides[1])
+    count <- written_numbers(sides[2])
+    if (sides[2] == "TRUE") return(name)
+    if (sides[2] == "FALSE") return(paste("not", name))
+    if (is.na(count)) return(sides[2])
+    paste(if (count %in% seq_along(number_words)) number_words[count] else sides[2], name)
+  }
+  make.unique(vapply(strsplit(lines, ", ", fixed = TRUE), function(parts) {
+    paste(vapply(parts, word, ""), collapse = ", ")
+  }, ""))
 }
 
 #' @rdname autoplot

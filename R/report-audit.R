@@ -11,7 +11,8 @@ page_parts.habanera_audit <- function(x) {
     about = paste0(sub("<audit> ", "", audit_header(x), fixed = TRUE), "."), answer = verdict_lines(x),
     surprise = verdict(x) != "no_bias_seen", figures = figures,
     sections = list(
-      Tests = list(report_table(printed_tests(tidy.habanera_audit(x)), "p adjusted by Holm's method over all tests."), lapply(tests_left_out(x), htmltools::tags$p)),
+      Tests = list(report_table(printed_tests(tidy.habanera_audit(x)), "p adjusted by Holm's method over all tests."),
+                   lapply(tests_left_out(x), htmltools::tags$p)),
       `What arrangements look like` = arrangements,
       `What it could have seen` = report_table(could_see_table(x),
                                             "The smallest bias that each test would have found with 95% power.")

@@ -26,7 +26,35 @@ war_end_in_words <- function(trace) {
   outcome <- attr(trace, "outcome")
   rounds <- max(trace$round[trace$depth == 0])
   winner <- if (outcome$winner == "nobody") "nobody wins" else paste(seat_headings(outcome$winner), "wins")
-  sprintf("%s after %s (%s)", winner, count_of(rounds, "round"), outcome$ended)
+  loop <- war_loop(trace)
+  again <- if (!is.null(loop)) {
+    sprintf(": the position after round %s came again after round %s, a loop of %s", format_count(loop$first),
+            format_count(loop$first + loop$length), count_of(loop$length, "round"))
+  }
+  paste0(sprintf("%s after %s (%s)", winner, count_of(rounds, "round"), outcome$ended), again)
+}
+
+# Of a game that goes round for ever: after which round its position came first, and how many rounds bring it back.
+# Positions are compared with that after the last round of 512, 1,024, ...: so many rounds lie between, and the loop
+# began as early as its rounds go on alike.
+war_loop <- function(trace) {
+  if (!identical(attr(trace, "outcome")$ended, "never_ends")) return(NULL)
+  # The last step is that it ends.
+  steps <- utils::head(plain_table(trace), -1)
+  last <- max(steps$round[steps$depth == 0])
+  length <- last - 2^floor(log2(last - 1))
+  texts <- tapply(paste(steps$seat, steps$action, cards_by_rank(steps$cards, attr(trace, "game"))),
+                  factor(steps$round, seq_len(last)), paste, collapse = "|")
+  alike <- utils::head(texts, -length) == utils::tail(texts, -length)
+  list(first = max(c(0, which(!alike))), length = length)
+}
+
+# Cards of one rank are alike.
+cards_by_rank <- function(texts, game) {
+  data <- catalogue_of(game$deck)$data
+  vapply(strsplit(texts, " ", fixed = TRUE), function(cards) {
+    paste(data[[game$rules$rank_by]][match(cards, data[["card"]])], collapse = " ")
+  }, "")
 }
 
 # How the weighted pile adds up, where it was recorded.
@@ -51,7 +79,7 @@ war_course <- function(trace) {
   list(data = data.frame(x = rep(ends$round, times = length(seats)), series = rep(seat_headings(game$seat_names),
                                                                                  each = nrow(ends)),
                          cards = unlist(ends[sprintf("pile_%d", seats)], use.names = FALSE)),
-       x = "rounds played", y = "cards in the pile", note = "Sizes between rounds.")
+       x = "rounds played", y = "cards in the pile", loop = war_loop(trace), note = "Sizes between rounds.")
 }
 
 war_examples <- list(

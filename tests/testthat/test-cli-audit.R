@@ -36,7 +36,7 @@ test_that("audit over sizes, grids and chains", {
   grid <- run_words("audit", "uniform", "--grid", "4x13", "--each", "continued", "--trials", "2000", "--format",
                     "json")
   expect_equal(grid$status, 0)
-  expect_true("alike_suit" %in% jsonlite::fromJSON(paste(grid$out, collapse = "\n"))$term)
+  expect_true("alike_suit" %in% jsonlite::fromJSON(paste(grid$out, collapse = "\n"))[["table"]]$term)
 })
 
 test_that("mixing tells the first number of repeats that passes, and writes page and figure", {

@@ -37,7 +37,7 @@ test_that("the shell replays a game, and finds the one asked for", {
   asked <- c("replay", "war", "--set", "collect=seat_order", "--set", "cards_each=6", "--seed", "1")
   game <- game_war(collect = "seat_order", cards_each = 6)
   ran <- run_words(asked, "--trial", "4", "--format", "json")
-  expect_equal(jsonlite::fromJSON(ran$out)$cards, replay(game, 1, 4)$cards)
+  expect_equal(jsonlite::fromJSON(ran$out)[["table"]]$cards, replay(game, 1, 4)$cards)
   found <- run_words(asked, "--longest", "rounds", "--trials", "300", "--from", "5", "--steps", "3")
   trace <- replay(simulate(game, nsim = 300, seed = 1), longest = "rounds")
   expect_match(found$out[3], sprintf("after %s rounds", max(trace$round)))
