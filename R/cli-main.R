@@ -2,6 +2,8 @@
 # standard output and everything else to standard error, and returns the exit status.
 
 run_command <- function(words) {
+  # What was typed is told by results of how they were made, and by errors.
+  rlang::local_options(habanera.words = words, habanera.options = NULL)
   ended <- NULL
   note_end <- function(how) function(cnd) ended <<- how
   status <- tryCatch(
@@ -18,24 +20,23 @@ run_command <- function(words) {
 
 note_to_stderr <- function(cnd) {
   if (inherits(cnd, "cli_message")) return(invisible())  # the progress bar draws itself
-  cat(trimws(conditionMessage(cnd)), "\n", sep = "", file = stderr())
+  cat(trimws(in_shell_words(conditionMessage(cnd))), "\n", sep = "", file = stderr())
   rlang::cnd_muffle(cnd)
 }
 
 # Who makes each command: to make all of them would take longer than most answers.
 command_makers <- function() {
-  list(demo = demo_command, deck = deck_command, draws = draws_command, until = until_command,
-       payout = payout_command, games = games_command, play = play_command, replay = replay_command,
-       vary = vary_command, tune = tune_command, compare = compare_command, impact = impact_command,
-       `round-robin` = round_robin_command, best = best_command, equilibrium = equilibrium_command,
-       edge = edge_command, edges = edges_command, strategy = strategy_command,
-       advise = advise_command, mistakes = mistakes_command, `rule-effects` = rule_effects_command,
-       dealer = dealer_command, removal = removal_command, counting = counting_command,
-       `bets-follow` = bets_follow_command, bankroll = bankroll_command, sessions = sessions_command,
-       takings = takings_command, judge = judge_command, check = check_command, hands = hands_command,
-       `category-odds` = category_odds_command, showdown = showdown_command, needed = needed_command,
-       procedures = procedures_command, shuffle = shuffle_command, follow = follow_command, period = period_command,
-       exact = exact_command, audit = audit_command, mixing = mixing_command)
+    list(demo = demo_command, deck = deck_command, procedures = procedures_command, shuffle = shuffle_command, follow
+       = follow_command, period = period_command, exact = exact_command, audit = audit_command, mixing =
+       mixing_command, draws = draws_command, until = until_command, payout = payout_command, needed = needed_command,
+       hands = hands_command, `category-odds` = category_odds_command, showdown = showdown_command, games =
+       games_command, play = play_command, replay = replay_command, vary = vary_command, tune = tune_command, compare
+       = compare_command, impact = impact_command, check = check_command, `round-robin` = round_robin_command, best =
+       best_command, equilibrium = equilibrium_command, judge = judge_command, advise = advise_command, strategy =
+       strategy_command, mistakes = mistakes_command, edge = edge_command, edges = edges_command, `rule-effects` =
+       rule_effects_command, dealer = dealer_command, bankroll = bankroll_command, sessions = sessions_command,
+       takings = takings_command, counting = counting_command, removal = removal_command, `bets-follow` =
+       bets_follow_command)
 }
 commands <- function() lapply(command_makers(), function(make) make())
 
@@ -54,6 +55,10 @@ dispatch_command <- function(words) {
     emit(paste("habanera", package_version_text()))
     return(exit_status[["done"]])
   }
+  if (words[1] == "--completion") {
+    emit(completion_script(words[-1], commands()))
+    return(exit_status[["done"]])
+  }
   known <- command_makers()
   if (!words[1] %in% names(known)) refuse_command(words[1], names(known))
   run_one_command(known[[words[1]]](), words[-1])
@@ -61,7 +66,7 @@ dispatch_command <- function(words) {
 
 refuse_command <- function(word, known) {
   refuse(sprintf("There is no command %s%s Commands: %s; habanera --help tells more.", quoted(word),
-                 did_you_mean(word, c(known, "--help", "--version")), join_words(known)),
+                 did_you_mean(word, c(known, "--help", "--version", "--completion")), join_words(known)),
          "usage", call = NULL)
 }
 
@@ -70,9 +75,10 @@ run_one_command <- function(command, words) {
     emit(command_help(command))
     return(exit_status[["done"]])
   }
+  # Until run_command() ends, so that what it reports knows them.
+  options(habanera.options = option_names(command))
   parsed <- parse_words(command, words)
-  rlang::local_options(habanera.progress = isatty(stderr()) && !isTRUE(parsed$options$quiet),
-                       habanera.words = c(command$name, words))
+  rlang::local_options(habanera.progress = isatty(stderr()) && !isTRUE(parsed$options$quiet))
   if (isTRUE(parsed$options$quiet)) {
     return(withCallingHandlers(command$run(parsed$options, parsed$arguments),
                                message = function(cnd) rlang::cnd_muffle(cnd)))

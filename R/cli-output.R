@@ -6,8 +6,21 @@ exit_status <- c(done = 0L, expectation_failed = 1L, usage = 2L, failed = 3L, in
 usage_classes <- paste0("habanera_error_", c("usage", "input", "notation", "language", "rules"))
 
 report_error <- function(cnd) {
-  cat("habanera: ", rlang::cnd_message(cnd), "\n", sep = "", file = stderr())
+  cat("habanera: ", in_shell_words(rlang::cnd_message(cnd)), "\n", sep = "", file = stderr())
   exit_status[[if (inherits(cnd, usage_classes)) "usage" else "failed"]]
+}
+
+# Arguments of the functions behind a command as its options: `replace = TRUE` as --replace, `nsim` as `--trials`.
+in_shell_words <- function(message) {
+  options <- sub("^--", "", getOption("habanera.options"))
+  named <- rlang::set_names(options, gsub("-", "_", options))
+  if ("trials" %in% options) named[["nsim"]] <- "trials"
+  for (name in names(named)) {
+    message <- gsub(sprintf("`%s = TRUE`", name), sprintf("--%s", named[[name]]), message, fixed = TRUE)
+    message <- gsub(sprintf("`%s = ([^`]+)`", name), sprintf("--%s \\1", named[[name]]), message)
+    message <- gsub(sprintf("`%s`", name), sprintf("`--%s`", named[[name]]), message, fixed = TRUE)
+  }
+  message
 }
 
 report_interrupt <- function() {

@@ -58,6 +58,7 @@ follow_command <- function() {
       cli_option("position", "The card's place at the start [the whole deck]", "P"),
       cli_option("where-from", "Instead: where must the card start that ends at this place", "P"),
       cli_option("times", "Number of repeats [1]", "N", "1"), size_option(52),
+      cli_option("deck", "Instead of --deck-size: a deck, as in habanera draws", "DECK"),
       cli_option("trials", "Trials, where it is simulated [100000]", "N", "100000"), seed_option(),
       figure_option()
     ), result_options()),
@@ -69,8 +70,9 @@ follow_command <- function() {
 
 run_follow <- function(options, arguments) {
   shuffling <- procedure_argument(follow_command(), arguments)
+  cards <- if (is.null(options$deck)) option_number(options, "deck-size") else length(deck_from(options$deck))
   found <- follow(shuffling, option_number(options, "position"), option_number(options, "times"),
-                  option_number(options, "deck-size"), option_number(options, "where-from"),
+                  cards, option_number(options, "where-from"),
                   option_number(options, "trials"), option_number(options, "seed"))
   write_found(found, options)
 }

@@ -76,7 +76,7 @@ repeats_in_words <- function(plan) {
                 "cards stay out none can; where every card goes back %s would. %s"),
           share, format_count(first), paste(cards, collapse = " "), twice, format_percent(chance, 3),
           if (likely) {
-            "So it seems that cards went back before the next was drawn: say `replace = TRUE` (--replace)."
+            "So it seems that cards went back before the next was drawn: say `replace = TRUE`."
           } else {
             paste("So neither holds: packs were mixed or not kept track of, or something was written down wrongly;",
                   "these hands are left out of the tests of hands.")

@@ -54,8 +54,8 @@ tell.habanera_odds <- function(x, ...) {
   cat_wrapped(sprintf("<category odds> hands of %s from %s, exact", count_of(attr(x, "size"), "card"),
                       deck_in_words(attr(x, "deck"))))
   cat_wrapped(odds_in_words(x))
-  shown <- data.frame(category = x$category, hands = format_count(x$n), chance = format_percent(x$probability, 4),
-                      `1 in` = ifelse(x$n > 0, sub("1 in ", "", one_in_odds(x$probability)), ""), check.names = FALSE)
+  shown <- data.frame(category = x$category, n = format_count(x$n), probability = format_percent(x$probability, 4),
+                      `1 in` = one_in_odds(x$probability), check.names = FALSE)
   print_rows(shown)
   invisible(x)
 }
@@ -68,4 +68,6 @@ odds_in_words <- function(x) {
           format_percent(1 - x$probability[x$category == came[length(came)]], 4), came[length(came) - 1])
 }
 
-one_in_odds <- function(p) ifelse(p > 0, format_number(1 / p, 4), "")
+one_in_odds <- function(p) {
+  ifelse(p > 0, ifelse(p < 1e-4, format_count(signif(1 / p, 4)), format_number(1 / p, 4)), "")
+}

@@ -129,9 +129,12 @@ install_fs <- function() {
 missing <- lacking(needed_packages())
 no_compiler <- !nzchar(Sys.which("g++"))
 no_doctest <- !any(file.exists(doctest_header))
-if (is_root && (nrow(missing) || no_compiler || no_doctest)) {
+# Pages are looked at in a browser by the tests, which pass them over where there is none.
+no_browser <- !any(nzchar(Sys.which(c("chromium", "chromium-browser", "google-chrome"))))
+if (is_root && (nrow(missing) || no_compiler || no_doctest || no_browser)) {
   run("apt-get", c("update", "-qq"))
   wanted <- c(if (no_compiler) c("g++", "make"), if (no_doctest) "doctest-dev",
+              if (no_browser) "chromium",
               if (nrow(missing)) debian_builds(missing))
   if (length(wanted)) apt_install(wanted)
   missing <- lacking(needed_packages())

@@ -40,10 +40,12 @@ in_hall <- function(code) {
   file.copy(vapply(habanera:::demo_data, habanera::demo_file, ""), hall)
   old <- setwd(hall)
   path <- Sys.getenv("PATH")
-  Sys.setenv(PATH = paste0(hall, ":", path))
+  columns <- Sys.getenv("COLUMNS", NA)
+  Sys.setenv(PATH = paste0(hall, ":", path), COLUMNS = 110)
   on.exit({
     setwd(old)
     Sys.setenv(PATH = path)
+    if (is.na(columns)) Sys.unsetenv("COLUMNS") else Sys.setenv(COLUMNS = columns)
     unlink(hall, recursive = TRUE)
   })
   code
@@ -64,6 +66,6 @@ filled_readme <- function(lines) {
 
 if (sys.nframe() == 0) {
   library(habanera)
-  options(width = 80, cli.unicode = FALSE, cli.num_colors = 1L)
+  options(width = 110, cli.unicode = FALSE, cli.num_colors = 1L)
   writeLines(filled_readme(readLines("README.md")), "README.md")
 }

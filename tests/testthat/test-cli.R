@@ -104,7 +104,7 @@ test_that("a deck is shown, shuffled, dealt and listed", {
   expect_match(shuffled$err, "Shuffled with seed 1, trial 1.")
   expect_length(run_words("deck", "--shuffle", "--quiet")$err, 0)
   dealt <- run_words("deck", "standard", "packs=1", "--deal", "2", "--size", "3", "--format", "json")
-  table <- jsonlite::fromJSON(paste(dealt$out, collapse = ""))
+  table <- jsonlite::fromJSON(paste(dealt$out, collapse = ""))[["table"]]
   expect_equal(as.vector(table(table$hand)), c(3, 3, 46))
   expect_equal(run_words("deck", demo_file("stall.txt"), "--attributes")$out[2], " paper windmill")
   expect_match(run_words("deck", "--grid", "4x13")$out[5], "^2.  3.  4. ")

@@ -33,9 +33,12 @@ test_that("a broken shuffle shows what it lost, and kinds have their places", {
 
 test_that("mixing is drawn against repeats or seconds, with its threshold", {
   found <- mixing(list("riffle", "wash, riffle"), times = 0:2, nsim = 500, seed = 1)
-  points <- drawn(autoplot(found), 3)
+  points <- drawn(autoplot(found), 4)
   expect_equal(sort(unique(points$x)), 0:2)
-  expect_equal(sort(unique(drawn(autoplot(found, by = "seconds"), 3)$x)), c(0, 8, 16, 28, 56))
+  expect_equal(sort(unique(drawn(autoplot(found, by = "seconds"), 4)$x)), c(0, 8, 16, 28, 56))
+  # The gain of each has its interval.
+  bars <- drawn(autoplot(found), 3)
+  expect_equal(sum(is.finite(bars$ymax) & bars$ymax > bars$ymin), sum(found$gain_high > pmax(0.01, found$gain_low)))
   expect_equal(drawn(autoplot(found))$yintercept, log10(c(0.1, 0.1)))
   expect_equal(length(unique(points$shape)), 2)
 })

@@ -5,7 +5,7 @@ at_root <- function(...) testthat::test_path("..", "..", ...)
 
 test_that("the README's sessions give what they show", {
   skip_if_not(file.exists(at_root("README.md")), "README.md, which is not in the built package")
-  local_reproducible_output(width = 80, unicode = FALSE)
+  local_reproducible_output(width = 110, unicode = FALSE)
   tool <- new.env()
   sys.source(at_root("tools", "readme.R"), tool)
   lines <- readLines(at_root("README.md"))

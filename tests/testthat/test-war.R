@@ -120,3 +120,21 @@ test_that("rules are data: they print, change, and go to files and back", {
   expect_setequal(games("war")$rule, names(rules(game)))
   expect_output(print(games()), "war: the highest card takes all")
 })
+
+test_that("of a game that goes round for ever it is told when its position first came again", {
+  game <- game_war(rules = demo_file("quick-game.yaml"))
+  found <- replay(simulate(game, nsim = 500, seed = 44), where = ended == "never_ends")
+  said <- outcome_in_words(found)
+  number <- function(before) as.numeric(gsub(",", "", sub(sprintf(".*%s ([0-9,]+).*", before), "\\1", said)))
+  first <- number("position after round")
+  again <- number("came again after round")
+  # By hand: the piles as they lay after each round, by rank alone.
+  ranks <- function(pile) paste(card_attributes(pile)[["rank"]], collapse = " ")
+  steps <- plain_table(found)
+  ends <- steps$step[steps$depth == 0 & !duplicated(steps$round, fromLast = TRUE)]
+  after <- function(round) {
+    vapply(unclass(piles_at(found, step = max(steps$step[steps$round == round]))), ranks, "")
+  }
+  expect_equal(after(first), after(again))
+  expect_false(identical(after(first - 1), after(again - 1)))
+})
