@@ -101,8 +101,8 @@ test_that("the shell seats everyone, solves and prices", {
   ran <- run_words("round-robin", "pairs", "--set", "pairs=3", "--players", "full_memory,careful,forgetful:recall=0.7",
                    "--trials", "200", "--seed", "1", "--format", "json")
   expect_equal(ran$status, 0)
-  table <- jsonlite::fromJSON(paste(ran$out, collapse = "\n"))
-  expect_equal(nrow(table), 6)
+  table <- jsonlite::fromJSON(paste(ran$out, collapse = "\n"))[["table"]]
+  expect_equal(nrow(as.data.frame(table)), 6)
   expect_equal(run_words("round-robin", "pairs")$status, 2)
   expect_match(run_words("best", "pairs", "--set", "seats=1", "--set", "pairs=2")$out, "2.66667 turns", all = FALSE)
   expect_match(run_words("edge", "high_card")$out, "5.882% = 1/17", all = FALSE)

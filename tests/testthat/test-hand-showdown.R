@@ -112,7 +112,7 @@ test_that("what cannot be shown down is told", {
 test_that("the shell shows down", {
   ran <- run_words("showdown", "AS KS", "QH QD | JH JD", "--board", "QC 9S 2S", "--format", "json")
   expect_equal(ran$status, 0)
-  table <- jsonlite::fromJSON(paste(ran$out, collapse = "\n"))
+  table <- jsonlite::fromJSON(paste(ran$out, collapse = "\n"))[["table"]]
   expect_equal(sum(table$equity), 1, tolerance = 1e-12)
   expect_match(run_words("showdown", "AS KS", "?", "--trials", "1000", "--seed", "1")$out, "1,000 trials", all = FALSE)
   expect_equal(run_words("showdown", "AS KS")$status, 2)

@@ -6,7 +6,7 @@ test_that("no reader of files stands outside its room", {
   room <- c("util-file.R", "util-formats.R")
   # What is not of a user: our own installed files, what a program that we started wrote, cached libraries, checkpoints
   # (which have their digest), keys typed.
-  own <- c(`cli-main.R` = "general_help", `report-page.R` = "page.css", `own-file.R` = "shipped",
+  own <- c(`cli-main.R` = "general_help", `report-page.R` = "part", `own-file.R` = "shipped",
            `run-program.R` = "files",
            `own-compile.R` = "binding_file|known|dyn.load", `run-checkpoint.R` = "bytes", `cli-replay.R` = "keys",
            `game-asking.R` = "console_input")

@@ -129,7 +129,7 @@ test_that("in the shell, what says the same twice or names nothing is bad usage"
          "--set deck= and --deck say the same"),
     list(c("vary", "war", "--over", "face_down=0:1", "--trials", "5", "--outcome", "nope"), "which is not recorded"),
     list(c("mixing", "riffle", "--times", "1:Inf"), "must be a number or a range"),
-    list(c("edge", "blackjack", "--dead", ""), "`dead` names no card"),
+    list(c("edge", "blackjack", "--dead", ""), "`--dead` names no card"),
     list(c("payout", "--size", "1", "--ask", "suit = 'hearts'", "--pays", "1"), "to compare, write ==")
   ))
   rules <- withr::local_tempfile(fileext = ".yaml", lines = c("- a", "- b"))
