@@ -24,19 +24,22 @@ note_to_stderr <- function(cnd) {
   rlang::cnd_muffle(cnd)
 }
 
-# Who makes each command: to make all of them would take longer than most answers.
+# Who makes each command, in the groups of the help: to make all of them would take longer than most answers.
 command_makers <- function() {
-    list(demo = demo_command, deck = deck_command, procedures = procedures_command, shuffle = shuffle_command, follow
-       = follow_command, period = period_command, exact = exact_command, audit = audit_command, mixing =
-       mixing_command, draws = draws_command, until = until_command, payout = payout_command, needed = needed_command,
-       hands = hands_command, `category-odds` = category_odds_command, showdown = showdown_command, games =
-       games_command, play = play_command, replay = replay_command, vary = vary_command, tune = tune_command, compare
-       = compare_command, impact = impact_command, check = check_command, `round-robin` = round_robin_command, best =
-       best_command, equilibrium = equilibrium_command, judge = judge_command, advise = advise_command, strategy =
-       strategy_command, mistakes = mistakes_command, edge = edge_command, edges = edges_command, `rule-effects` =
-       rule_effects_command, dealer = dealer_command, bankroll = bankroll_command, sessions = sessions_command,
-       takings = takings_command, counting = counting_command, removal = removal_command, `bets-follow` =
-       bets_follow_command)
+  list(
+    demo = demo_command,
+    deck = deck_command, procedures = procedures_command, shuffle = shuffle_command, follow = follow_command,
+    period = period_command, exact = exact_command, audit = audit_command, mixing = mixing_command,
+    draws = draws_command, until = until_command, payout = payout_command, needed = needed_command,
+    hands = hands_command, `category-odds` = category_odds_command, showdown = showdown_command,
+    games = games_command, play = play_command, replay = replay_command, vary = vary_command, tune = tune_command,
+    compare = compare_command, impact = impact_command, check = check_command,
+    `round-robin` = round_robin_command, best = best_command, equilibrium = equilibrium_command,
+    judge = judge_command, advise = advise_command, strategy = strategy_command, mistakes = mistakes_command,
+    edge = edge_command, edges = edges_command, `rule-effects` = rule_effects_command, dealer = dealer_command,
+    bankroll = bankroll_command, sessions = sessions_command, takings = takings_command,
+    counting = counting_command, removal = removal_command, `bets-follow` = bets_follow_command
+  )
 }
 commands <- function() lapply(command_makers(), function(make) make())
 

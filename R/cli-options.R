@@ -50,7 +50,7 @@ threads_option <- function() cli_option("threads", "Number of threads [all cores
 seed_option <- function() cli_option("seed", "A whole number [a new one]", "S")
 figure_option <- function() cli_option("figure", "Also write the figure (.png, .svg or .pdf)", "FILE")
 
-# Of commands that play many times and tell the whole on a page, too.
+# Of commands that play many times and draw what they find.
 study_options <- function(trials, usual) {
   list(cli_option("trials", sprintf("%s [%s]", trials, usual), "N", usual), seed_option(), threads_option(),
        figure_option())

@@ -75,11 +75,9 @@ printed_lines <- function(x, out, ...) {
 # A table in another format than text: JSON, and CSV in a file, say where it comes from. `found` is the result whose
 # rows these are; without it they are a plain list.
 emit_table <- function(table, options, found = NULL) {
-  header <- list(
-    result = if (is.null(found)) "table" else class(found)[1], words = if (!is.null(found)) in_words(found),
-    made_by = if (is.null(found)) list(shell = shell_words_made(getOption("habanera.words"), NULL)) else
-      Filter(Negate(is.null), attr(found, "made")[c("r", "shell")]), seed = attr(found, "made")$seed
-  )
+  made <- how_made(found)
+  header <- list(result = if (is.null(found)) "table" else class(found)[1],
+                 words = if (!is.null(found)) in_words(found), made_by = made[c("r", "shell")], seed = made$seed)
   rows <- if (is.null(found)) table else with_part(table, found)
   kept <- kept_table(plain_table(rows), header)
   emit_result(kept, if (result_format(options) == "csv") csv_lines(kept) else json_lines(kept), options)

@@ -47,7 +47,7 @@ showdown <- function(seats, board = NULL, deck = deck_standard(), rules = hand_r
   })
   now <- data.frame(open = length(laid$board), seat = found$seats$seat, equity = found$seats$equity)
   structure(found$seats,
-            made = call_made(), class = table_class("habanera_showdown"),
+            made = call_made(by_luck = !found$exact), class = table_class("habanera_showdown"),
             streets = do.call(rbind, c(streets, list(now))),
             board = paste(catalogue_of(deck)$data$card[laid$board], collapse = " "), exact = found$exact,
             boards = found$boards, part = found$part, seed = if (!found$exact) seed)

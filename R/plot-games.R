@@ -35,7 +35,8 @@ autoplot.habanera_distribution_game <- function(object, column = NULL, ...) {
 
 game_figure <- function(x, column, call) {
   summary <- summarise_game(x, rlang::quo(NULL), call)
-  if (is.null(column) && any(is_money(x$outcomes))) {
+  # Money in uneven steps needs an axis of numbers, on which categories have no place.
+  if (is.null(column) && any(vapply(x$outcomes[is_money(x$outcomes)], is_uneven, NA))) {
     column <- utils::head(names(Filter(is.numeric, x$outcomes[asked_columns(x$outcomes)])), most_panels)
   }
   columns <- drawn_columns(x, column, call)
@@ -55,6 +56,8 @@ is_money <- function(outcomes) {
     is.numeric(values) && any(values < 0 | values != round(values), na.rm = TRUE)
   }, NA)
 }
+
+is_uneven <- function(values) length(unique(round(diff(sort(unique(values))), 9))) > 1
 
 #' @rdname autoplot.games
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_game_trace)

@@ -108,7 +108,7 @@ page_parts.habanera_mixing <- function(x) {
     sections = list(`The numbers` = report_table(
       mixing_table(x), "Distances are exact, or proven lower bounds (\u2265); gains with 95% intervals.")),
     settings = c(list(Seed = whole_code(attr(x, "seed"))), found_settings(x)["Version"]),
-    code = list(r = mixing_code(x), shell = attr(x, "made")$shell)
+    code = list(r = mixing_code(x), shell = how_made(x)$shell)
   )
 }
 

@@ -71,12 +71,13 @@ printed_odds <- function(text) {
 choices_tag <- function(choices) {
   tags <- htmltools::tags
   field <- function(label, control) tags$div(tags$label(label), control)
+  # No rule has a name with a hyphen; blackjack has one called stake.
   numbers <- if (choices$money) list(
-    field("Rounds an hour", tags$input(type = "number", name = "rounds", value = "70", min = "1", max = "100000")),
-    field("Stake", tags$input(type = "number", name = "stake", value = "1", min = "0", step = "any"))
+    field("Rounds an hour", tags$input(type = "number", name = "an-hour", value = "70", min = "1", max = "100000")),
+    field("Stake", tags$input(type = "number", name = "a-bet", value = "1", min = "0", step = "any"))
   )
-  # JSON in a page must not end its own element.
-  data <- gsub("</", "<\\/", as.character(jsonlite::toJSON(choices, auto_unbox = TRUE, digits = 10, na = "null")),
+  # Nothing in JSON may end its own element, or begin another.
+  data <- gsub("<", "\\u003c", as.character(jsonlite::toJSON(choices, auto_unbox = TRUE, digits = 10, na = "null")),
                fixed = TRUE)
   tags$form(class = "choices", hidden = NA, tags$p(tags$strong("Move a rule:"), choices$note),
             lapply(choices$rules, function(rule) {

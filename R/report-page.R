@@ -1,6 +1,6 @@
 # A self-contained page: no network, one file, readable without its script, on a phone, in the dark and on paper.
 
-# `head` and `...` are tags: what stands above all, and what the page says.
+# `...` are tags: what the page says. `script`: names of scripts that it needs besides.
 report_page <- function(title, ..., script = NULL) {
   part <- function(name) paste(readLines(system.file("report", name, package = "habanera")), collapse = "\n")
   tags <- htmltools::tags

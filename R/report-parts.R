@@ -73,14 +73,14 @@ readable_table <- function(x) {
 }
 
 found_settings <- function(x) {
-  made <- attr(x, "made")
+  made <- how_made(x)
   game <- attr(x, "game")
   list(Game = if (inherits(game, "habanera_game")) sentence(in_words(game)),
        Seed = if (!is.null(made$seed)) whole_code(made$seed),
        Version = sprintf("habanera %s, %s", package_version_text(), R.version.string))
 }
 
-found_code <- function(x) attr(x, "made")[c("r", "shell")]
+found_code <- function(x) how_made(x)[c("r", "shell")]
 
 # The question that a result answers, as the heading of its page.
 page_question <- function(x) {

@@ -26,9 +26,10 @@ compare.habanera_procedure <- function(x, y, deck = deck_standard(), nsim = 1e5,
   check_level(level)
   seed <- resolve_seed(seed)
   found <- compare_exactly(x, y, deck)
-  if (is.null(found)) found <- compare_by_simulation(x, y, deck, nsim, seed, level)
+  exactly <- !is.null(found)
+  if (!exactly) found <- compare_by_simulation(x, y, deck, nsim, seed, level)
   structure(c(found, list(x = format(x), y = format(y), deck = deck_in_words(deck), nsim = nsim, seed = seed)),
-            made = call_made(), class = result_class("habanera_procedure_comparison"))
+            made = call_made(by_luck = !exactly), class = result_class("habanera_procedure_comparison"))
 }
 
 # NULL where no exact comparison is to be had.

@@ -39,8 +39,8 @@ follow <- function(procedure, position = NULL, times = 1, deck = 52, where_from 
     }
     follow_law(procedure, position, where_from, times, deck_size, nsim, seed)
   }
-  structure(found, made = call_made(), class = table_class("habanera_followed"), procedure = short_words(procedure),
-            deck_size = deck_size)
+  structure(found, made = call_made(by_luck = is.null(fixed_pass(procedure, deck_size))),
+            class = table_class("habanera_followed"), procedure = short_words(procedure), deck_size = deck_size)
 }
 
 # Its text form, but of an R function, which has none.

@@ -130,11 +130,11 @@ result_header <- function(x) {
 # Of a result that is no counts: what it is, and what it says.
 table_header <- function(x) {
   table <- result_columns(x)
-  made <- attr(x, "made")
+  made <- how_made(x)
   kept <- inherits(x, "habanera_kept_table")
   list(habanera = package_version_text(), result = if (kept) attr(x, "of") else class(x)[1],
        words = if (inherits(x, "habanera_result")) in_words(x), seed = made$seed,
-       made_by = if (length(made)) Filter(Negate(is.null), made[c("r", "shell")]), rows = nrow(table),
+       made_by = Filter(Negate(is.null), made[c("r", "shell")]), rows = nrow(table),
        form = result_form, columns = as.list(vapply(table, typeof, "")))
 }
 

@@ -42,12 +42,16 @@ war_loop <- function(trace) {
   # The last step is that it ends.
   steps <- utils::head(plain_table(trace), -1)
   last <- max(steps$round[steps$depth == 0])
+  # Of a game within the game that goes round, or games whose rounds hold such, nothing is told.
+  if (last <= first_watched || any(steps$depth > 0)) return(NULL)
   length <- last - 2^floor(log2(last - 1))
   texts <- tapply(paste(steps$seat, steps$action, cards_by_rank(steps$cards, attr(trace, "game"))),
                   factor(steps$round, seq_len(last)), paste, collapse = "|")
   alike <- utils::head(texts, -length) == utils::tail(texts, -length)
   list(first = max(c(0, which(!alike))), length = length)
 }
+
+first_watched <- 512
 
 # Cards of one rank are alike.
 cards_by_rank <- function(texts, game) {

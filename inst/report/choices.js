@@ -2,8 +2,8 @@
 (function () {
   "use strict";
 
-  function percent(share) { return (100 * share).toPrecision(4).replace(/\.?0+$/, "") + "%"; }
   function plain(value) { return String(Number(value.toPrecision(4))); }
+  function percent(share) { return plain(100 * share) + "%"; }
 
   function chosenText(data, places) {
     return data.rules.map(function (rule, i) {
@@ -48,7 +48,7 @@
 
   function told(data, form, value) {
     if (!data.money) return data.of + " is about " + (data.share ? percent(value) : plain(value)) + ".";
-    var hour = value * Number(form.elements.rounds.value) * Number(form.elements.stake.value);
+    var hour = value * Number(form.elements["an-hour"].value) * Number(form.elements["a-bet"].value);
     return "The house keeps " + (data.kind === "sum" ? "about " : "") + percent(value) + " of a stake, " +
       plain(hour) + " an hour.";
   }

@@ -20,7 +20,7 @@ test_that("misspelt words name the nearest, with status 2 and nothing on standar
     list(c("draws", "--seeed", "1"), "there is no option --seeed; did you mean \"--seed\"?"),
     list(c("draws", "-n", "5"), "there is no option -n; options begin with two dashes"),
     list(c("draws", "--size", "abc"), "`--size` must be a number, not \"abc\""),
-    list(c("draws", "--size", "60"), "`size` must be a whole number from 0 to 52, not 60"),
+    list(c("draws", "--size", "60"), "`--size` must be a whole number from 0 to 52, not 60"),
     list(c("draws", "--size", "-1"), "not -1"),
     list(c("draws", "--format", "xml"), "`--format` must be text, json or csv"),
     list(c("draws", "--expect", "fiar"), "did you mean \"fair\"?"),

@@ -80,7 +80,7 @@ test_that("a rule that is moved on a page gives the edge of the combination, or 
   }
   said <- function(file, values) seen_in_browser(file, 800L, choose(values))$extra[[1]]
   share <- function(text) as.numeric(sub(".*keeps (about )?([-0-9.]+)%.*", "\\2", text)) / 100
-  found <- said(file, c(ties = 1, packs = 1, rounds = 100, stake = 2))
+  found <- said(file, c(ties = 1, packs = 1, `an-hour` = 100, `a-bet` = 2))
   exact <- edges$estimate[edges$ties == "half_back" & edges$packs == 6]
   # Four digits are shown.
   expect_lt(abs(share(found) - exact), 1e-3 * exact)

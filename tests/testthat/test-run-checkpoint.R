@@ -96,7 +96,7 @@ test_that("an interrupt ends every command within seconds with status 130, and w
   }
   cases <- list(
     c("draws --trials 1e12 --seed 1", "trials, seed 1"), c("play war --trials 1e11 --seed 1", "rounds"),
-    c("vary war --over face_down=0:30 --trials 5e4 --seed 1", "face_down"),
+    c("vary war --over face_down=0:30 --trials 2e4 --seed 1", "face_down"),
       c("mixing riffle --trials 2e7 --times 0:40 --seed 1", ""),
     c("payout --size 3 --ask 'a = count(suit == \"hearts\")' --pays 'a' --trials 1e11 --seed 1", "pays"),
     c("replay war --seed 1 --longest rounds --trials 1e11", "step"),

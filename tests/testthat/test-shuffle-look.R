@@ -152,6 +152,9 @@ test_that("a fixed shuffle is watched without a seed, and text is audited as wha
                replay(procedure("faro x3"), seed = 7, deck = deck_numbered(8))$moves)
   expect_error(replay(procedure("riffle"), deck = deck_numbered(8)), "`seed` is missing",
                class = "habanera_error_input")
-  expect_equal(audit("transpositions x20", nsim = 200, seed = 1),
-               audit(procedure("transpositions x20"), nsim = 200, seed = 1))
+  by_text <- audit("transpositions x20", nsim = 200, seed = 1)
+  by_procedure <- audit(procedure("transpositions x20"), nsim = 200, seed = 1)
+  # Each tells the call that made it, and they are alike in all else.
+  attr(by_text, "made") <- attr(by_procedure, "made") <- NULL
+  expect_equal(by_text, by_procedure)
 })

@@ -12,7 +12,8 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
   kept <- sub(".*The hands table keeps ([0-9.]+)% of every stake.*", "\\1", all)
   slow <- plain_hands_stall(20000)
   expect_lt(abs(as.numeric(kept) / 100 - (1 - mean(slow))), standard_errors * sd(slow) / sqrt(20000))
-  expect_match(gsub(" +", " ", paste(said, collapse = " ")), "Best are 12, in the place of quinces: 83.8%")
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")),
+               "Of those tried 12 are best, in the place of quinces: 83.8%")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")), "36.5% of games never end.* within 1[0-4][.0-9]* minutes")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "The elder twin is best, with 5[0-9.]+% of the win against the baker")

@@ -59,3 +59,27 @@ test_that("a wide table breaks where the console ends, and each part says what i
   withr::local_options(width = 200)
   expect_length(capture.output(print_rows(table)), 3)
 })
+
+test_that("no code is told rather than wrong code, and an exact answer has no seed", {
+  games <- list(game_high_card(), game_high_card(packs = 6))
+  by_another_name <- lapply(games, house_edge)
+  expect_null(attr(by_another_name[[2]], "made")$r)
+  # A value that stands in the call itself is written out where it can be, and else nothing is.
+  within <- do.call("house_edge", games[1])
+  expect_equal(attr(within, "made")$r, "x <- house_edge(game_high_card())")
+  law <- data.frame(net = c(-1, 1), probability = c(0.5, 0.5))
+  expect_null(attr(do.call("sessions", list(money_distribution(law$net, law$probability), rounds = 10)), "made")$r)
+  exact <- showdown(list("AS KS", "QH QD"), board = "QC 9S 2S 3D")
+  expect_null(attr(exact, "made")$seed)
+  expect_no_match_words(attr(exact, "made")$r, "seed")
+  expect_identical(exact, showdown(list("AS KS", "QH QD"), board = "QC 9S 2S 3D"))
+  expect_match(attr(showdown(list("AS KS", "QH QD"), nsim = 50), "made")$r, "seed = [0-9]+[)]$")
+})
+
+test_that("counts of a command tell its words and their seed, too", {
+  ran <- run_words("compare", "war", "--set", "cards_each=3", "--other", "face_down=1", "--trials", "50", "--format",
+                   "json")
+  from <- jsonlite::fromJSON(paste(ran$out, collapse = "\n"))$provenance
+  expect_match(from$made_by$shell, "^habanera compare war --set cards_each=3 --other face_down=1 --trials 50 --seed")
+  expect_equal(from$made_by$shell, sub("[0-9]+$", whole_code(from$seed), from$made_by$shell))
+})
