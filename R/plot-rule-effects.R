@@ -24,7 +24,7 @@ autoplot.habanera_rule_effects <- function(object, ...) {
   # One or two effects far beyond all others leave these their room, and go to the edge.
   furthest <- effect_edge(data[["effect"]])
   within <- function(values) pmax(pmin(values, furthest), -furthest)
-  label <- paste0(show(data[["effect"]]), ifelse(abs(data[["effect"]]) > furthest, " (beyond the edge)", ""))
+  label <- paste0(show(data[["effect"]]), ifelse(abs(data[["effect"]]) > furthest, " (cut)", ""))
   bars <- c("effect.low", "effect.high", "beyond", "bar")
   data[["bar"]] <- data[["effect"]]
   data[intersect(bars, names(data))] <- lapply(data[intersect(bars, names(data))], within)
@@ -68,7 +68,8 @@ effects_labels <- function(object, by_edge) {
       paste("change of", attr(object, "of")), y = NULL,
     title = paste("What each rule is worth, from", from), subtitle = wrapped(attr(object, "words")),
     caption = wrapped(paste0(changed, against_whom(object), if (by_edge) "; exact" else
-      effects_run_in_words(object), if (is.null(object[["effect.low"]])) "." else "; lines: 95%."))
+      effects_run_in_words(object), if (is.null(object[["effect.low"]])) "." else "; lines: 95%.",
+                             if (is.finite(effect_edge(object[["effect"]][-1]))) " Cut: further out than is drawn."))
   )
 }
 

@@ -65,6 +65,8 @@ column_blocks <- function(data, taken = 0) {
   room <- getOption("width") - taken
   if (sum(widths) <= room) return(list(seq_along(data)))
   keys <- key_columns(data, widths, room / 2)
+  # Names that fill the lines by themselves would only be said again and again.
+  if (sum(widths[keys]) > room * 2 / 3) return(list(seq_along(data)))
   blocks <- list()
   now <- keys
   for (i in setdiff(seq_along(data), keys)) {

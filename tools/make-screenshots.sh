@@ -31,6 +31,6 @@ page "$hall/index.html" 1280 800 page-demo
 page "$hall/tablet.html" 1280 800 page-report
 terminal terminal-play "habanera play war --rules quick-game.yaml --seed 44 --trials 2e4"
 terminal terminal-replay "habanera replay blackjack --player regular:name=ferryman --seed 44 --trial 7"
-terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose" 25
+terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose" 60
 terminal terminal-own-game "habanera check queue.R; habanera vary queue.R --over stops_at=20,30 --over repeats=1,2 --trials 500 --seed 44 --record takes; habanera replay queue.R --seed 44" 16
 terminal terminal-hands "habanera hands prize-hands.txt; habanera category-odds --size 7" 4

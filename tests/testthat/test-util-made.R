@@ -58,6 +58,10 @@ test_that("a wide table breaks where the console ends, and each part says what i
   expect_equal(sum(grepl("yyyy", lines)), 2)
   withr::local_options(width = 200)
   expect_length(capture.output(print_rows(table)), 3)
+  # Names that fill a line are not said twice.
+  withr::local_options(width = 50)
+  table$name <- paste(table$name, strrep("z", 40))
+  expect_equal(sum(grepl("first", capture.output(aligned_lines(table)))), 1)
 })
 
 test_that("no code is told rather than wrong code, and an exact answer has no seed", {
