@@ -8,9 +8,10 @@ CORE_HEADERS := $(shell find inst/include -name '*.hpp')
 CORE_TESTS := $(wildcard tests/core/*.cpp)
 CORE_OBJECTS := $(CORE_TESTS:tests/core/%.cpp=build/core/%.o)
 COMPILED := $(shell find src inst/include -type f -not -name '*.o' -not -name '*.so' -not -name Makevars)
+ARTICLES := $(wildcard docs/articles/*.md docs/articles/figures/*) tools/install-articles.R
 INTERPRETED := DESCRIPTION NAMESPACE src/Makevars $(shell find R inst exec man -type f -not -path 'inst/include/*')
 
-.PHONY: all demo test check bench digests fuzz sanitize lint docs screenshots install dependencies clean
+.PHONY: all demo test check bench digests fuzz sanitize lint docs site screenshots install dependencies clean
 
 all: install
 
@@ -39,9 +40,10 @@ endif
 
 R_INSTALL = MAKEFLAGS=-j$$(nproc) $(COMPILER_SETTINGS) R CMD INSTALL --no-multiarch --no-test-load
 
-build/installed: $(INTERPRETED) build/depend | dependencies
+build/installed: $(INTERPRETED) $(ARTICLES) build/depend | dependencies
 	@echo "habanera: building and installing the package"
 	@$(R_INSTALL) . >build/install.log 2>&1 || (cat build/install.log; exit 1)
+	@Rscript tools/install-articles.R
 	@Rscript -e 'habanera::install_command()'
 	@touch $@
 
@@ -128,6 +130,10 @@ docs: dependencies
 	@$(MAKE) -s install
 	@Rscript tools/make-articles.R
 	@Rscript tools/readme.R
+
+# The documentation as a site that needs no network, in build/site.
+site: install
+	@Rscript tools/make-site.R
 
 screenshots: install
 	@sh tools/make-screenshots.sh
