@@ -113,6 +113,14 @@ core_sampled_kinds <- function(weights, max_copies, size, seed) {
     .Call(`_habanera_core_sampled_kinds`, weights, max_copies, size, seed)
 }
 
+core_cards_at <- function(x, i) {
+    .Call(`_habanera_core_cards_at`, x, i)
+}
+
+core_cards_put <- function(x, i, value) {
+    .Call(`_habanera_core_cards_put`, x, i, value)
+}
+
 core_true_counts <- function(system, running, left) {
     .Call(`_habanera_core_true_counts`, system, running, left)
 }

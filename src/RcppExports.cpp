@@ -348,6 +348,29 @@ BEGIN_RCPP
     return rcpp_result_gen;
 END_RCPP
 }
+// core_cards_at
+SEXP core_cards_at(SEXP x, SEXP i);
+RcppExport SEXP _habanera_core_cards_at(SEXP xSEXP, SEXP iSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type x(xSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type i(iSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_cards_at(x, i));
+    return rcpp_result_gen;
+END_RCPP
+}
+// core_cards_put
+SEXP core_cards_put(SEXP x, SEXP i, SEXP value);
+RcppExport SEXP _habanera_core_cards_put(SEXP xSEXP, SEXP iSEXP, SEXP valueSEXP) {
+BEGIN_RCPP
+    Rcpp::RObject rcpp_result_gen;
+    Rcpp::traits::input_parameter< SEXP >::type x(xSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type i(iSEXP);
+    Rcpp::traits::input_parameter< SEXP >::type value(valueSEXP);
+    rcpp_result_gen = Rcpp::wrap(core_cards_put(x, i, value));
+    return rcpp_result_gen;
+END_RCPP
+}
 // core_true_counts
 Rcpp::List core_true_counts(Rcpp::List system, Rcpp::NumericVector running, Rcpp::NumericVector left);
 RcppExport SEXP _habanera_core_true_counts(SEXP systemSEXP, SEXP runningSEXP, SEXP leftSEXP) {
@@ -1385,6 +1408,8 @@ static const R_CallMethodDef CallEntries[] = {
     {"_habanera_core_blackjack_dealer", (DL_FUNC) &_habanera_core_blackjack_dealer, 2},
     {"_habanera_core_blackjack_advice", (DL_FUNC) &_habanera_core_blackjack_advice, 3},
     {"_habanera_core_sampled_kinds", (DL_FUNC) &_habanera_core_sampled_kinds, 4},
+    {"_habanera_core_cards_at", (DL_FUNC) &_habanera_core_cards_at, 2},
+    {"_habanera_core_cards_put", (DL_FUNC) &_habanera_core_cards_put, 3},
     {"_habanera_core_true_counts", (DL_FUNC) &_habanera_core_true_counts, 3},
     {"_habanera_core_count_draws", (DL_FUNC) &_habanera_core_count_draws, 5},
     {"_habanera_core_count_positions", (DL_FUNC) &_habanera_core_count_positions, 5},

@@ -85,3 +85,58 @@ test_that("cards print in neat rows, on a grid, and cut off", {
     list(quote(print(deck_standard(), grid = 4)), "input", "c(rows, columns)")
   ))
 })
+
+test_that("cards taken and put by their places are what vctrs makes of them, whatever the places", {
+  deck <- deck_standard()
+  named <- rlang::set_names(as_cards("AS KD"), c("a", "b"))
+  numbered <- deck_numbered(5)
+  places <- list(3, 3L, c(2, 52, 2), 52:1, numeric(), integer(), 0, -1, c(-1, -2), 53, c(1, 53), 1.5, NA, NA_integer_, TRUE,
+                 rep(c(TRUE, FALSE), 26), "a", c(a = 2), factor("2"), NULL, 1e18, Inf, NaN, list(1), quote(x))
+  values <- list(deck[5], deck[5:6], deck[52:1], as_cards("JOKER"), named, numbered[1], "AS", 3L, NA, deck[0])
+  told <- function(expression) suppressWarnings(tryCatch(expression, error = function(cnd) "refused"))
+  put <- function(x, i, value) {
+    x[i] <- value
+    x
+  }
+  taken_and_put <- function(x) {
+    lapply(places, function(i) {
+      c(list(told(x[i]), told(x[[i]])), lapply(values, function(value) told(put(x, i, value))))
+    })
+  }
+  # Cards with an attribute more are left to vctrs.
+  without_note <- function(x) {
+    attr(x, "note") <- NULL
+    x
+  }
+  for (x in list(deck, named, numbered, deck[0])) {
+    by_vctrs <- rapply(taken_and_put(structure(x, note = "slow")), without_note, how = "replace")
+    expect_identical(taken_and_put(x), by_vctrs)
+  }
+})
+
+test_that("single cards are taken and put, and places that are not there refused", {
+  deck <- deck_standard()
+  one <- deck
+  one[[2]] <- deck[[52]]
+  expect_equal(as.character(one[1:3]), c("2S", as.character(deck[52]), "4S"))
+  expect_equal(as.character(deck[1:2]), c("2S", "3S"))
+  expect_error(deck[[53]])
+  expect_error(deck[[1:2]])
+  expect_error(deck[1, 2])
+})
+
+test_that("a shuffle by swaps of cards is the shuffle by swaps of whole numbers", {
+  swaps <- function(x) {
+    for (i in length(x):2) {
+      j <- sample.int(i, 1)
+      kept <- x[i]
+      x[i] <- x[j]
+      x[j] <- kept
+    }
+    x
+  }
+  deck <- deck_standard()
+  shuffled <- withr::with_seed(7, lapply(1:20, function(k) swaps(deck)))
+  places <- withr::with_seed(7, lapply(1:20, function(k) swaps(1:52)))
+  expect_identical(shuffled, lapply(places, function(i) deck[i]))
+})
