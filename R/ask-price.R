@@ -2,15 +2,18 @@
 
 #' @rdname price_for
 #' @export
-price_for.habanera_game <- function(x, edge = 0.05, lines = NULL, whole = TRUE, bet = NULL, ...) {
+price_for.habanera_game <- function(x, edge = 0.05, lines = NULL, whole = NULL, bet = NULL, ...) {
   call <- rlang::current_env()
+  check_no_more(call, ...)
   bets <- capability(x, "takes_bets", call)$bets(x$rules)
   check_between(edge, -1e6, 1)
   bet <- if (is.null(bet)) bets$term[1] else check_choice(bet, bets$term)
   by_lines <- able(x, "pays_by_lines")
   paid <- if (is.null(by_lines)) price_lines_of_rules(x, bet, call) else by_lines$lines(x, call)
-  if (is.null(lines)) lines <- names(paid$now)[1]
-  line_prices(paid$now, paid$edge_of, check_lines(lines, names(paid$now), call), edge, whole, in_words(x), call)
+  lines <- if (is.null(lines)) names(paid$now)[1] else check_lines(lines, names(paid$now), call)
+  # A pay that is a ratio stays one.
+  if (is.null(whole)) whole <- all(paid$now[lines] %% 1 == 0)
+  line_prices(paid$now, paid$edge_of, lines, edge, whole, in_words(x), call)
 }
 
 # Rules that are numbers called `..._pays`, or what a game has of them: what they are `now`, and the edge of a bet by

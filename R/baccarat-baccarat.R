@@ -208,6 +208,7 @@ baccarat_examples <- list(
   replay = "habanera replay baccarat --seed 1",
   vary = "habanera vary baccarat --of edge --set bet_on=tie --over tie_pays=8,9 --over packs=6,8",
   compare = "habanera compare baccarat --other banker_six_pays=1:2 --record net --seed 1",
+  price = "habanera price baccarat --bet tie --lines tie_pays --edge 0.05",
   edge = c("habanera edge baccarat",
            "habanera edge baccarat --set 'side_bets=pair = 12 * opening(player, largest_group(rank) == 2)'"),
   removal = "habanera removal baccarat --of banker,tie"

@@ -78,6 +78,7 @@ blackjack_examples <- list(
            "habanera vary blackjack --of edge --over packs=1,6 --over surrender=none,late --want 'edge < 0.004'"),
   tune = "habanera tune blackjack --rules table.yaml --wishes table-wishes.yaml --out table-tuned.csv",
   compare = "habanera compare blackjack --other natural_pays=6:5 --seed 1",
+  price = "habanera price blackjack --lines natural_pays --edge 0.01",
   edge = c("habanera edge blackjack --set surrender=late --expect 'edge < 0.008'",
            "habanera edge blackjack --player regular:name=baker --by up_card",
            "habanera edge blackjack --set packs=1 --player basic --dead \"5S 5H\""),

@@ -9,8 +9,8 @@
 #' In comparisons and in `c()` a text is read as a code: `hand == "AS"`. `match()` and `%in%` compare
 #' cards with cards, so write `hand %in% as_cards("AS KS")`. `for`, `sapply()`, `ifelse()` and
 #' `matrix()` drop the class, as they do for dates: loop over `seq_along(x)` instead. Taking cards by
-#' their places and putting them there (`x[i]`, `x[i] <- x[j]`) costs a few microseconds, a shuffle of 52 by swaps about 1 ms,
-#' four times what it takes on whole numbers; `c()` costs 200 microseconds.
+#' their places and putting them there (`x[i]`, `x[i] <- x[j]`) costs a few microseconds, a shuffle of 52 by swaps about
+#' 1 ms, four times what it takes on whole numbers; `c()` costs 200 microseconds.
 #'
 #' @param x For `as_cards()`: text with codes, in one string or several, separated by spaces or
 #'   commas. A standard code is rank then suit: `"AS"`, `"10H"` or `"TH"`, in upper or lower case,

@@ -73,7 +73,7 @@ refuse_beside <- function(name, others, options) {
 audit_for_shell <- function(shuffling, options) {
   settings <- list(shuffling, level = option_number(options, "level"), threads = option_number(options, "threads"),
                    grid = option_grid(options$grid), each = options$each)
-  if (!is.null(options$alike)) settings$alike <- trimws(strsplit(options$alike, ",", fixed = TRUE)[[1]])
+  settings$alike <- typed_words(options$alike)
   if (!is.null(options$trials)) settings$nsim <- option_number(options, "trials")
   if (inherits(shuffling, "habanera_procedure")) {
     settings$deck <- deck_from(options$deck)

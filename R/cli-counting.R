@@ -9,7 +9,7 @@ removal_command <- function() {
     game_examples("removal"),
     function(options, arguments) {
       game <- shell_game(options, arguments, removal_command())
-      of <- if (!is.null(options$of)) trimws(strsplit(options$of, ",", fixed = TRUE)[[1]])
+      of <- typed_words(options$of)
       write_found(removal_effects(game, of = of), options)
     }
   )

@@ -74,10 +74,9 @@ shell_game <- function(options, arguments, command) {
   if (!is.null(options$deck)) given$deck <- deck_from(options$deck)
   if (!is.null(options$player)) given$players <- options$player
   if (!is.null(options$pays)) given$pays <- options$pays
-  words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
-  if (!is.null(own)) return(own_shell_game(own, given, options, words, command))
+  if (!is.null(own)) return(own_shell_game(own, given, options, command))
   game(arguments, !!!given, rules = options$rules, shuffle = options$shuffle, piles = options$piles,
-       seat_names = words(options$seat_names), record = words(options$record))
+       seat_names = typed_words(options$seat_names), record = typed_words(options$record))
 }
 
 # The deck that is told, as an argument: a class in C++ may not be made with any other.
@@ -87,13 +86,13 @@ shell_deck <- function(options) {
 }
 
 # A game in a file, by these rules and settings.
-own_shell_game <- function(game, given, options, words, command) {
+own_shell_game <- function(game, given, options, command) {
   if (!is.null(options$piles)) refuse_usage(command, "a game in a file lays its piles itself: no --piles.")
   if (!is.null(options$rules)) given <- utils::modifyList(rules_from_file(options$rules, kind_of(game), NULL), given)
   settings <- game$settings
   if (!is.null(options$shuffle)) settings$shuffle <- options$shuffle
-  if (!is.null(options$seat_names)) settings$seat_names <- words(options$seat_names)
-  if (!is.null(options$record)) settings$record <- words(options$record)
+  if (!is.null(options$seat_names)) settings$seat_names <- typed_words(options$seat_names)
+  if (!is.null(options$record)) settings$record <- typed_words(options$record)
   refuse_unknown_rules(kind_of(game), given, NULL)
   new_game(kind_of(game), utils::modifyList(game$given, given), settings, NULL)
 }

@@ -10,7 +10,7 @@ hand_rule_options <- function() {
 shell_hand_rules <- function(options, usual_size) {
   if (!is.null(options$rules)) return(check_hand_rules(options$rules, NULL))
   size <- option_number(options, "count")
-  categories <- if (!is.null(options$categories)) trimws(strsplit(options$categories, ",", fixed = TRUE)[[1]])
+  categories <- typed_words(options$categories)
   wild <- options$wild
   hand_rules(if (is.null(size)) usual_size else size, categories, wild)
 }

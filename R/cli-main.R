@@ -36,8 +36,8 @@ command_makers <- function() {
     compare = compare_command, impact = impact_command, check = check_command,
     `round-robin` = round_robin_command, best = best_command, equilibrium = equilibrium_command,
     judge = judge_command, advise = advise_command, strategy = strategy_command, mistakes = mistakes_command,
-    edge = edge_command, edges = edges_command, `rule-effects` = rule_effects_command, dealer = dealer_command,
-    bankroll = bankroll_command, sessions = sessions_command, takings = takings_command,
+    edge = edge_command, price = price_command, edges = edges_command, `rule-effects` = rule_effects_command,
+    dealer = dealer_command, bankroll = bankroll_command, sessions = sessions_command, takings = takings_command,
     counting = counting_command, removal = removal_command, `bets-follow` = bets_follow_command
   )
 }

@@ -185,6 +185,9 @@ refuse_lonely <- function(options, command, needs) {
 
 # Values of options, checked; NULL stays NULL.
 
+# Words separated by commas.
+typed_words <- function(text) if (!is.null(text)) trimws(strsplit(text, ",", fixed = TRUE)[[1]])
+
 option_number <- function(options, name) {
   text <- options[[gsub("-", "_", name)]]
   if (is.null(text)) return(NULL)

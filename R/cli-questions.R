@@ -116,13 +116,16 @@ payout_command <- function() {
       cli_option("pays", "An expression of the questions, or values and pays such as '\"2\" = 5, \"3\" = 50'", "PAYS"),
       cli_option("stake", "What a play costs [1]", "STAKE", "1"),
       cli_option("edge", "Also solve for the stake at which the house keeps this share", "EDGE"),
+      cli_option("lines", "Solve for what these lines of --pays must pay instead, separated by commas", "LINES"),
       cli_option("shuffle", "How it is shuffled [uniform]", "PROCEDURE", "uniform"),
       cli_option("replace", "Put each card back before the next"), exact_option(),
       cli_option("expect", "Such as 'house_edge > 0.1': exit with status 1 if it does not hold", "CONDITION"),
       figure_option()
     ), question_options(), run_options(), result_options()),
     c("habanera payout --deck orchard.csv --size 3 --ask 'alike = largest_group(suit)' --pays '\"3\" = 10' --exact",
-      "habanera payout --ask 'aces = count(rank == \"A\")' --pays 'ifelse(aces >= 2, 5 * aces, 0)' --edge 0.15"),
+      "habanera payout --ask 'aces = count(rank == \"A\")' --pays 'ifelse(aces >= 2, 5 * aces, 0)' --edge 0.15",
+      paste("habanera payout --deck orchard.csv --size 3 --ask 'alike = largest_group(suit)'",
+            "--pays '\"3\" = 10, \"2\" = 1' --edge 0.15 --lines 3 --exact")),
     run_payout
   )
 }
@@ -138,6 +141,10 @@ run_payout <- function(options, arguments) {
   edge <- option_number(options, "edge")
   answer <- shell_answer(question, options, command)
   found <- payout(answer, !!typed_pays(typed), stake)
+  if (!is.null(options$lines)) {
+    if (is.null(edge)) refuse_usage(command, "--lines needs --edge, the share that the house is to keep.")
+    return(write_found(price_for(answer, !!typed_pays(typed), edge, stake, typed_words(options$lines)), options))
+  }
   price <- if (!is.null(edge)) price_for(answer, !!typed_pays(typed), edge)
   write_pictures(found, options)
   if (result_format(options) == "text") {

@@ -18,7 +18,7 @@ edge_command <- function() {
       expectation <- read_expectation(options$expect, c("edge", names(game$rules$side_bets)))
       found <- house_edge(game, dead = options$dead, nsim = option_number(options, "trials"),
                           seed = option_number(options, "seed"), threads = option_number(options, "threads"))
-      parts <- if (!is.null(options$by)) as.data.frame(found, by = trimws(strsplit(options$by, ",")[[1]]))
+      parts <- if (!is.null(options$by)) as.data.frame(found, by = typed_words(options$by))
       write_found(if (is.null(parts)) found else divided_edge(found, parts), options,
                   table = if (is.null(parts)) tidy(found) else parts)
       expected_status(expectation, edge_terms(found))
@@ -42,6 +42,22 @@ print.habanera_divided_edge <- function(x, ...) {
   x$parts[shares] <- lapply(x$parts[shares], function(each) vapply(each, signed_percent, ""))
   print_head(x$parts, 40)
   invisible(x)
+}
+
+price_command <- function() {
+  new_command(
+    "price", "What lines of a game's pay table must pay for the house to keep a share.", "price GAME [OPTIONS]",
+    c(game_options(), list(
+      cli_option("edge", "The share of a stake that the house is to keep [0.05]", "EDGE", "0.05"),
+      cli_option("lines", "The lines to be solved for, separated by commas [the first]", "LINES"),
+      cli_option("bet", "The bet that is meant, as habanera edge names it [the main bet]", "BET")
+    ), result_options()), game_examples("price"),
+    function(options, arguments) {
+      game <- shell_game(options, arguments, price_command())
+      write_found(price_for(game, option_number(options, "edge"), typed_words(options$lines), bet = options$bet),
+                  options)
+    }
+  )
 }
 
 strategy_command <- function() {

@@ -44,6 +44,7 @@ keyed_law <- function(x, method, call, limits) {
   if (is_plain_question(x)) {
     return(c(classes_law(x, if (length(x$spec$words$categories)) limits$sets else limits$states), source = "classes"))
   }
+  refuse_too_many_hands(x, limits$hands, call)
   c(hands_law(x, limits$hands), source = "hands")
 }
 
@@ -65,8 +66,7 @@ classes_law <- function(x, most) {
 within_limits <- function(code, x, call) {
   tryCatch(code, error = function(cnd) {
     if (inherits(cnd, "habanera_error")) rlang::cnd_signal(cnd)
-    refuse(c(sprintf("The exact answer is out of reach: %s.", conditionMessage(cnd)),
-             i = "Ask something coarser, or simulate()."), "work", call)
+    refuse_as_out_of_reach(x, conditionMessage(cnd), call)
   })
 }
 

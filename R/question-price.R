@@ -11,10 +11,13 @@
 #' @param pays As in [payout()].
 #' @param edge The share of the stake that the house keeps on average, below 1.
 #' @param stake `NULL` to solve for the stake, or the stake for which to scale the pays.
-#' @param lines The lines of the pay table to be solved for, up to three: names of `pays`; of a game the lines of its
-#'   pay table, or rules that are pays, such as "tie_pays". Of several the last is solved for and the others are tried
-#'   at whole numbers near what they are.
-#' @param whole `TRUE`: only whole numbers, the nearest listed first; `FALSE`: for a single line the pay itself, too.
+#' @param lines The lines of the pay table to be solved for: names of `pays`; of a game the lines of its pay table, or
+#'   rules that are pays, such as "tie_pays". Of two or three the last is solved for and the others are tried at whole
+#'   numbers near what they are. More keep their proportions, as far as whole numbers can: all are multiplied by the
+#'   factor that meets the edge, and the last is solved for beside the whole numbers below and above what comes out. So
+#'   name last what may move most.
+#' @param whole `TRUE`: only whole numbers, the nearest listed first; `FALSE`: for a single line the pay itself, too. Of
+#'   a game `NULL`: whole where the pay is whole now.
 #' @param bet Of a game: the bet whose edge is meant, as `term` in `tidy(house_edge(x))`; `NULL`: the main bet.
 #' @param ... For methods.
 #' @return Without `lines` a list of class `habanera_price`: `stake`, `factor` (1 when the stake is solved for), `pays`
@@ -40,6 +43,7 @@ price_for <- function(x, ...) {
 price_for.default <- function(x, pays, edge = 0.15, stake = NULL, lines = NULL, whole = FALSE, ...) {
   check_given()
   call <- rlang::current_env()
+  check_no_more(call, ...)
   check_payable(x, call)
   check_between(edge, -1e6, 1)
   if (!is.null(stake)) check_between(stake, 0, 1e15)
@@ -100,8 +104,8 @@ price_sentence <- function(x) {
 }
 
 check_lines <- function(lines, known, call) {
-  if (!is.character(lines) || !length(lines) || length(lines) > 3 || anyDuplicated(lines) || !all(lines %in% known)) {
-    refuse(sprintf("`lines` must name up to three lines (%s), not %s%s", join_words(known), said(lines),
+  if (!is.character(lines) || !length(lines) || anyDuplicated(lines) || !all(lines %in% known)) {
+    refuse(sprintf("`lines` must name lines, each once (%s), not %s%s", join_words(known), said(lines),
                    if (is.character(lines)) did_you_mean(setdiff(lines, known)[1], known) else "."), call = call)
   }
   lines
@@ -112,9 +116,23 @@ most_pay <- 1e6
 # What lines must pay: `now` are all pays by name, `edge_of` gives the edge of other pays.
 line_prices <- function(now, edge_of, lines, edge, whole, words, call) {
   check_flag(whole)
+  others <- if (length(lines) > 3) pays_in_proportion(now, edge_of, lines, edge) else beside_pays(now, lines)
+  rows <- priced_beside(others, now, edge_of, lines, edge, whole)
+  if (is.null(rows)) {
+    refuse(sprintf("No pay of %s up to %s has an edge of %s.", quoted(lines[length(lines)]), format_count(most_pay),
+                   format_percent(edge, 4)), call = call)
+  }
+  rows$off <- rows$edge - edge
+  rows <- utils::head(rows[order(abs(rows$off)), , drop = FALSE], 12)
+  structure(rows, row.names = seq_len(nrow(rows)),
+            made = call_made(), class = table_class("habanera_line_prices"), wanted = edge,
+            lines = lines, now = now[lines], edge_now = edge_of(now), words = words)
+}
+
+# The last line solved for, the others at what a row says; NULL: there is no such pay.
+priced_beside <- function(others, now, edge_of, lines, edge, whole) {
   last <- lines[length(lines)]
   with_pay <- function(pays, pay) edge_of(replace(pays, last, pay))
-  others <- beside_pays(now, lines)
   rows <- lapply(seq_len(nrow(others)), function(row) {
     pays <- replace(now, names(others), unlist(others[row, ]))
     solved <- solved_pay(function(pay) with_pay(pays, pay) - edge, pays[[last]])
@@ -126,16 +144,7 @@ line_prices <- function(now, edge_of, lines, edge, whole, words, call) {
     tried$edge <- vapply(near, function(pay) with_pay(pays, pay), 0)
     tried
   })
-  rows <- do.call(rbind, rows)
-  if (is.null(rows)) {
-    refuse(sprintf("No pay of %s up to %s has an edge of %s.", quoted(last), format_count(most_pay),
-                   format_percent(edge, 4)), call = call)
-  }
-  rows$off <- rows$edge - edge
-  rows <- utils::head(rows[order(abs(rows$off)), , drop = FALSE], 12)
-  structure(rows, row.names = seq_len(nrow(rows)),
-            made = call_made(), class = table_class("habanera_line_prices"), wanted = edge,
-            lines = lines, now = now[lines], edge_now = edge_of(now), words = words)
+  do.call(rbind, rows)
 }
 
 # Whole pays near what the lines before the last pay now, a row for each combination.
@@ -146,6 +155,15 @@ beside_pays <- function(now, lines) {
     unique(pmax(0, round(now[[line]]) + if (length(others) == 1) -4:4 else -2:2))
   })
   expand.grid(near)
+}
+
+# The lines before the last times the factor that meets the edge: of the first four the whole numbers below and above,
+# of the others the nearest.
+pays_in_proportion <- function(now, edge_of, lines, edge) {
+  factor <- solved_pay(function(factor) edge_of(replace(now, lines, factor * now[lines])) - edge, 1)
+  scaled <- now[lines[-length(lines)]] * if (is.na(factor)) 1 else factor
+  expand.grid(Map(function(pay, at) unique(if (at <= 4) c(floor(pay), ceiling(pay)) else round(pay)), scaled,
+                  seq_along(scaled)))
 }
 
 # The pay, to a thousandth, at which a function that falls is nothing; NA: none.

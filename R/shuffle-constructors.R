@@ -142,8 +142,8 @@ shuffle_shelf <- function(shelves = 10, seconds = NULL) {
 #' @rdname procedures
 #' @param f An R function from cards to cards: somebody else's shuffle. R's generator is set from each
 #'   trial's address before it is called. It cannot be read from text, walked, or watched.
-#'   Single cards are swapped at a quarter of the speed of whole numbers: to be quicker still, shuffle the places and take
-#'   the cards once (`x[f(seq_along(x))]`).
+#'   Single cards are swapped at a quarter of the speed of whole numbers; to be quicker, shuffle the places and take the
+#'   cards once (`x[f(seq_along(x))]`).
 #' @export
 shuffle_with <- function(f, seconds = NULL) {
   check_given()

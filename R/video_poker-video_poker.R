@@ -177,6 +177,7 @@ video_poker_examples <- list(
   vary = "habanera vary video_poker --of edge --over ace=both,high",
   tune = "habanera tune video_poker --rules machine.yaml --over 'flush=5:7' --want 'edge > 0.02' --want 'edge < 0.03'",
   compare = "habanera compare video_poker --other players=random --seed 1",
+  price = "habanera price video_poker --lines 'full house,flush' --edge 0.02",
   edge = c("habanera edge video_poker", "habanera edge video_poker --pays machine-pays.csv",
            "habanera edge video_poker --rules machine.yaml --player kept-by-the-baker.txt"),
   strategy = "habanera strategy video_poker --pays machine-pays.csv",

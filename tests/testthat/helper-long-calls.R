@@ -33,7 +33,7 @@ long_calls <- function() {
     judge_count = for (i in 1:50) judge_count(game_blackjack(), level_one),
     mistakes = for (i in 1:200) mistakes(game_video_poker(), player_random()),
     mixing = mixing("riffle", times = 1:50, nsim = 1e8, seed = 1),
-    price_for = for (i in 1:200) price_for(game_blackjack(), edge = 0.01, of = "natural_pays"),
+    price_for = for (i in 1:200) price_for(game_blackjack(), edge = 0.01, lines = "natural_pays"),
     rank_hands = for (i in 1:200) rank_hands(rep("AS KS QS JS 10S", 1e5)),
     removal_effects = for (i in 1:200) removal_effects(game_blackjack()),
     replay = replay(game_pairs(players = player_lookahead(1e6)), 1),

@@ -90,8 +90,8 @@ test_that("cards taken and put by their places are what vctrs makes of them, wha
   deck <- deck_standard()
   named <- rlang::set_names(as_cards("AS KD"), c("a", "b"))
   numbered <- deck_numbered(5)
-  places <- list(3, 3L, c(2, 52, 2), 52:1, numeric(), integer(), 0, -1, c(-1, -2), 53, c(1, 53), 1.5, NA, NA_integer_, TRUE,
-                 rep(c(TRUE, FALSE), 26), "a", c(a = 2), factor("2"), NULL, 1e18, Inf, NaN, list(1), quote(x))
+  places <- list(3, 3L, c(2, 52, 2), 52:1, numeric(), integer(), 0, -1, c(-1, -2), 53, c(1, 53), 1.5, NA, NA_integer_,
+                 TRUE, rep(c(TRUE, FALSE), 26), "a", c(a = 2), factor("2"), NULL, 1e18, Inf, NaN, list(1), quote(x))
   values <- list(deck[5], deck[5:6], deck[52:1], as_cards("JOKER"), named, numbered[1], "AS", 3L, NA, deck[0])
   told <- function(expression) suppressWarnings(tryCatch(expression, error = function(cnd) "refused"))
   put <- function(x, i, value) {

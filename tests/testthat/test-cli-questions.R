@@ -53,6 +53,25 @@ test_that("until and payout", {
   price <- price_for(exact(draws(deck_from(orchard), 3, alike = largest_group(suit))), c("3" = 5))
   expect_equal(priced$out[length(priced$out)], sprintf("At a stake of %s, the house keeps 15%% of every stake.",
                                                        signif(price$stake, 5)))
+  line <- run_words("payout", "--deck", orchard, "--size", "3", "--ask", "alike = largest_group(suit)", "--pays",
+                    "\"3\" = 10, \"2\" = 1", "--exact", "--edge", "0.15", "--lines", "3,2", "--format", "csv")
+  in_r <- price_for(exact(draws(deck_from(orchard), 3, alike = largest_group(suit))), c("3" = 10, "2" = 1), edge = 0.15,
+                    lines = c("3", "2"))
+  expect_equal(data.table::fread(text = line$out)$edge, in_r$edge)
+  expect_match(run_words("payout", "--ask", "a = count(rank == \"A\")", "--pays", "\"1\" = 1", "--lines", "1")$err, "--lines needs --edge")
+})
+
+test_that("price tells what lines of games must pay", {
+  ran <- run_words("price", "baccarat", "--bet", "tie", "--lines", "tie_pays")
+  expect_match(ran$out[1], "^<prices> The house keeps 4.844% with 9 for tie_pays; now it keeps 14.360% with")
+  csv <- run_words("price", "blackjack", "--lines", "natural_pays", "--edge", "0.01", "--format", "csv")
+  found <- data.table::fread(text = csv$out)
+  # A natural pays a ratio: it is solved for as one, to a thousandth; under 4.6% of rounds win by one.
+  expect_lt(abs(found$edge[1] - 0.01), 0.046 * 0.0005)
+  expect_equal(house_edge(game_blackjack(natural_pays = found$natural_pays[1]))$bets$estimate[1], found$edge[1])
+  wrong <- run_words("price", "baccarat", "--lines", "tie_pay")
+  expect_equal(wrong$status, 2)
+  expect_match(wrong$err, "`--lines` must name lines.*did you mean \"tie_pays\"")
 })
 
 test_that("a page and a figure come beside, and the code on the page gives the same again", {

@@ -96,7 +96,9 @@ test_that("replace goes with no shuffle, and work out of reach is refused with i
     list(quote(exact(draws(deck, 26, a = total(points * 1000 + rank_high), b = largest_group(rank),
                            c = largest_group(suit)))), "work", "out of reach"),
     list(quote(exact(exchange_cards(draws(deck, 5, a = total(1)), function(hand) hand))), "work",
-         "cases to tell apart"),
+         "2,598,960 different hands of 5 cards .* 1,000,000 can be; 52 kinds of card are told apart"),
+    list(quote(exact(exchange_cards(draws(deck, 4, p = category()), keep_groups(), times = 2))), "work",
+         "more than 1000000 cases to tell apart"),
     list(quote(exact(draws(deck, 70000, a = card_at(1, rank == "A"), replace = TRUE))), "work", "at most 65,535"),
     list(quote(exact(draws(deck, 70000, a = count(rank == "A") > 5000, replace = TRUE))), "work", "65535 cards drawn"),
     list(quote(draws(deck, 20, a = total(points) + total(rank_high) + total(rank_low) + total(points^2))), "work",
@@ -133,4 +135,19 @@ test_that("nothing typed in the shell is ever run", {
     }
   }
   expect_false(file.exists(mark))
+})
+
+test_that("hands to be followed are counted as they are told apart, with what is held", {
+  # All numbers of cards of each class, counted one by one.
+  classes <- list(deck = c(2, 3, 1, 4))
+  all <- rowSums(expand.grid(0:2, 0:3, 0:1, 0:4))
+  again <- rowSums(expand.grid(0:6, 0:6, 0:6, 0:6))
+  for (size in 0:10) expect_equal(number_of_hands(classes, size, FALSE), sum(all == size), info = size)
+  for (size in 0:6) expect_equal(number_of_hands(classes, size, TRUE), sum(again == size), info = size)
+  expect_equal(number_of_hands(list(deck = rep(1, 52)), 5, FALSE), choose(52, 5))
+  # Two aces held: one card is drawn, and 50 hands are followed.
+  held <- exchange_cards(draws(deck_standard(), 3, p = category(), held = "AS AH"), keep_groups())
+  # No ace comes in one card, nor in the one exchanged for it: C(48, 2) of C(50, 2) pairs.
+  pair <- as.data.frame(exact(held))
+  expect_equal(pair$probability[pair$p == "one pair"], choose(48, 2) / choose(50, 2))
 })

@@ -169,3 +169,28 @@ test_that("summaries: conditional, by turns, and beside the exact value", {
   never <- simulate(draws(deck_standard(), 5, four = count(rank == "A") == 4), nsim = 100, seed = 1)
   expect_output(print(never), "none seen, at most 0.036 (95%); exactly 0.001847% = 1/54145", fixed = TRUE)
 })
+
+test_that("many lines are priced in proportion, each price with the edge that its pays have", {
+  hand <- exact(draws(deck_standard(), 5, kind = category()))
+  pays <- c("one pair" = 1, "two pair" = 2, "three of a kind" = 5, straight = 10, flush = 15, "full house" = 25)
+  found <- price_for(hand, pays, edge = 0.1, lines = names(pays)[1:5])
+  # Chances by counting: hands of five out of 2,598,960.
+  n <- c("one pair" = 1098240, "two pair" = 123552, "three of a kind" = 54912, straight = 10200, flush = 5108,
+         "full house" = 3744)
+  for (row in seq_len(nrow(found))) {
+    paid <- replace(pays, names(pays)[1:5], unlist(found[row, names(pays)[1:5]]))
+    expect_equal(found$edge[row], 1 - sum(n * paid) / choose(52, 5))
+  }
+  expect_equal(found$off, found$edge - 0.1)
+  expect_false(is.unsorted(abs(found$off)))
+  # The factor: what is paid by the five lines must rise from the mean that they have to what is wanted.
+  factor <- (0.9 * choose(52, 5) - 25 * 3744) / sum((n * pays)[1:5])
+  for (line in names(pays)[1:4]) {
+    expect_true(all(found[[line]] %in% c(floor(factor * pays[[line]]), ceiling(factor * pays[[line]]))))
+  }
+  # As good as any of these whole numbers with whichever pay of the last.
+  best <- min(abs(apply(expand.grid(1:2, 2:3, 6:7, 12:13, 0:200), 1, function(five) {
+    0.9 - sum(n * c(five, 25)) / choose(52, 5)
+  })))
+  expect_equal(abs(found$off[1]), best)
+})
