@@ -3,6 +3,7 @@
 # What is read of a file, a data frame, a list of hands, or a vector: rows as `read`, how a row is named in an error
 # (`label`), and where it comes from in `words`.
 recorded_source <- function(file, deck, size, columns, call) {
+  if (is.matrix(file)) file <- rows_of_matrix(file, deck, call)
   if (is_cards(file) || (is.character(file) && length(file) > 1)) file <- hands_of_vector(file, size, call)
   if (is.list(file) && !is.data.frame(file)) {
     pieces <- lapply(file, function(hand) unlist(line_pieces(as.character(hand), catalogue_of(deck))))
@@ -21,6 +22,16 @@ recorded_source <- function(file, deck, size, columns, call) {
   if (is.null(read)) refuse(sprintf("%s has no draws.", name), "file", call)
   list(read = read, label = function(row) sprintf("%s, line %s", name, format_count(row)),
        words = if (file == "-") "standard input" else basename(file), is_file = TRUE)
+}
+
+# A matrix has a hand in each row; with a whole deck down each column it lies on its side.
+rows_of_matrix <- function(file, deck, call) {
+  down <- apply(file, 2, function(column) !anyDuplicated(column))
+  if (nrow(file) == length(deck) && ncol(file) != nrow(file) && length(down) && all(down)) {
+    refuse(sprintf("`file` has a deck of %s down each of its %s; give t(file), with one in each row.",
+                   count_of(nrow(file), "card"), count_of(ncol(file), "column")), call = call)
+  }
+  as.data.frame(file)
 }
 
 # A vector of cards: each a draw, or `size` of them one after the other.

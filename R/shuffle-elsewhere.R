@@ -127,8 +127,14 @@ refuse_draws <- function(rows, deck, name, call) {
   filled <- rowSums(vapply(rows, function(column) nzchar(as.character(column)), logical(nrow(rows))) |>
                     matrix(nrow(rows)))
   if (length(unique(filled)) > 1 || filled[1] > length(deck) / 2 || !is_plainly_written(rows, deck)) return(invisible())
-  refuse(sprintf("%s has rows of %s, which are draws and no arrangements of %s: draws_recorded() reads them.",
-                 name, count_of(filled[1], "card"), format_count(length(deck))), "file", call)
+  cards <- matrix(vapply(rows[seq_len(filled[1])], as.character, character(nrow(rows))), nrow(rows))
+  sorted <- unique(apply(cards, 1, function(row) paste(sort(row), collapse = " ")))
+  same <- if (length(sorted) == 1 && nrow(rows) > 1) {
+    sprintf("All rows have the same %s: if they are the deck, give it as it lay before each shuffle, deck = .",
+            count_of(filled[1], "card"))
+  }
+  refuse(c(sprintf("%s has rows of %s, which are draws and no arrangements of %s: draws_recorded() reads them.",
+                   name, count_of(filled[1], "card"), format_count(length(deck))), i = same), "file", call)
 }
 
 # Whether every word of a table is a card or a number, so that nothing has to be passed over.

@@ -165,3 +165,23 @@ test_that("a program that dies, hangs or prints rubbish gives an error, and what
     list(quote(audit(shuffle_program("cat"), nsim = 5, level = 3)), "input", "`level` must be")
   ))
 })
+
+test_that("a matrix has an arrangement in each row, one on its side is refused, and a part of a deck is told from a draw", {
+  codes <- as.character(deck_standard())
+  rows <- withr::with_seed(1, t(replicate(30, sample(codes))))
+  expect_identical(suppressMessages(shuffle_recorded(rows))$rows,
+                   suppressMessages(shuffle_recorded(as.data.frame(rows)))$rows)
+  drawn <- suppressMessages(draws_recorded(rows[, 1:3]))
+  expect_equal(drawn, suppressMessages(draws_recorded(as.data.frame(rows[, 1:3]))))
+  expect_equal(trials_of(drawn), 30)
+  part <- withr::with_seed(2, t(replicate(30, sample(codes[1:20]))))
+  expect_refusals(list(
+    list(quote(shuffle_recorded(t(rows))), "input", "deck of 52 cards down each of its 30 columns; give t(file)"),
+    list(quote(shuffle_recorded(part, deck = deck_standard())), "file", "All rows have the same 20 cards")
+  ))
+  expect_equal(nrow(suppressMessages(shuffle_recorded(part, deck = deck_standard()[1:20]))$rows), 30)
+  top <- withr::with_seed(3, t(replicate(30, sample(codes, 20))))
+  refused <- rlang::catch_cnd(shuffle_recorded(top, deck = deck_standard()))
+  expect_match(conditionMessage(refused), "draws_recorded\\(\\) reads them")
+  expect_no_match(conditionMessage(refused), "All rows")
+})
