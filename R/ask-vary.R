@@ -250,7 +250,8 @@ varied_cell <- function(row, is_chance) {
   if (is.na(half)) return(show(row$estimate))
   if (is.infinite(half)) return(sprintf("%s (%s)", show(row$estimate), open_in_words(row$conf.low, row$conf.high,
                                                                                      show)))
-  sprintf("%s \u00b1%s", show(row$estimate), if (is_chance) sprintf("%.1f", 100 * half) else format_number(half, 2))
+  sprintf("%s %s%s", show(row$estimate), plus_minus(),
+          if (is_chance) sprintf("%.1f", 100 * half) else format_number(half, 2))
 }
 
 difference_table <- function(x) {

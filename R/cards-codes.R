@@ -19,6 +19,8 @@ find_codes <- function(tokens, catalogue) {
 
 # Upper case, letters for glyphs (filled or outlined) and names in full, 10 for T and X.
 plain_code <- function(token) {
+  # Glyphs are read where the locale does not know them, too.
+  Encoding(token[validUTF8(token)]) <- "UTF-8"
   token <- toupper(gsub("\ufe0f", "", token, fixed = TRUE))
   token <- chartr("\u2660\u2665\u2666\u2663\u2664\u2661\u2662\u2667", "SHDCSHDC", token)
   suit_named <- grepl("^(SPADE|HEART|DIAMOND|CLUB)S?[ _-]", token)

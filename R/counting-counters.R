@@ -94,7 +94,8 @@ tell.habanera_counters <- function(x, ...) {
   cat_wrapped(sprintf("%s; a bankroll of %s stakes; %s%s.", in_words(attr(x, "game")),
                       format_statistic(attr(x, "bank")),
                       attr(x, "run"), part_in_words(x)))
-  interval <- ifelse(is.na(x$conf.low), "", sprintf(" \u00b1%s", format_number((x$conf.high - x$conf.low) / 2, 2)))
+  half <- format_number((x$conf.high - x$conf.low) / 2, 2)
+  interval <- ifelse(is.na(x$conf.low), "", sprintf(" %s%s", plus_minus(), half))
   known <- function(values, show) ifelse(is.na(values), "", show(values))
   print_rows(data.frame(
     player = x$player, `gain in 100` = paste0(sprintf("%+.3f", x$gain), interval), who = x$verdict,

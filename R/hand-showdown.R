@@ -61,7 +61,7 @@ showdown_table <- function(seats, board, deck, rules, own_cards, board_size, siz
     refuse(sprintf("Two seats are called %s.", quoted(names[duplicated(names)][1])), call = call)
   }
   read <- hand_reader(deck, rules, if (is.null(size)) 2 else size, "seats", call)
-  hands <- lapply(unname(seats), seat_hands, read, call)
+  hands <- lapply(lapply(unname(seats), seat_hands, read, call), with_codes_as_text, catalogue_of(deck))
   if (is.null(size)) size <- max(2, unlist(lapply(hands, function(seat) lengths(seat$hands))))
   check_whole(size, 1, 8, call = call)
   check_whole(board_size, 0, 8, call = call)
@@ -85,6 +85,14 @@ showdown_table <- function(seats, board, deck, rules, own_cards, board_size, siz
   own <- if (identical(own_cards, "any")) 0 else check_whole(own_cards, 1, size, call = call)
   list(names = names, hands = hands, board = board, deck = deck, size = size, board_size = board_size,
        own = own)
+}
+
+# One hand is told by its codes, however it was written.
+with_codes_as_text <- function(seat, catalogue) {
+  if (length(seat$hands) == 1 && length(seat$hands[[1]])) {
+    seat$text <- paste(catalogue$data$card[seat$hands[[1]]], collapse = " ")
+  }
+  seat
 }
 
 # The hands that a seat may have, with their weights; `read` gives those that a text stands for.

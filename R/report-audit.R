@@ -105,8 +105,8 @@ page_parts.habanera_mixing <- function(x) {
                     paste(c("Distance and guesser's gain against repeats.", lines), collapse = " "),
                     "Against repeats. Dashed: the threshold."), by_seconds
     )),
-    sections = list(`The numbers` = report_table(
-      mixing_table(x), "Distances are exact, or proven lower bounds (\u2265); gains with 95% intervals.")),
+    sections = list(`The numbers` = report_table(mixing_table(x), sprintf(
+      "Distances are exact, or proven lower bounds (%s); gains with 95%% intervals.", at_least_sign()))),
     settings = c(list(Seed = whole_code(attr(x, "seed"))), found_settings(x)["Version"]),
     code = list(r = mixing_code(x), shell = how_made(x)$shell)
   )

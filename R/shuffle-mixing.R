@@ -199,7 +199,7 @@ tell.habanera_mixing <- function(x, rows = 40, ...) {
 mixing_table <- function(x) {
   cards <- function(gain) format_fixed(ifelse(abs(gain) < 5e-4, 0, gain), 3)
   data.frame(procedure = x$procedure, repeats = format_count(x$times), seconds = format_count(x$seconds),
-             distance = paste0(ifelse(x$exact, "", "\u2265 "), format_fixed(x$distance, 4)),
+             distance = paste0(ifelse(x$exact, "", paste0(at_least_sign(), " ")), format_fixed(x$distance, 4)),
              by = ifelse(x$exact, "exact", ifelse(is.na(x$statistic), "nothing seen", x$statistic)),
              gained = sprintf("%s (%s to %s)", cards(x$gain), cards(x$gain_low), cards(x$gain_high)),
              passes = ifelse(x$passes, "yes", ""))

@@ -29,6 +29,10 @@ format_seconds <- function(seconds) {
   sprintf("%.1f min", seconds / 60)
 }
 
+# Signs that the console's locale may not have.
+plus_minus <- function() if (cli::is_utf8_output()) "\u00b1" else "+-"
+at_least_sign <- function() if (cli::is_utf8_output()) "\u2265" else ">="
+
 # "3 cards", "1 card".
 count_of <- function(n, noun, plural = paste0(noun, "s")) {
   paste(format_count(n), if (n == 1) noun else plural)

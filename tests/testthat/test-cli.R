@@ -147,3 +147,19 @@ test_that("too few draws are no proof that they are fair", {
   expect_match(ran$err, "too few draws to tell", all = FALSE)
   expect_equal(verdict(draws_recorded(file)), "too_few")
 })
+
+test_that("in a locale of ASCII alone glyphs are read, and what is printed has none", {
+  folder <- withr::local_tempdir()
+  command <- suppressMessages(install_command(folder))
+  writeLines("A\u2660 K\u2665 Q\u2666", file.path(folder, "hands.txt"), useBytes = TRUE)
+  in_ascii <- function(...) {
+    processx::run(command, c(...), wd = folder, env = c("current", LC_ALL = "C"), encoding = "UTF-8")$stdout
+  }
+  said <- c(in_ascii("vary", "war", "--over", "face_down=1,2", "--trials", "500", "--seed", "1"),
+            in_ascii("showdown", "A\u2660 K\u2660", "Q\u2665 Q\u2666"), in_ascii("hands", "hands.txt"),
+            in_ascii("mixing", "riffle", "--times", "1:3", "--trials", "500", "--seed", "1"))
+  for (words in said) expect_no_match(words, "[^ -~\n]|<U\\+")
+  expect_match(said[1], "51% \\+-4.4")
+  expect_match(said[2], "Seat 2 \\(QH QD\\)")
+  expect_match(said[3], "AS KH QD")
+})
