@@ -42,8 +42,11 @@ summarise_outcomes <- function(x, given, call) {
   estimates <- if (simulated) outcome_estimates(x, 0.95, part, law) else {
     exact_estimates(x$outcomes[rows, , drop = FALSE], x$probability[rows])
   }
+  orders <- value_orders(x$provenance$experiment)
+  values <- outcome_distributions(x, law, part, simulated)
   structure(
-    list(estimates = estimates, values = outcome_distributions(x, law, part, simulated),
+    list(estimates = in_own_order(estimates, orders, values_of_terms(estimates)),
+         values = in_own_order(values, orders, values$value),
          given = if (!is.null(expr)) expression_text(expr), share = given_share(x, rows, simulated),
          simulated = simulated, words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment)),
@@ -146,7 +149,9 @@ in_words.habanera_distribution_outcomes <- function(x, ...) {
 #' @export
 tell.habanera_distribution_outcomes <- function(x, rows = 10, ...) {
   cat_wrapped("<distribution> ", in_words(x$provenance$experiment), ", exact")
-  writeLines(estimate_lines(exact_estimates(x$outcomes, x$probability), FALSE))
-  print_head(as.data.frame(x), rows)
+  orders <- value_orders(x$provenance$experiment)
+  estimates <- exact_estimates(x$outcomes, x$probability)
+  writeLines(estimate_lines(in_own_order(estimates, orders, values_of_terms(estimates)), FALSE))
+  print_head(outcomes_in_order(as.data.frame(x), orders), rows)
   invisible(x)
 }

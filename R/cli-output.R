@@ -15,12 +15,21 @@ in_shell_words <- function(message) {
   options <- sub("^--", "", getOption("habanera.options"))
   named <- rlang::set_names(options, gsub("-", "_", options))
   if ("trials" %in% options) named[["nsim"]] <- "trials"
+  # A rule may be called as an option is: it is meant where it was set.
+  set <- intersect(set_rules(getOption("habanera.words")), names(named))
+  named[set] <- paste("set", set)
   for (name in names(named)) {
     message <- gsub(sprintf("`%s = TRUE`", name), sprintf("--%s", named[[name]]), message, fixed = TRUE)
     message <- gsub(sprintf("`%s = ([^`]+)`", name), sprintf("--%s \\1", named[[name]]), message)
     message <- gsub(sprintf("`%s`", name), sprintf("`--%s`", named[[name]]), message, fixed = TRUE)
   }
   message
+}
+
+# The rules that --set names, as one word or two.
+set_rules <- function(words) {
+  given <- c(words[which(words == "--set") + 1], sub("^--set=", "", grep("^--set=", words, value = TRUE)))
+  sub("=.*$", "", given[!is.na(given)])
 }
 
 report_interrupt <- function() {

@@ -204,6 +204,9 @@ played_in_words <- function(x) {
   if (is.null(attr(x, "part"))) count_of(attr(x, "boards"), "trial") else paste("interrupted,", attr(x, "part"))
 }
 
+# A seat by its number, or by the name that it was given.
+seat_in_words <- function(seat) if (grepl("^[0-9]+$", seat)) paste("Seat", seat) else sentence(seat)
+
 #' @export
 tell.habanera_showdown <- function(x, ...) {
   board <- attr(x, "board")
@@ -215,7 +218,7 @@ tell.habanera_showdown <- function(x, ...) {
     half <- stats::qnorm(0.975) * x$std.error[best]
     sprintf(" (95%%: %s to %s)", format_percent(x$equity[best] - half, 4), format_percent(x$equity[best] + half, 4))
   }
-  cat_wrapped(sprintf("Seat %s (%s) has most of the pot: %s%s.", x$seat[best], x$hand[best],
+  cat_wrapped(sprintf("%s (%s) has most of the pot: %s%s.", seat_in_words(x$seat[best]), x$hand[best],
                       format_percent(x$equity[best], 4), error))
   all <- x$win + x$tie + x$lose
   shown <- data.frame(seat = x$seat, hand = x$hand, equity = format_percent(x$equity, 4),

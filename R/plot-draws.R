@@ -121,12 +121,15 @@ place_tiles <- function(cells) {
     ggplot2::labs(x = "position from the top", y = "card") +
     figure_theme() +
     ggplot2::theme(panel.grid = ggplot2::element_blank()) +
-    crowded_rows(nlevels(cells$card))
+    crowded_rows(levels(cells$card))
 }
 
-crowded_rows <- function(rows) {
-  if (rows > 80) return(ggplot2::theme(axis.text.y = ggplot2::element_blank()))
-  if (rows > 30) ggplot2::theme(axis.text.y = ggplot2::element_text(size = 7))
+# Where there are many rows, the names of so many as can be read.
+crowded_rows <- function(names) {
+  if (length(names) <= 30) return(NULL)
+  shown <- rev(rev(names)[seq(1, length(names), by = ceiling(length(names) / 60))])
+  list(ggplot2::scale_y_discrete(breaks = shown, labels = shortened(shown, 24)),
+       ggplot2::theme(axis.text.y = ggplot2::element_text(size = 7)))
 }
 
 #' @rdname autoplot

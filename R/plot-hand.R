@@ -14,7 +14,7 @@ NULL
 #' @rawNamespace S3method(ggplot2::autoplot, habanera_showdown)
 autoplot.habanera_showdown <- function(object, ...) {
   streets <- attr(object, "streets")
-  label <- sprintf("%s: %s", object$seat, object$hand)
+  label <- vapply(sprintf("%s: %s", object$seat, object$hand), wrapped, "", if (nrow(object) > 3) 16 else 28)
   streets$label <- factor(label[match(streets$seat, object$seat)], label)
   by_street <- length(unique(streets$open)) > 1
   base <- ggplot2::ggplot(streets, if (by_street) {
@@ -38,7 +38,7 @@ autoplot.habanera_showdown <- function(object, ...) {
     ggplot2::scale_y_continuous(labels = scales::percent, limits = c(0, NA)) +
     ggplot2::labs(
       x = if (by_street) "cards of the board that lie open" else NULL, y = "share of the pot",
-      title = wrapped(sprintf("Seat %s (%s) has %s of the pot", object$seat[best], object$hand[best],
+      title = wrapped(sprintf("%s (%s) has %s of the pot", seat_in_words(object$seat[best]), object$hand[best],
                               format_percent(object$equity[best])), 90),
       caption = sprintf("Board: %s; %s.", if (nzchar(attr(object, "board"))) attr(object, "board") else "none yet",
                         if (simulated) paste0(count_of(attr(object, "boards"), "trial"), ". Lines: 95% intervals") else

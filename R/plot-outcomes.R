@@ -122,8 +122,12 @@ interval_marks <- function(data) {
 
 # The values under the bars; where they would run into each other, only every so many.
 shown_labels <- function(data) {
-  # Long names need more room.
-  room <- tapply(nchar(data$value), data$column, function(width) 50 / max(4, width))
+  # Words stand on several lines; long names need more room, of which a panel alone has twice as much.
+  words <- is.na(written_numbers(data$value))
+  data$value[words] <- vapply(data$value[words], wrapped, "", 11)
+  widths <- vapply(strsplit(data$value, "\n", fixed = TRUE), function(lines) max(0, nchar(lines)), 0)
+  across <- if (length(unique(data$column)) > 1) 50 else 110
+  room <- tapply(widths, data$column, function(width) across / max(4, width))
   step <- ceiling(table(data$column) / room)
   place <- stats::ave(seq_len(nrow(data)), data$column, FUN = seq_along)
   step <- as.integer(step[data$column])

@@ -182,6 +182,15 @@ word_values <- function(words, index) {
   })
 }
 
+# Columns that are a category and nothing else: the strongest first.
+#' @export
+value_orders.habanera_asked <- function(experiment) {
+  known <- Filter(function(word) word$kind == "category", experiment$words$each)
+  orders <- lapply(known, function(word) rev(word$levels))
+  asked <- vapply(experiment$columns, expression_text, "")
+  rlang::set_names(orders[match(asked, vapply(known, `[[`, "", "text"))], names(asked)) |> Filter(f = Negate(is.null))
+}
+
 # The words as the core takes them.
 core_words <- function(words, pool) {
   each <- words$each

@@ -41,7 +41,7 @@ in_hall <- function(code) {
   old <- setwd(hall)
   path <- Sys.getenv("PATH")
   columns <- Sys.getenv("COLUMNS", NA)
-  Sys.setenv(PATH = paste0(hall, ":", path), COLUMNS = 110)
+  Sys.setenv(PATH = paste0(hall, ":", path), COLUMNS = 116)
   on.exit({
     setwd(old)
     Sys.setenv(PATH = path)

@@ -102,3 +102,28 @@ test_that("what category() cannot be asked is told", {
   expect_length(notes, 1)
   expect_match(notes, "hands have at most 3")
 })
+
+test_that("categories are told the strongest first: in prints, tables and figures", {
+  exactly <- exact(draws(deck_standard(), 5, hand = category(), aces = count(rank == "A")))
+  strongest <- c("straight flush", "four of a kind", "full house", "flush", "straight", "three of a kind", "two pair",
+                 "one pair", "high card")
+  values <- as.data.frame(summary(exactly))
+  expect_equal(values$value[values$column == "hand"], strongest)
+  expect_equal(values$value[values$column == "aces"], as.character(0:4))
+  terms <- tidy(summary(exactly))$term
+  expect_equal(terms, c(paste0("hand=", strongest), "aces"))
+  chance <- c(40, 624, 3744, 5108, 10200, 54912, 123552, 1098240, 1302540) / choose(52, 5)
+  expect_equal(values$estimate[values$column == "hand"], chance)
+  counted <- simulate(draws(deck_standard(), 5, hand = category()), nsim = 2000, seed = 1)
+  found <- as.data.frame(summary(counted))
+  expect_equal(found$value, strongest)
+  expect_equal(found$n[found$value == "one pair"], sum(counted$n[counted$outcomes$hand == "one pair"]))
+  drawn <- ggplot2::ggplot_build(ggplot2::autoplot(exactly))$layout$panel_params[[1]]$x$get_labels()
+  expect_equal(gsub("\n", " ", unname(drawn))[c(1, 9)], c("straight flush", "high card"))
+  printed <- capture.output(print(exactly))
+  rows <- grep("^ *(straight flush|four of a kind) +[0-9]", printed, value = TRUE)
+  expect_match(rows[1], "straight flush +0")
+  # A column that is no category by itself keeps its order.
+  mixed <- exact(draws(deck_standard(), 5, hand = ifelse(category() >= "flush", "good", "bad")))
+  expect_equal(as.data.frame(summary(mixed))$value, c("bad", "good"))
+})
