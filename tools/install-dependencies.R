@@ -131,10 +131,11 @@ no_compiler <- !nzchar(Sys.which("g++"))
 no_doctest <- !any(file.exists(doctest_header))
 # Pages are looked at in a browser by the tests, which pass them over where there is none.
 no_browser <- !any(nzchar(Sys.which(c("chromium", "chromium-browser", "google-chrome"))))
+no_paper <- !nzchar(Sys.which("pdftotext"))
 # The site of the documentation is made, and tested, where its generator is.
 no_generator <- !nzchar(Sys.which("mkdocs"))
-wanted <- c(if (no_compiler) c("g++", "make"), if (no_doctest) "doctest-dev", if (no_browser) "chromium",
-            if (no_generator) "mkdocs")
+wanted <- c(if (no_compiler) c("g++", "make"), if (no_doctest) "doctest-dev",
+            if (no_browser) "chromium", if (no_paper) "poppler-utils", if (no_generator) "mkdocs")
 if (is_root && (nrow(missing) || length(wanted))) {
   run("apt-get", c("update", "-qq"))
   wanted <- c(wanted, if (nrow(missing)) debian_builds(missing))

@@ -41,9 +41,9 @@ help_topic <- function(file) {
     part <- Filter(function(piece) attr(piece, "Rd_tag") == tag && any(grepl(of, unlist(piece), fixed = TRUE)), rd)
     gsub("\\s+", " ", trimws(paste(unlist(part[[1]]), collapse = "")))
   }
-  aliases <- vapply(Filter(function(piece) attr(piece, "Rd_tag") == "\\alias", rd), function(piece) unlist(piece)[1], "")
-  keywords <- unlist(Filter(function(piece) attr(piece, "Rd_tag") == "\\keyword", rd))
-  list(rd = rd, name = sub("\\.Rd$", "", basename(file)), title = text("\\title"), aliases = aliases, internal = "internal" %in% keywords,
+  all <- function(tag) unlist(Filter(function(piece) attr(piece, "Rd_tag") == tag, rd))
+  list(rd = rd, name = sub("\\.Rd$", "", basename(file)), title = text("\\title"), aliases = all("\\alias"),
+       internal = "internal" %in% all("\\keyword"),
        room = sub("^.*R/([a-z_]+)-.*$", "\\1", text("COMMENT", of = "R/")))
 }
 
@@ -109,7 +109,8 @@ settings <- function(functions) {
     stats::setNames(list(pages), title)
   }, names(functions), functions)))
   list(
-    site_name = "Habanera", docs_dir = normalizePath(source_folder), site_dir = normalizePath(site), use_directory_urls = FALSE,
+    site_name = "Habanera", docs_dir = normalizePath(source_folder), site_dir = normalizePath(site),
+    use_directory_urls = FALSE,
     theme = list(name = "readthedocs", custom_dir = normalizePath("tools/site/theme"), highlightjs = FALSE,
                  navigation_depth = 3L, titles_only = TRUE),
     plugins = list("search"), extra_css = list("site.css"), extra_javascript = list("from-disk.js"), strict = TRUE,

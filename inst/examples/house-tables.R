@@ -29,6 +29,8 @@ print(mistakes(machine, keep_rules(demo_file("kept-by-the-baker.txt"))))
 # What must a line pay? Whole numbers near the edge that is wanted; the jackpot that favours the player.
 print(price_for(machine, edge = 0.06, lines = "full house"))
 print(price_for(machine, edge = 0, lines = "straight flush", whole = FALSE))
+# Four lines in proportion.
+print(price_for(machine, edge = 0.06, lines = c("full house", "flush", "straight", "straight flush")))
 
 # All tables side by side.
 tables <- edge_table(stall = demo_file("stall.yaml"), table = demo_file("table.yaml"), machine = machine,

@@ -23,12 +23,19 @@
     var body = table.tBodies[0];
     var first = Array.prototype.slice.call(body.rows);
     Array.prototype.forEach.call(table.tHead.rows[0].cells, function (cell, column) {
-      var button = document.createElement("button");
-      button.type = "button";
+      // No <button>: a heading that holds one is not repeated on the second page of paper.
+      var button = document.createElement("span");
+      button.setAttribute("role", "button");
+      button.tabIndex = 0;
       button.textContent = cell.textContent;
       button.title = "Sort by this";
       cell.textContent = "";
       cell.appendChild(button);
+      button.addEventListener("keydown", function (event) {
+        if (event.key !== "Enter" && event.key !== " ") return;
+        event.preventDefault();
+        button.click();
+      });
       button.addEventListener("click", function () {
         var was = cell.getAttribute("aria-sort");
         var now = was === "descending" ? "ascending" : was === "ascending" ? null : "descending";

@@ -58,7 +58,8 @@ test_that("until and payout", {
   in_r <- price_for(exact(draws(deck_from(orchard), 3, alike = largest_group(suit))), c("3" = 10, "2" = 1), edge = 0.15,
                     lines = c("3", "2"))
   expect_equal(data.table::fread(text = line$out)$edge, in_r$edge)
-  expect_match(run_words("payout", "--ask", "a = count(rank == \"A\")", "--pays", "\"1\" = 1", "--lines", "1")$err, "--lines needs --edge")
+  alone <- run_words("payout", "--ask", "a = count(rank == \"A\")", "--pays", "\"1\" = 1", "--lines", "1")
+  expect_match(alone$err, "--lines needs --edge")
 })
 
 test_that("price tells what lines of games must pay", {

@@ -48,7 +48,7 @@ test_that("tables sort by the heading pressed and filter by words, numbers as nu
   report(category_odds(size = 5, deck = deck_standard(jokers = 1), rules = hand_rules(wild = rank == "joker")), file)
   column <- "Array.from(doc.querySelectorAll('tbody tr')).map(r => r.cells[1].textContent).join(' ')"
   press <- function(times) {
-    sprintf("(function () { var b = doc.querySelectorAll('thead button')[1]; %s return %s; }())",
+    sprintf("(function () { var b = doc.querySelectorAll('thead [role=button]')[1]; %s return %s; }())",
             strrep("b.click(); ", times), column)
   }
   numbers <- function(text) as.numeric(gsub(",", "", strsplit(text[[1]], " ")[[1]]))
@@ -108,4 +108,20 @@ test_that("numbers that cannot be printed as odds lead to the nearest that can",
     "(function () { var f = doc.querySelector('form.choices'); f.elements['natural_pays'].value = '1';",
     "f.dispatchEvent(new Event('input')); return f.querySelector('output').textContent; }())"))$extra[[1]]
   expect_match(text, "nearest rules that can be printed: natural_pays 1[.](2 [(]6 to 5|5 [(]3 to 2)[)]")
+})
+
+test_that("on paper a long table has its head on every page", {
+  skip_if(is.na(browser()), "no browser")
+  skip_if(!nzchar(Sys.which("pdftotext")), "no reader of PDF files")
+  folder <- withr::local_tempdir()
+  page <- file.path(folder, "page.html")
+  paper <- file.path(folder, "page.pdf")
+  report(simulate(draws(deck_standard(), 5), nsim = 2000, seed = 1), page)
+  processx::run(browser(), c("--headless", "--no-sandbox", "--disable-gpu", "--disable-background-networking",
+                             paste0("--user-data-dir=", withr::local_tempdir()), paste0("--print-to-pdf=", paper),
+                             "--no-pdf-header-footer", paste0("file://", page)), timeout = 120)
+  text <- strsplit(processx::run("pdftotext", c("-layout", paper, "-"))$stdout, "\f")[[1]]
+  with_rows <- grepl("\n *(QH|9C|QC) +[0-9]", text)
+  expect_gt(sum(with_rows), 1)
+  expect_true(all(grepl("card +count +percent", text[with_rows])))
 })

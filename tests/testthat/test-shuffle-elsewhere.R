@@ -166,7 +166,7 @@ test_that("a program that dies, hangs or prints rubbish gives an error, and what
   ))
 })
 
-test_that("a matrix has an arrangement in each row, one on its side is refused, and a part of a deck is told from a draw", {
+test_that("a matrix has an arrangement in each row, not on its side, and a part of a deck is told from a draw", {
   codes <- as.character(deck_standard())
   rows <- withr::with_seed(1, t(replicate(30, sample(codes))))
   expect_identical(suppressMessages(shuffle_recorded(rows))$rows,
