@@ -62,7 +62,7 @@ long_calls <- function() {
 functions_of_commands <- c(
   demo = "report", deck = "deck_from", draws = "simulate", until = "simulate", payout = "simulate", games = "games",
   play = "simulate", replay = "replay", vary = "vary_rules", tune = "tune_rules",
-  compare = "compare", impact = "card_impact",
+  compare = "compare", impact = "card_impact", price = "price_for",
   `round-robin` = "round_robin", best = "best_play", equilibrium = "equilibrium", edge = "house_edge",
   edges = "edge_table",
   strategy = "best_strategy",

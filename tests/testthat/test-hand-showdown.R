@@ -88,7 +88,7 @@ test_that("equity is drawn by street, and printed with the answer first", {
   data <- ggplot2::layer_data(autoplot(found), 2)
   expect_equal(nrow(data), 6)
   expect_equal(nrow(ggplot2::layer_data(autoplot(showdown(list("AS KS", "QH QD"), nsim = 100, seed = 1)), 1)), 2)
-  expect_match(capture.output(print(found))[2], "Seat south \\(QH QD\\) has most of the pot: 84.09%, exactly")
+  expect_match(capture.output(print(found))[2], "^South \\(QH QD\\) has most of the pot: 84.09%, exactly")
 })
 
 test_that("what cannot be shown down is told", {

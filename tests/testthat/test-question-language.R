@@ -96,7 +96,7 @@ test_that("replace goes with no shuffle, and work out of reach is refused with i
     list(quote(exact(draws(deck, 26, a = total(points * 1000 + rank_high), b = largest_group(rank),
                            c = largest_group(suit)))), "work", "out of reach"),
     list(quote(exact(exchange_cards(draws(deck, 5, a = total(1)), function(hand) hand))), "work",
-         "2,598,960 different hands of 5 cards .* 1,000,000 can be; 52 kinds of card are told apart"),
+         "2,598,960 different hands of 5 cards would be followed card by card, and 1,000,000 can be; 52 kinds"),
     list(quote(exact(exchange_cards(draws(deck, 4, p = category()), keep_groups(), times = 2))), "work",
          "more than 1000000 cases to tell apart"),
     list(quote(exact(draws(deck, 70000, a = card_at(1, rank == "A"), replace = TRUE))), "work", "at most 65,535"),
