@@ -87,7 +87,7 @@ asked_estimator <- function(name, outcomes) {
 
 #' @export
 tuning_subject.habanera_payout <- function(x, run, call) {
-  if (is.null(x$pays$named) || !inherits(x$of, "habanera_distribution")) {
+  if (is.null(names(x$pays$named)) || !inherits(x$of, "habanera_distribution")) {
     refuse("A payout is tuned where it is of exact() and its pays are named by values, as in c(\"3\" = 8, \"2\" = 1).",
            call = call)
   }

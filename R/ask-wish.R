@@ -15,9 +15,11 @@ wish_holds <- function(wish, values, call) {
   holds
 }
 
-# "yes", "no" or "open": the wish all over the intervals of what it names.
-meets_wish <- function(wish, counts, call) {
-  terms <- wished_estimates(wish, counts)
+# "yes", "no" or "open".
+meets_wish <- function(wish, counts, call) holds_over(wish, wished_estimates(wish, counts), call)
+
+# The same of estimates with intervals: the wish all over the intervals of what it names.
+holds_over <- function(wish, terms, call) {
   if (anyNA(terms[c("estimate", "conf.low", "conf.high")])) return("open")
   each <- max(2, min(101, floor(1e5^(1 / nrow(terms)))))
   points <- expand.grid(Map(points_between, terms$conf.low, terms$estimate, terms$conf.high, each))

@@ -27,7 +27,7 @@ note_to_stderr <- function(cnd) {
 # Who makes each command, in the groups of the help: to make all of them would take longer than most answers.
 command_makers <- function() {
   list(
-    demo = demo_command,
+    demo = demo_command, study = study_command,
     deck = deck_command, procedures = procedures_command, shuffle = shuffle_command, follow = follow_command,
     period = period_command, exact = exact_command, audit = audit_command, mixing = mixing_command,
     draws = draws_command, until = until_command, payout = payout_command, needed = needed_command,

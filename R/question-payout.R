@@ -46,7 +46,8 @@ check_payable <- function(x, call) {
 
 said_result <- function(x) if (inherits(x, "habanera_experiment")) "an experiment" else said(x)
 
-# A list of `by` (columns the pay depends on) and `of(outcomes)` (the pay of each row).
+# A list of `by` (columns the pay depends on) and either `named` (pays by the values of that column; of no column, one
+# pay) or `expr`, checked, over the outcomes.
 given_pays <- function(pays, x, call) {
   expr <- rlang::quo_get_expr(pays)
   if (!any(all.vars(expr) %in% names(x$outcomes))) {
@@ -58,22 +59,24 @@ given_pays <- function(pays, x, call) {
 
 pays_by_expression <- function(expr, x, env, call) {
   expr <- checked_on_outcomes(expr, names(x$outcomes), env, call)
-  list(by = intersect(all.vars(expr), names(x$outcomes)), of = function(outcomes) {
-    check_pays(on_outcomes(expr, outcomes, call), call)
-  })
+  pays <- list(by = intersect(all.vars(expr), names(x$outcomes)), expr = expr)
+  paid_for(pays, x$outcomes, call)
+  pays
 }
 
 pays_by_value <- function(pays, x, call) {
   check_pays(pays, call)
-  if (is.null(names(pays))) {
-    if (length(pays) == 1) return(list(by = character(), of = function(outcomes) rep(pays, nrow(outcomes))))
-    refuse("`pays` must be named by the values of an outcome, as in c(\"2\" = 5, \"3\" = 50).", call = call)
-  }
-  column <- paid_column(names(pays), x, call)
-  list(by = column, named = pays, of = function(outcomes) {
-    found <- unname(pays[match(value_text(outcomes[[column]]), names(pays))])
-    ifelse(is.na(found), 0, found)
-  })
+  if (!is.null(names(pays))) return(list(by = paid_column(names(pays), x, call), named = pays))
+  if (length(pays) == 1) return(list(by = character(), named = pays))
+  refuse("`pays` must be named by the values of an outcome, as in c(\"2\" = 5, \"3\" = 50).", call = call)
+}
+
+# The pay of each row of outcomes.
+paid_for <- function(pays, outcomes, call = NULL) {
+  if (!is.null(pays$expr)) return(check_pays(on_outcomes(pays$expr, outcomes, call), call))
+  if (!length(pays$by)) return(rep(pays$named, nrow(outcomes)))
+  found <- unname(pays$named[match(value_text(outcomes[[pays$by]]), names(pays$named))])
+  ifelse(is.na(found), 0, found)
 }
 
 check_pays <- function(pays, call) {
@@ -102,9 +105,9 @@ new_payout <- function(x, pays, stake, call) {
   weight <- if (simulated) x$n else x$probability
   law <- if (simulated && inherits(x, "habanera_counts_outcomes")) quick_exact(x$provenance$experiment)
   structure(
-    list(lines = pay_lines(x$outcomes, weight, pays), moments = pay_moments(pays$of(x$outcomes), weight), stake = stake,
+    list(lines = pay_lines(x$outcomes, weight, pays), moments = pay_moments(paid_for(pays, x$outcomes), weight), stake = stake,
          error = pay_errors(x, pays, weight),
-         exact = if (!is.null(law)) pay_moments(pays$of(law$outcomes), law$probability),
+         exact = if (!is.null(law)) pay_moments(paid_for(pays, law$outcomes), law$probability),
          trials = if (simulated) trial_count(x), words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment), of = x, pays = pays),
     made = call_made(), class = result_class("habanera_payout")
@@ -115,7 +118,7 @@ new_payout <- function(x, pays, stake, call) {
 # that they are told from.
 pay_errors <- function(x, pays, weight) {
   if (!inherits(x, "habanera_counts")) return(list(mean = 0, hit = 0, freedom = Inf))
-  values <- pays$of(x$outcomes)
+  values <- paid_for(pays, x$outcomes)
   moments <- pay_moments(values, weight)
   if (is.null(x[["sums"]])) {
     plays <- sum(weight)
@@ -154,7 +157,7 @@ most_pay_lines <- 24
 
 # A line for each combination of the columns that decide the pay, or, when these are many, for each pay.
 pay_lines <- function(outcomes, weight, pays) {
-  values <- pays$of(outcomes)
+  values <- paid_for(pays, outcomes)
   rows <- gathered_rows(cbind(outcomes[pays$by], pays = values))
   if (nrow(rows$outcomes) > most_pay_lines || !length(pays$by)) rows <- gathered_rows(data.frame(pays = values))
   chance <- rows$sum(weight) / sum(weight)

@@ -56,7 +56,7 @@ price_for.default <- function(x, pays, edge = 0.15, stake = NULL, lines = NULL, 
   stake <- if (is.null(stake)) 1 else stake
   weight <- if (is.null(x$n)) x$probability else x$n
   edge_of <- function(pays) {
-    1 - pay_moments(pays_by_value(pays, x, call)$of(x$outcomes), weight)$mean / stake
+    1 - pay_moments(paid_for(pays_by_value(pays, x, call), x$outcomes), weight)$mean / stake
   }
   line_prices(now, edge_of, check_lines(lines, names(now), call), edge, whole, in_words(x$provenance$experiment), call)
 }

@@ -185,6 +185,16 @@ add_tallies <- function(one, two) {
        squares = if (!is.null(one[["squares"]])) one[["squares"]] + two[["squares"]])
 }
 
+# Of many tallies: two by two, so that what is large is not carried along for each that is small.
+add_all_tallies <- function(tallies) {
+  while (length(tallies) > 1) {
+    first <- seq(1, length(tallies), by = 2)
+    tallies <- lapply(first, function(i) if (i < length(tallies)) add_tallies(tallies[[i]], tallies[[i + 1]]) else
+      tallies[[i]])
+  }
+  if (length(tallies)) tallies[[1]]
+}
+
 # Keys are joined by sorting: R's hashing of numbers is slow where they differ in few of their bits.
 add_keyed_tallies <- function(one, two) {
   both <- sort(c(one$key, two$key))

@@ -5,13 +5,16 @@ new_audit <- function(counted, plan, made) {
   broken <- sum(all$n$broken)
   tests <- if (broken == 0) Filter(Negate(is.null), audit_tests(counted, plan)) else list()
   structure(
-    list(tests = tests_table(tests, plan$level), tests_made = tests, counts = counted$halves,
+    list(tests = tests_table(tests, plan$level), tests_made = lapply(tests, without_words), counts = counted$halves,
          example = if (broken > 0) broken_example(counted, plan, made),
          broken = if (broken > 0) broken_cards(all, plan), conservation = conservation_row(all, plan),
          trials = all$trials, plan = plan, made = made),
     made = call_made(), class = result_class("habanera_audit")
   )
 }
+
+# What can be reckoned with again: a result holds data alone.
+without_words <- function(test) test[!names(test) %in% c("effect", "could_see")]
 
 # The first arrangement that is none: its codes, "-" where a card is missing.
 broken_example <- function(counted, plan, made) {

@@ -2,13 +2,27 @@
 
 # What a print begins with, without what kind of thing it is: a sentence, or what was asked and a sentence.
 #' @export
-in_words.habanera_result <- function(x, ...) {
+in_words.habanera_result <- function(x, ...) paste(begin_of_print(x), collapse = ". ")
+
+begin_of_print <- function(x) {
   lines <- trimws(rlang::with_options(lines_printed(function() tell(x)), width = 10000))
   lines <- sub("^<[^>]*>:? *", "", lines[nzchar(lines)])
-  if (length(lines) > 1 && !grepl("[.]$", lines[1]) && grepl("[.]$", lines[2])) {
-    return(paste0(lines[1], ". ", lines[2]))
-  }
+  if (length(lines) > 1 && !grepl("[.]$", lines[1]) && grepl("[.]$", lines[2])) return(lines[1:2])
   lines[1]
+}
+
+# The answer without what was asked, for where that is told already.
+answer_alone <- function(x) {
+  classes <- setdiff(class(x), "habanera_result")
+  own <- vapply(paste0("in_words.", classes), exists, NA, envir = topenv(), inherits = FALSE)
+  if (inherits(x, "habanera_counts")) {
+    lines <- rlang::with_options(first_answer(x), width = 10000)
+    return(gsub("[[:space:]]+", " ", trimws(lines[1])))
+  }
+  if (!any(own)) return(utils::tail(begin_of_print(x), 1))
+  words <- in_words(x)
+  asked <- if (inherits(x, "habanera_distribution")) paste0(in_words(x$provenance$experiment), ", exact; ") else ""
+  if (startsWith(words, asked)) substring(words, nchar(asked) + 1) else words
 }
 
 #' @export

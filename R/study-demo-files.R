@@ -21,7 +21,8 @@ demo_data_words <- c(
   ferryman.csv = "how the ferryman plays, by what he sees",
   harvest.yaml = "the rules of the harvest game, in which seats bet",
   `ferryman-bets.txt` = "how the ferryman bets at it", `table-wishes.yaml` = "what the hall wishes for its table",
-  `quick-game-wishes.yaml` = "what it wishes for the quick game"
+  `quick-game-wishes.yaml` = "what it wishes for the quick game",
+  `month.yaml` = "a study: what the hall asks each month, in one file"
 )
 
 demo_data <- names(demo_data_words)

@@ -5,7 +5,9 @@
 # its `seed`, unless that decided nothing (`by_luck` is FALSE). NULL where none of them is at work.
 call_made <- function(by_luck = TRUE) {
   public <- c(getNamespaceExports(topenv()), "simulate", "summary")
-  for (frame in seq_len(sys.nframe())) {
+  # A study is at work on what it holds, and no part of how that is made.
+  within <- getOption("habanera.made_within", 0)
+  for (frame in within + seq_len(sys.nframe() - within)) {
     name <- own_function_name(frame)
     if (is.null(name)) next
     if (name %in% public) return(made_in_frame(name, frame, by_luck))
