@@ -43,7 +43,7 @@ tallies_beside <- function(variant, beside, first, run, call) {
 
 played_combination <- function(variants, at, tallies, run) {
   counts_of <- function(experiment, tally) {
-    counts_so_far(c(list(experiment = experiment), run), list(seed = run$seed, done = run$nsim, tally = tally))
+    counts_so_far(list(experiment = experiment), state_of_range(run$seed, c(1, run$nsim), tally))
   }
   beside <- if (!is.null(tallies$beside)) new_game_pair(variants[[1]], variants[[at]], NULL)
   list(counts = counts_of(variants[[at]], tallies$counts),

@@ -52,7 +52,7 @@ check_study <- function(file, options) {
   definitions <- Filter(function(entry) entry$section != "runs", study$entries)
   provide(names(definitions), job)
   emit_or_write(c(sprintf("%s is sound: %s.", file_name(file), what_it_holds(study)),
-                  lines_printed(function() print(study))[-1]), options$out)
+                  run_lines(study)), options$out)
   exit_status[["done"]]
 }
 

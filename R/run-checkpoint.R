@@ -2,7 +2,7 @@
 # names the format and the digest of all that follows, a line of JSON that says what it is of and how the numbers
 # divide, and the numbers.
 
-checkpoint_format <- "habanera checkpoint 4"
+checkpoint_format <- "habanera checkpoint 5"
 
 check_checkpoint <- function(file, call) {
   if (is.null(file)) return(NULL)
@@ -21,7 +21,8 @@ write_checkpoint <- function(run, state) {
 
 checkpoint_bytes <- function(run, state) {
   checkpoint_of(list(experiment = experiment_digest(run$experiment), words = in_words(run$experiment),
-                     first = run$first, seed = state$seed, done = state$done), tally_parts(state$tally))
+                     first = run$first, seed = state$seed, done = state$done,
+                     ranges = c(rbind(state$ranges$first, state$ranges$last))), tally_parts(state$tally))
 }
 
 # Where what is kept may be lost without harm, for it comes back to whoever asked: a file that cannot be written is told
@@ -77,12 +78,18 @@ read_checkpoint <- function(run, call) {
   kept <- whole_checkpoint(file, call)
   if (is.null(kept)) return(NULL)
   refuse_other_run(run, kept, call)
-  state <- list(seed = kept$about$seed, done = kept$about$done, tally = kept$tally)
+  state <- list(seed = kept$about$seed, done = kept$about$done, ranges = kept_ranges(kept$about), tally = kept$tally)
   if (!adds_up(run$experiment, state$tally[["n"]], state$done)) {
     refuse(sprintf("The checkpoint %s does not add up to its %s; say `anew = TRUE` (--anew) to begin the run anew.",
                    quoted(file), count_of(state$done, "trial")), "checkpoint", call)
   }
   state
+}
+
+# The trials that were played, a row for each stretch.
+kept_ranges <- function(about) {
+  ends <- matrix(as.double(about$ranges), ncol = 2, byrow = TRUE)
+  data.frame(first = ends[, 1], last = ends[, 2])
 }
 
 # What a checkpoint holds, NULL where there is none yet.
@@ -125,8 +132,9 @@ refuse_other_run <- function(run, kept, call) {
   if (run$first != about$first) {
     other(sprintf("it begins with trial %s, not %s", format_count(about$first), format_count(run$first)))
   }
-  if (about$done > run$nsim) {
-    other(sprintf("it holds %s trials already, more than the %s asked for", format_count(about$done),
+  last <- max(about$ranges) - run$first + 1
+  if (last > run$nsim) {
+    other(sprintf("it holds %s trials already, more than the %s asked for", format_count(last),
                   format_count(run$nsim)))
   }
 }

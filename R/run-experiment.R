@@ -1,6 +1,10 @@
 # An experiment is a value object that says what one trial is. The driver knows it through these
 # generics alone.
 
+# Raised whenever the same call with the same seed gives other numbers (NEWS lists when it did): what a study kept by
+# then is made again, and machines with another version play no parts.
+version_of_numbers <- 1
+
 new_experiment <- function(class, ...) {
   structure(list(...), class = c(class, "habanera_experiment"))
 }

@@ -9,7 +9,11 @@ stats::simulate
 #' on interruptions, or on whether the run was resumed.
 #'
 #' Memory does not grow with `nsim`. Interrupting keeps what was counted: the counts so far come back
-#' with a warning. When a `future` plan with several workers is set, laps go to them.
+#' with a warning.
+#'
+#' When a `future` plan with several workers is set, a run that lasts is cut into parts, which go to them: parts of
+#' `part_seconds`, measured where they are played, handed out and taken back as they end. What is lost with a worker is
+#' handed out again. See [run_study()] for runs over machines that do not wait for one another.
 #'
 #' @param object An experiment, such as `draws(deck_standard(), 5)`.
 #' @param nsim Number of trials, up to 1e12; with `precision`, the most.
@@ -29,6 +33,8 @@ stats::simulate
 #' @param progress Whether to show a progress bar on runs over about two seconds, and to say at their end how
 #'   long they took; `NULL`: as the option `habanera.progress` says, else when interactive. Both go to standard error,
 #'   and are no part of the result.
+#' @param part_seconds How long a part lasts that is handed to a worker of a `future` plan; `NULL`: 60 seconds, or 2 where
+#'   the workers are processes of this machine.
 #' @return Counts; see [counts].
 #' @section Errors: `habanera_error_input` for settings out of range; `habanera_error_checkpoint` for
 #'   a checkpoint that is damaged or belongs to something else; `habanera_error_file` when it cannot be written (what
@@ -38,24 +44,24 @@ stats::simulate
 #' @export
 simulate.habanera_experiment <- function(object, nsim = 1e5, seed = NULL, ..., first_trial = 1,
                                          threads = NULL, precision = NULL, checkpoint = NULL, anew = FALSE,
-                                         progress = NULL) {
+                                         progress = NULL, part_seconds = NULL) {
   call <- rlang::current_env()
   refuse_unknown_settings(..., call = call)
   check_whole(nsim, 1, 1e12)
   check_whole(first_trial, 1)
   if (check_flag(anew) && is.null(checkpoint)) refuse("`anew` goes with `checkpoint`.")
+  if (!is.null(part_seconds)) check_between(part_seconds, 0, 1e6)
   if (first_trial + nsim - 1 >= 2^53) refuse("Trial numbers must stay below 2^53.")
   check_simulation(object, list(nsim = nsim, precision = precision, checkpoint = checkpoint), call)
   run <- list(
     experiment = object, nsim = nsim, seed = seed, first = first_trial,
-    threads = resolve_threads(threads, call), precision = check_precision(precision, object, call),
-    checkpoint = check_checkpoint(checkpoint, call), anew = anew,
-    progress = progress, workers = future_workers()
+    threads = resolve_threads(threads, call), given_threads = threads, part_seconds = part_seconds, precision = check_precision(precision, object, call),
+    checkpoint = check_checkpoint(checkpoint, call), anew = anew, progress = progress, workers = future_workers()
   )
   state <- start_state(run, call)
   run$seed <- state$seed
   state <- run_laps(run, state)
-  if (run$workers$failed) inform_user("A worker of future's plan failed; what it had to play was played here.")
+  if (run$workers$lost) inform_user("A worker of future's plan failed; what it had to play was played again.")
   finish_run(run, state)
 }
 
@@ -73,37 +79,46 @@ refuse_unknown_settings <- function(..., call) {
   if (!...length()) return(invisible())
   given <- names(list(...))
   if (is.null(given)) refuse("simulate() takes its settings by name.", call = call)
-  known <- c("nsim", "seed", "first_trial", "threads", "precision", "checkpoint", "anew", "progress")
+  known <- c("nsim", "seed", "first_trial", "threads", "precision", "checkpoint", "anew", "progress", "part_seconds")
   refuse(sprintf("simulate() has no setting `%s`%s", given[1], did_you_mean(given[1], known)),
          call = call)
 }
 
-# How far a run has come: trials done and the tally, changed in one assignment each
-# lap, so that an interrupt always finds it whole.
+# How far a run has come: the trials done (`ranges`, and how many they are) and their tally, changed in one assignment
+# each lap, so that an interrupt always finds it whole.
 start_state <- function(run, call) {
   kept <- if (!is.null(run$checkpoint) && !run$anew) read_checkpoint(run, call)
   if (!is.null(kept)) return(kept)
-  list(seed = resolve_seed(run$seed, call), done = 0, tally = NULL)
+  list(seed = resolve_seed(run$seed, call), done = 0, ranges = data.frame(first = numeric(), last = numeric()),
+       tally = NULL)
 }
 
 run_laps <- function(run, state) {
-  stops <- lap_stops(run)
-  lap <- if (plays_at_once(run$experiment)) run$nsim else most_in_lap(run$experiment, first_lap)
   bar <- local_progress("Simulating", run$progress, run$nsim)
   started <- saved <- now()
+  taken <- function(tally, first, count) {
+    state <<- add_lap(state, tally, first, count)
+    if (tally_size(state$tally) > most_outcomes) refuse_too_many_outcomes(run$experiment)
+    bar$move(state$done)
+    if (now() - saved > seconds_between_checkpoints) {
+      keep_state(run, state)
+      saved <<- now()
+    }
+  }
+  lap <- if (plays_at_once(run$experiment)) run$nsim else most_in_lap(run$experiment, first_lap)
   tryCatch(
     while (state$done < run$nsim && !reached_precision(run, state)) {
-      stop <- stops[findInterval(state$done, stops) + 1]
-      count <- min(lap, stop - state$done)
-      begun <- now()
-      state <- add_lap(state, play_lap(run, state$done, count), count)
-      if (tally_size(state$tally) > most_outcomes) refuse_too_many_outcomes(run$experiment)
-      lap <- next_lap(run$experiment, count, now() - begun)
-      bar$move(state$done)
-      if (now() - saved > seconds_between_checkpoints) {
-        keep_state(run, state)
-        saved <- now()
+      gaps <- gaps_between(state$ranges, next_window(run, state))
+      left <- sum(vapply(gaps, diff, 0) + 1)
+      if (uses_workers(run) && is_worth_handing_out(run, left)) {
+        play_on_workers(run, lapply(gaps, as.list), taken)
+        next
       }
+      count <- min(lap, diff(gaps[[1]]) + 1)
+      begun <- now()
+      taken(run_lap(run$experiment, run$seed, gaps[[1]][1], count, run$threads), gaps[[1]][1], count)
+      measure_rate(run, count, now() - begun)
+      lap <- next_lap(run$experiment, count, now() - begun)
     },
     interrupt = function(cnd) state$interrupted <<- TRUE,
     habanera_error_function = function(cnd) refuse_with_counts(cnd, run, state),
@@ -137,8 +152,20 @@ keep_state <- function(run, state) {
   )
 }
 
-# Where laps must end: where the precision is tested, and at the end.
-lap_stops <- function(run) c(if (!is.null(run$precision)) precision_stops(run$nsim), run$nsim)
+# The trials up to where the run may stop next: where the precision is tested, and at its end.
+next_window <- function(run, state) {
+  stops <- c(if (!is.null(run$precision)) precision_stops(run$nsim), run$nsim)
+  at_once <- gaps_between(state$ranges, c(run$first, run$first + run$nsim - 1))[[1]][1] - run$first
+  reached <- max(0, state$ranges$last - run$first + 1)
+  c(run$first, run$first - 1 + stops[stops > at_once & stops >= reached][1])
+}
+
+# What lacks of the trials from `wanted[1]` to `wanted[2]`, a list of first and last.
+gaps_between <- function(ranges, wanted) {
+  firsts <- c(wanted[1], ranges$last + 1)
+  lasts <- c(ranges$first - 1, wanted[2])
+  Map(c, firsts, lasts)[firsts <= lasts]
+}
 
 now <- function() proc.time()[["elapsed"]]
 
@@ -175,13 +202,9 @@ most_in_lap <- function(experiment, count) {
   chain * max(1, floor(most / chain))
 }
 
-play_lap <- function(run, done, count) {
-  if (run$workers$count > 1 && !run$workers$failed) return(play_on_workers(run, done, count))
-  run_lap(run$experiment, run$seed, run$first + done, count, run$threads)
-}
-
-add_lap <- function(state, tally, count) {
+add_lap <- function(state, tally, first, count) {
   state$tally <- add_tallies(state$tally, tally)
+  state$ranges <- join_ranges(rbind(state$ranges, data.frame(first = first, last = first + count - 1)), NULL)
   state$done <- state$done + count
   state
 }
@@ -200,9 +223,13 @@ warn_interrupted <- function(done, nsim) {
                     format_count(nsim)), "interrupted")
 }
 
+# As it is at the end of a run of these trials.
+state_of_range <- function(seed, range, tally) {
+  list(seed = seed, done = diff(range) + 1, ranges = data.frame(first = range[1], last = range[2]), tally = tally)
+}
+
 counts_so_far <- function(run, state) {
-  ranges <- data.frame(first = run$first, last = run$first + state$done - 1)
-  from <- new_provenance(run$experiment, entries_per_trial(run$experiment), state$seed, ranges,
+  from <- new_provenance(run$experiment, entries_per_trial(run$experiment), state$seed, state$ranges,
                          source_of(run$experiment))
   found <- counted_outcomes(run$experiment, state$tally)
   new_counts(result_kind(run$experiment), found$outcomes, found$n, found$example_trial, found[["squares"]], from,

@@ -8,10 +8,13 @@ new_audit <- function(counted, plan, made) {
     list(tests = tests_table(tests, plan$level), tests_made = lapply(tests, without_words), counts = counted$halves,
          example = if (broken > 0) broken_example(counted, plan, made),
          broken = if (broken > 0) broken_cards(all, plan), conservation = conservation_row(all, plan),
-         trials = all$trials, plan = plan, made = made),
+         trials = all$trials, plan = plan[setdiff(names(plan), how_it_ran)], made = made),
     made = call_made(), class = result_class("habanera_audit")
   )
 }
+
+# What changes nothing of what was found.
+how_it_ran <- c("threads", "progress")
 
 # What can be reckoned with again: a result holds data alone.
 without_words <- function(test) test[!names(test) %in% c("effect", "could_see")]

@@ -64,6 +64,8 @@ answer_table <- function(value) {
   if (is.null(value)) return(NULL)
   table <- plain_table(as.data.frame(generics::tidy(value)))
   table <- table[vapply(table, function(column) is.atomic(column) || is.factor(column), NA)]
+  # Its rows are bets.
+  if (inherits(value, "habanera_edge")) table <- cbind(bet = table[["term"]], within(table, term <- "edge"))
   keys <- telling_columns(table)
   estimates <- all(c("term", "estimate") %in% names(table)) && is.numeric(table$estimate)
   what <- rows_in_words(table[setdiff(keys, if (estimates) "term")])
@@ -177,11 +179,14 @@ tell.habanera_study_status <- function(x, rows = 1000, ...) {
 #' @export
 print.habanera_study <- function(x, ...) {
   cat_wrapped(sprintf("<study> %s: %s.", x$title, what_it_holds(x)))
-  for (entry in Filter(function(entry) entry$section == "runs", x$entries)) {
-    writeLines(strwrap(sprintf("%s: %s", entry$name, expression_text(entry$call)), getOption("width"), indent = 2,
-                       exdent = 4))
-  }
+  writeLines(run_lines(x))
   invisible(x)
+}
+
+run_lines <- function(study) {
+  runs <- Filter(function(entry) entry$section == "runs", study$entries)
+  told <- vapply(runs, function(entry) sprintf("%s: %s", entry$name, expression_text(entry$call)), "")
+  strwrap(told, getOption("width"), indent = 2, exdent = 4)
 }
 
 # "12 runs on 1 deck and 3 games".

@@ -59,10 +59,12 @@ game_call <- function(text, place) {
 function_call <- function(name, arguments, place) {
   if (name %in% not_in_studies) refuse_at(place, sprintf("%s() has no place in a study", name))
   if (is.null(arguments)) arguments <- list()
-  # What is no list of arguments is the first one.
-  if (is.null(names(arguments)) && !is.list(arguments)) arguments <- list(arguments)
-  arguments <- as.list(arguments)
   known <- argument_names(name)
+  # What is no list of arguments is the first one.
+  is_first <- if (is.list(arguments)) !is.null(called_function(arguments)) && !names(arguments) %in% known else
+    is.null(names(arguments))
+  if (is_first) arguments <- list(arguments)
+  arguments <- as.list(arguments)
   named <- rlang::names2(arguments)
   for (argument in named[nzchar(named)]) refuse_argument(argument, name, known, place)
   position <- cumsum(!nzchar(named))

@@ -42,18 +42,19 @@ judged_condition <- function(condition, value) {
   if (is.null(value)) return(list(holds = "open", found = "it is not answered yet"))
   expr <- parse_expression(condition, "expect", NULL)
   if (inherits(value, "habanera_counts_game")) return(judged_on_game(expr, value))
-  table <- as.data.frame(generics::tidy(value))
   names <- all.vars(expr)
-  if (has_terms(table) && all(names %in% table[["term"]])) return(judged_on_terms(expr, table))
+  told <- answer_table(value)
+  if (all(names %in% told[["term"]])) {
+    terms <- told[told[["term"]] %in% names, , drop = FALSE]
+    if (!anyDuplicated(terms[["term"]])) return(judged_on_terms(expr, terms))
+  }
+  table <- as.data.frame(generics::tidy(value))
   if (all(names %in% names(table))) return(judged_on_rows(expr, table))
-  known <- c(if (has_terms(table)) unique(table[["term"]]), names(table))
+  known <- unique(c(told[["term"]], names(table)))
   unknown <- setdiff(names, known)[1]
+  if (is.na(unknown)) refuse("it names what several rows tell; name columns", "study", NULL)
   refuse(sprintf("it names %s%s It may name %s", quoted(unknown), did_you_mean(unknown, known), join_some(known, 12)),
          "study", NULL)
-}
-
-has_terms <- function(table) {
-  all(c("term", "estimate") %in% names(table)) && !anyDuplicated(table[["term"]])
 }
 
 judged_on_game <- function(expr, counts) {

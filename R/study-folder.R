@@ -64,7 +64,7 @@ stored_value <- function(folder, key) {
 # The tally of a file of trials.
 kept_trials <- function(file, range) {
   fits <- function(kept) {
-    identical(as.double(c(kept$about$first, kept$about$first + kept$about$done - 1)), as.double(range))
+    identical(as.double(kept$about$ranges), as.double(range))
   }
   intact(file, function(bytes) {
     kept <- checkpoint_from(bytes)

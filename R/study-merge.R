@@ -95,7 +95,9 @@ write_stretch <- function(stretch, key, into) {
   file <- trials_file(into, key, range)
   if (!file.exists(file)) {
     about <- stretch[[1]]$read$about
+    about$first <- range[1]
     about$done <- diff(range) + 1
+    about$ranges <- range
     about$parts <- about$lengths <- NULL
     tally <- add_all_tallies(lapply(stretch, function(one) one$read$tally))
     write_bytes_whole(checkpoint_of(about, tally_parts(tally)), file, NULL)

@@ -134,19 +134,20 @@ answer_entry <- function(variable, job) {
   known <- job$answers[[variable]]
   if (!is.null(known)) return(known)
   at <- match(variable, job$plan$variable)
-  answer <- if (!job$plan$ours[at]) list(state = "left") else tryCatch(
-    made_answer(job$study$entries[[variable]], job$plan[at, ], job),
-    habanera_error_file = function(cnd) if (is_full(cnd, job)) rlang::cnd_signal(cnd) else failed_answer(cnd),
-    error = failed_answer
-  )
+  answer <- if (!job$plan$ours[at]) list(state = "left") else {
+    tryCatch(made_answer(job$study$entries[[variable]], job$plan[at, ], job), error = function(cnd) {
+      if (is_full(cnd, job)) rlang::cnd_signal(cnd)
+      list(state = "failed", problem = rlang::cnd_message(cnd))
+    })
+  }
   job$answers[[variable]] <- answer
   answer
 }
 
-failed_answer <- function(cnd) list(state = "failed", problem = rlang::cnd_message(cnd))
-
 # Where nothing can be written any more, going on would lose what is made.
-is_full <- function(cnd, job) grepl(job$folder, rlang::cnd_message(cnd), fixed = TRUE)
+is_full <- function(cnd, job) {
+  inherits(cnd, "habanera_error_file") && grepl(job$folder, rlang::cnd_message(cnd), fixed = TRUE)
+}
 
 made_answer <- function(entry, row, job) {
   if (row$cut) {
@@ -191,7 +192,8 @@ argument_of_run <- function(entry, job) {
 
 value_of_entry <- function(entry, job) {
   provide(entry$needs, job)
-  in_folder(job$study, made_for_study(entry$call, job$space))
+  # What draws a seed of its own, for it takes none, draws the same one each time.
+  with_trial_generator(job$study$seed, 1, 0, in_folder(job$study, made_for_study(entry$call, job$space)))
 }
 
 # How it was made is told from here on, not from run_study().

@@ -38,7 +38,7 @@ arguments_schema <- function(name) {
   known <- list(type = "object", properties = rlang::set_names(lapply(arguments, function(argument) TRUE), arguments))
   if (!name %in% takes_any_name) known$additionalProperties <- FALSE
   if (!length(arguments)) known$properties <- NULL
-  list(anyOf = list(known, list(type = c("string", "number", "boolean", "array", "null"))))
+  list(anyOf = list(known, list(`$ref` = "#/definitions/call"), list(type = c("string", "number", "boolean", "array", "null"))))
 }
 
 schema_lines <- function() {

@@ -12,8 +12,7 @@ counts_of_entry <- function(entry, key, experiment, job) {
   for (gap in gaps_between(there, share)) play_gap(experiment, seed, gap, key, entry$name, job)
   tally <- gathered_trials(job$folder, key, share, experiment, seed)
   if (!is.null(job$part)) return(NULL)
-  run <- list(experiment = experiment, first = wanted[1])
-  counts_so_far(run, list(seed = seed, done = diff(wanted) + 1, tally = tally))
+  counts_so_far(list(experiment = experiment, first = wanted[1]), state_of_range(seed, wanted, tally))
 }
 
 # Part k of n: whole chains, as evenly as can be. NULL where nothing is left for it.
@@ -33,13 +32,6 @@ whole_ranges <- function(folder, key, wanted, experiment) {
   ours <- vapply(kept, function(one) !is.null(one) && identical(one$about$experiment, digest), NA)
   there <- there[ours, , drop = FALSE]
   there[there$first > c(-Inf, there$last[-nrow(there)])[seq_len(nrow(there))], , drop = FALSE]
-}
-
-# What lacks between them, a list of first and last.
-gaps_between <- function(there, wanted) {
-  firsts <- c(wanted[1], there$last + 1)
-  lasts <- c(there$first - 1, wanted[2])
-  Map(c, firsts, lasts)[firsts <= lasts]
 }
 
 play_gap <- function(experiment, seed, gap, key, name, job) {
@@ -63,12 +55,10 @@ gathered_trials <- function(folder, key, range, experiment, seed) {
                  there$last)
   tally <- add_all_tallies(unname(tallies))
   if (nrow(there) > 1) {
-    run <- list(experiment = experiment, first = range[1])
-    state <- list(seed = seed, done = diff(range) + 1, tally = tally)
-    write_bytes_whole(checkpoint_bytes(run, state), trials_file(folder, key, range), NULL)
+    bytes <- checkpoint_bytes(list(experiment = experiment, first = range[1]), state_of_range(seed, range, tally))
+    write_bytes_whole(bytes, trials_file(folder, key, range), NULL)
   }
-  within <- ranges_within(folder, key, range)
-  unlink(within)
+  unlink(ranges_within(folder, key, range))
   tally
 }
 

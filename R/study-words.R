@@ -49,7 +49,7 @@ expression_arguments <- list(
 )
 
 # Settings of how a run is made, which the study minds itself.
-minded_by_the_study <- c("threads", "progress", "checkpoint", "anew")
+minded_by_the_study <- c("threads", "progress", "checkpoint", "anew", "part_seconds")
 
 # The names of the arguments of a function, with those of its methods.
 argument_names <- function(name) {

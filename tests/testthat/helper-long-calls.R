@@ -38,6 +38,7 @@ long_calls <- function() {
     removal_effects = for (i in 1:200) removal_effects(game_blackjack()),
     replay = replay(game_pairs(players = player_lookahead(1e6)), 1),
     round_robin = round_robin(game_pairs(), c("random", "full_memory", "careful"), nsim = 1e9, seed = 1),
+    run_study = run_study(long_study, tempfile()),
     rule_effects = for (i in 1:50) rule_effects(game_blackjack(), knows = "all_cards"),
     showdown = showdown(list("AS KS", "QH QD", ""), size = 4, own_cards = 2, nsim = 1e9, seed = 1),
     simulate = simulate(game_pairs(players = player_lookahead(1e5)), 1e9, seed = 1),
@@ -53,14 +54,15 @@ long_calls <- function() {
   # What these stand on is made before: an interrupt in a run keeps its part, and the loop around it would go on.
   last_bet <- quote(game_betting(board = "KS 8H 3D QC 2S", pot = 10, stacks = 20,
                                  streets = list(street(bets = c("1/2 pot", "pot"), raises = "all in", most_bets = 2))))
-  made <- list(counting = counting, last_bet = last_bet, level_one = level_one, lanterns_60 = lanterns(60, bets = 20),
+  made <- list(long_study = study_file(c("games: {quick: {game: war}}", "runs:", "  a: {exact: {draws: {deck: numbered 9, size: 2}}}",
+                                         "  b: {simulate: {object: quick, nsim: 1e9}}")), counting = counting, last_bet = last_bet, level_one = level_one, lanterns_60 = lanterns(60, bets = 20),
                audited = naive_audit(), counted = aces_counted())
   lapply(long, function(call) do.call(substitute, list(call, made)))
 }
 
 # What each command runs; it ends as that does.
 functions_of_commands <- c(
-  demo = "report", deck = "deck_from", draws = "simulate", until = "simulate", payout = "simulate", games = "games",
+  demo = "report", study = "run_study", deck = "deck_from", draws = "simulate", until = "simulate", payout = "simulate", games = "games",
   play = "simulate", replay = "replay", vary = "vary_rules", tune = "tune_rules",
   compare = "compare", impact = "card_impact", price = "price_for",
   `round-robin` = "round_robin", best = "best_play", equilibrium = "equilibrium", edge = "house_edge",
@@ -105,7 +107,7 @@ quick_exports <- strsplit("
   shuffle_retry shuffle_riffle shuffle_shelf shuffle_small_seed shuffle_steps shuffle_strip
   shuffle_top_to_random shuffle_transpositions shuffle_uniform shuffle_wash shuffle_with sit_in stake_fraction
   strategy_grid strategy_table street takings tidy trials_needed true_count_distribution verdict write_deviations
-  write_game_template write_result write_rules write_strategy
+  merge_studies read_study study_code study_results write_game_template write_result write_rules write_strategy
 ", "[[:space:]]+")[[1]][-1]
 
 # Runs a call in a process of its own, interrupts it, and tells how it ended: "nothing" was kept, a "part", or it was

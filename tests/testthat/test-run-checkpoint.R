@@ -49,7 +49,9 @@ test_that("no code is run by reading a checkpoint, and one that does not add up 
   expect_true(isNamespaceLoaded("stats4"))
   run <- list(checkpoint = file, experiment = five, first = 1)
   tally <- list(n = rep(10, 52), example_trial = rep(1, 52))
-  writeBin(habanera:::checkpoint_bytes(run, list(seed = 1, done = 100, seconds = 0, tally = tally)), file)
+  writeBin(habanera:::checkpoint_bytes(run, list(
+    seed = 1, done = 100, ranges = data.frame(first = 1, last = 100), tally = tally
+  )), file)
   expect_error(simulate(five, nsim = 200, seed = 1, checkpoint = file), "does not add up to its 100 trials",
                class = "habanera_error_checkpoint")
 })
