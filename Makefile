@@ -11,7 +11,7 @@ COMPILED := $(shell find src inst/include -type f -not -name '*.o' -not -name '*
 ARTICLES := $(wildcard docs/articles/*.md docs/articles/figures/*) tools/install-articles.R
 INTERPRETED := DESCRIPTION NAMESPACE src/Makevars $(shell find R inst exec man -type f -not -path 'inst/include/*')
 
-.PHONY: all demo test check bench digests fuzz sanitize lint docs site screenshots install dependencies clean
+.PHONY: all demo test check bench cluster digests fuzz sanitize lint docs site screenshots install dependencies clean
 
 all: install
 
@@ -76,6 +76,9 @@ check: install
 	@cd build/check && _R_CHECK_FORCE_SUGGESTS_=false _R_CHECK_SYSTEM_CLOCK_=0 _R_CHECK_CRAN_INCOMING_=false \
 	  _R_CHECK_TESTS_NLINES_=0 R CMD check --as-cran --no-manual habanera_*.tar.gz
 	@! grep -E '^Status: .*(ERROR|WARNING)' build/check/habanera.Rcheck/00check.log
+
+cluster: install
+	@sh tools/try-cluster.sh
 
 bench: install build/bare.so
 	@Rscript bench/bench.R

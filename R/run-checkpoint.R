@@ -78,7 +78,8 @@ read_checkpoint <- function(run, call) {
   kept <- whole_checkpoint(file, call)
   if (is.null(kept)) return(NULL)
   refuse_other_run(run, kept, call)
-  state <- list(seed = kept$about$seed, done = kept$about$done, ranges = kept_ranges(kept$about), tally = kept$tally)
+  state <- list(seed = as.double(kept$about$seed), done = as.double(kept$about$done),
+                ranges = kept_ranges(kept$about), tally = kept$tally)
   if (!adds_up(run$experiment, state$tally[["n"]], state$done)) {
     refuse(sprintf("The checkpoint %s does not add up to its %s; say `anew = TRUE` (--anew) to begin the run anew.",
                    quoted(file), count_of(state$done, "trial")), "checkpoint", call)

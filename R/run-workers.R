@@ -47,7 +47,7 @@ play_on_workers <- function(run, gaps, taken) {
       out <- c(out, list(handed))
     }
     if (!length(out)) return(invisible(FALSE))
-    ended <- vapply(out, function(handed) future::resolved(handed$future), NA)
+    ended <- vapply(out, has_ended, NA)
     if (!any(ended)) {
       Sys.sleep(pause)
       pause <- min(longest_pause, pause * 1.5)
@@ -60,13 +60,16 @@ play_on_workers <- function(run, gaps, taken) {
   invisible(TRUE)
 }
 
+# One that was lost has ended, too.
+has_ended <- function(handed) tryCatch(future::resolved(handed$future), error = function(cnd) TRUE)
+
 # As many trials as last as long as a part should, or fewer where all workers are to have some of what is left.
 first_part <- function(queue, run) {
   gap <- queue[[1]]
   if (!is.null(gap[["tries"]])) return(gap)
   team <- run$workers
   left <- sum(vapply(queue, function(one) one[[2]] - one[[1]] + 1, 0))
-  least <- if (is.null(run$part_seconds)) least_part_in_costs * team$cost else 0
+  least <- min(least_part_in_costs * team$cost, run$part_seconds)
   seconds <- max(least, part_seconds(run))
   count <- min(team$rate * seconds, max(left / team$count, team$rate * least))
   list(gap[[1]], min(gap[[2]], gap[[1]] + most_in_lap(run$experiment, ceiling(count)) - 1))

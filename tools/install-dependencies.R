@@ -134,8 +134,11 @@ no_browser <- !any(nzchar(Sys.which(c("chromium", "chromium-browser", "google-ch
 no_paper <- !nzchar(Sys.which("pdftotext"))
 # The site of the documentation is made, and tested, where its generator is.
 no_generator <- !nzchar(Sys.which("mkdocs"))
+# A library of another language holds the schema of studies to what it should be.
+no_validator <- system2("python3", c("-c", shQuote("import jsonschema")), stdout = FALSE, stderr = FALSE) != 0
 wanted <- c(if (no_compiler) c("g++", "make"), if (no_doctest) "doctest-dev",
-            if (no_browser) "chromium", if (no_paper) "poppler-utils", if (no_generator) "mkdocs")
+            if (no_browser) "chromium", if (no_paper) "poppler-utils", if (no_generator) "mkdocs",
+            if (no_validator) "python3-jsonschema")
 if (is_root && (nrow(missing) || length(wanted))) {
   run("apt-get", c("update", "-qq"))
   wanted <- c(wanted, if (nrow(missing)) debian_builds(missing))
