@@ -105,8 +105,8 @@ new_payout <- function(x, pays, stake, call) {
   weight <- if (simulated) x$n else x$probability
   law <- if (simulated && inherits(x, "habanera_counts_outcomes")) quick_exact(x$provenance$experiment)
   structure(
-    list(lines = pay_lines(x$outcomes, weight, pays), moments = pay_moments(paid_for(pays, x$outcomes), weight), stake = stake,
-         error = pay_errors(x, pays, weight),
+    list(lines = pay_lines(x$outcomes, weight, pays), moments = pay_moments(paid_for(pays, x$outcomes), weight),
+         stake = stake, error = pay_errors(x, pays, weight),
          exact = if (!is.null(law)) pay_moments(paid_for(pays, law$outcomes), law$probability),
          trials = if (simulated) trial_count(x), words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment), of = x, pays = pays),

@@ -130,6 +130,8 @@ page_questions <- c(
   habanera_sessions = "What does a season bring, and what reserve does it need?",
   habanera_showdown = "Which hand wins how often?", habanera_sitting = "How does the sitting stand?",
   habanera_steps = "What are shuffles made of?", habanera_strategy = "How is it played?",
+  habanera_study_answers = "What does the study say?", habanera_study_status = "How far has the study come?",
+  habanera_study_table = "What does the study say?",
   habanera_strategy_difference = "Where do two ways of playing differ?",
   habanera_takings = "Was it luck?", habanera_third_card = "When is a third card drawn?",
   habanera_trace = "How did the cards move?", habanera_trials = "How did these trials go?",

@@ -33,8 +33,8 @@ stats::simulate
 #' @param progress Whether to show a progress bar on runs over about two seconds, and to say at their end how
 #'   long they took; `NULL`: as the option `habanera.progress` says, else when interactive. Both go to standard error,
 #'   and are no part of the result.
-#' @param part_seconds How long a part lasts that is handed to a worker of a `future` plan; `NULL`: 60 seconds, or 2 where
-#'   the workers are processes of this machine.
+#' @param part_seconds How long a part lasts that is handed to a worker of a `future` plan; `NULL`: 60 seconds, or 2
+#'   where the workers are processes of this machine.
 #' @return Counts; see [counts].
 #' @section Errors: `habanera_error_input` for settings out of range; `habanera_error_checkpoint` for
 #'   a checkpoint that is damaged or belongs to something else; `habanera_error_file` when it cannot be written (what
@@ -55,7 +55,8 @@ simulate.habanera_experiment <- function(object, nsim = 1e5, seed = NULL, ..., f
   check_simulation(object, list(nsim = nsim, precision = precision, checkpoint = checkpoint), call)
   run <- list(
     experiment = object, nsim = nsim, seed = seed, first = first_trial,
-    threads = resolve_threads(threads, call), given_threads = threads, part_seconds = part_seconds, precision = check_precision(precision, object, call),
+    threads = resolve_threads(threads, call), given_threads = threads, part_seconds = part_seconds,
+    precision = check_precision(precision, object, call),
     checkpoint = check_checkpoint(checkpoint, call), anew = anew, progress = progress, workers = future_workers()
   )
   state <- start_state(run, call)
@@ -150,63 +151,6 @@ keep_state <- function(run, state) {
              "file", NULL, counts = counts_so_far(run, state))
     }
   )
-}
-
-# The trials up to where the run may stop next: where the precision is tested, and at its end.
-next_window <- function(run, state) {
-  stops <- c(if (!is.null(run$precision)) precision_stops(run$nsim), run$nsim)
-  at_once <- gaps_between(state$ranges, c(run$first, run$first + run$nsim - 1))[[1]][1] - run$first
-  reached <- max(0, state$ranges$last - run$first + 1)
-  c(run$first, run$first - 1 + stops[stops > at_once & stops >= reached][1])
-}
-
-# What lacks of the trials from `wanted[1]` to `wanted[2]`, a list of first and last.
-gaps_between <- function(ranges, wanted) {
-  firsts <- c(wanted[1], ranges$last + 1)
-  lasts <- c(ranges$first - 1, wanted[2])
-  Map(c, firsts, lasts)[firsts <= lasts]
-}
-
-now <- function() proc.time()[["elapsed"]]
-
-seconds_per_lap <- 0.3
-seconds_worth_telling <- 2
-seconds_between_checkpoints <- 5
-most_entries_per_lap <- 2^32 - 1
-first_lap <- 16
-
-# As many trials as seem to fill a lap, but never ten times more than the last.
-next_lap <- function(experiment, count, seconds) most_in_lap(experiment, lap_after(count, seconds))
-
-lap_after <- function(count, seconds) {
-  growth <- seconds_per_lap / max(seconds, 1e-6)
-  ceiling(count * min(max(growth, 0.1), 10))
-}
-
-# Calls play(done, count) for one lap after the other of work that is no experiment.
-each_lap <- function(nsim, play) {
-  done <- 0
-  lap <- first_lap
-  while (done < nsim) {
-    count <- min(lap, nsim - done)
-    begun <- now()
-    play(done, count)
-    done <- done + count
-    lap <- lap_after(count, now() - begun)
-  }
-}
-
-most_in_lap <- function(experiment, count) {
-  chain <- trials_in_chain(experiment)
-  most <- min(count, floor(most_entries_per_lap / max(1, entries_per_trial(experiment), na.rm = TRUE)))
-  chain * max(1, floor(most / chain))
-}
-
-add_lap <- function(state, tally, first, count) {
-  state$tally <- add_tallies(state$tally, tally)
-  state$ranges <- join_ranges(rbind(state$ranges, data.frame(first = first, last = first + count - 1)), NULL)
-  state$done <- state$done + count
-  state
 }
 
 finish_run <- function(run, state) {

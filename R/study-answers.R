@@ -34,7 +34,9 @@ tell.habanera_study_answers <- function(x, ...) {
   }
   if (NROW(x$expected)) writeLines(c("", strwrap(expectations_in_words(x$expected), width, exdent = 2)))
   if (NROW(x$changes)) writeLines(c("", strwrap(changed_answers_in_words(x$changes), width, exdent = 2)))
-  writeLines(c("", strwrap(sprintf("Kept in %s.", x$folder), width, exdent = 2)))
+  # Beside the study its folder has a short name.
+  folder <- sub(paste0(x$study$folder, "/"), "", x$folder, fixed = TRUE)
+  writeLines(c("", strwrap(sprintf("Kept in %s.", folder), width, exdent = 2)))
   invisible(x)
 }
 
@@ -57,57 +59,6 @@ expectations_in_words <- function(expected) {
 
 #' @rawNamespace S3method(generics::tidy, habanera_study_answers)
 tidy.habanera_study_answers <- function(x, ...) joined_tables(lapply(x$values, answer_table))
-
-# What tidy() tells of an answer, in the one shape that all answers have: a row for each number, with what tells its row
-# apart (`what`), what number it is (`term`), and its error and interval, where it has them.
-answer_table <- function(value) {
-  if (is.null(value)) return(NULL)
-  table <- plain_table(as.data.frame(generics::tidy(value)))
-  table <- table[vapply(table, function(column) is.atomic(column) || is.factor(column), NA)]
-  # Its rows are bets.
-  if (inherits(value, "habanera_edge")) table <- cbind(bet = table[["term"]], within(table, term <- "edge"))
-  keys <- telling_columns(table)
-  estimates <- all(c("term", "estimate") %in% names(table)) && is.numeric(table$estimate)
-  what <- rows_in_words(table[setdiff(keys, if (estimates) "term")])
-  if (estimates) {
-    rest <- intersect(setdiff(estimate_columns, "term"), names(table))
-    return(data.frame(what = what, term = as.character(table[["term"]]), lapply(table[rest], as.double)))
-  }
-  numbers <- setdiff(names(table)[vapply(table, function(column) is.numeric(column) || is.logical(column), NA)], keys)
-  do.call(rbind, lapply(numbers, function(name) {
-    data.frame(what = what, term = name, estimate = as.double(table[[name]]))
-  }))
-}
-
-# What tells rows apart: what stands before an estimate, or as many columns as make them different.
-telling_columns <- function(table) {
-  first <- intersect(estimate_columns, names(table))
-  if (all(c("term", "estimate") %in% first)) return(names(table)[seq_len(match("estimate", names(table)) - 1)])
-  for (count in seq_along(table)) {
-    if (!anyDuplicated(table[seq_len(count)]) && !is.double(table[[1]])) return(names(table)[seq_len(count)])
-  }
-  names(table)[vapply(table, is.character, NA)]
-}
-
-rows_in_words <- function(keys) {
-  if (!length(keys)) return("")
-  told <- Map(function(values, name) {
-    if (is.numeric(values) || is.logical(values)) ifelse(is.na(values), "", paste(name, "=", format_all(values))) else
-      ifelse(is.na(values), "", as.character(values))
-  }, keys, names(keys))
-  trimws(do.call(paste, unname(told)))
-}
-
-format_all <- function(values) vapply(values, function(value) as_code(unname(value)), "")
-
-# One table of all, the run first.
-joined_tables <- function(tables) {
-  tables <- Filter(function(table) !is.null(table) && nrow(table), tables)
-  columns <- c("run", "what", estimate_columns)
-  if (!length(tables)) tables <- list(data.frame(what = character(), term = character(), estimate = numeric()))
-  joined <- as.data.frame(data.table::rbindlist(tables, fill = TRUE, idcol = "run"))
-  joined[intersect(columns, names(joined))]
-}
 
 #' @rdname run_study
 #' @export
@@ -134,65 +85,8 @@ tell.habanera_study_table <- function(x, rows = 1000, ...) {
   shown$estimate <- format_statistic(x$estimate)
   if (!is.null(x[["conf.low"]])) {
     interval <- sprintf("%s to %s", format_statistic(x$conf.low), format_statistic(x$conf.high))
-    shown[["95%"]] <- ifelse(is.na(x$conf.low), "", interval)
+    # What is exact needs none.
+    shown[["95%"]] <- ifelse(is.na(x$conf.low) | x$conf.low == x$conf.high, "", interval)
   }
   print_head(shown, rows)
-}
-
-# The runs of a study as a folder has them: what is done, what is begun, what is to do.
-study_status <- function(study, folder, call = rlang::caller_env()) {
-  title <- folder_title(folder, call)
-  if (!is.null(title) && !identical(title, study$title)) open_folder(folder, study$title, call)
-  plan <- new_job(study, folder)$plan
-  states <- lapply(seq_len(nrow(plan)), function(i) run_state(plan[i, ], study, folder))
-  structure(data.frame(run = plan$name, state = vapply(states, `[[`, "", 1), detail = vapply(states, `[[`, "", 2)),
-            class = table_class("habanera_study_status"))
-}
-
-run_state <- function(row, study, folder) {
-  if (file.exists(kept_file(folder, row$key))) return(c("done", ""))
-  if (!row$cut) return(c("to do", ""))
-  wanted <- wanted_trials(study$entries[[row$variable]])
-  there <- ranges_there(folder, row$key)
-  there <- there[there$first >= wanted[1] & there$last <= wanted[2], , drop = FALSE]
-  trials <- sum(there$last - there$first + 1)
-  asked <- count_of(diff(wanted) + 1, "trial")
-  if (trials >= diff(wanted) + 1) return(c("done", asked))
-  going <- length(list.files(file.path(folder, "runs"), sprintf("^%s-.*[.]going$", row$key))) > 0
-  if (!trials && !going) return(c("to do", asked))
-  c("begun", if (trials) sprintf("%s of %s", format_count(trials), asked) else paste("some of", asked))
-}
-
-#' @export
-in_words.habanera_study_status <- function(x, ...) {
-  states <- table(factor(x$state, c("done", "begun", "to do")))
-  sprintf("%s of %s done, %s begun, %s to do.", format_count(states[["done"]]), count_of(nrow(x), "run"),
-          format_count(states[["begun"]]), format_count(states[["to do"]]))
-}
-
-#' @export
-tell.habanera_study_status <- function(x, rows = 1000, ...) {
-  cat_wrapped(in_words(x))
-  print_head(plain_table(x), rows)
-}
-
-#' @export
-print.habanera_study <- function(x, ...) {
-  cat_wrapped(sprintf("<study> %s: %s.", x$title, what_it_holds(x)))
-  writeLines(run_lines(x))
-  invisible(x)
-}
-
-run_lines <- function(study) {
-  runs <- Filter(function(entry) entry$section == "runs", study$entries)
-  told <- vapply(runs, function(entry) sprintf("%s: %s", entry$name, expression_text(entry$call)), "")
-  strwrap(told, getOption("width"), indent = 2, exdent = 4)
-}
-
-# "12 runs on 1 deck and 3 games".
-what_it_holds <- function(study) {
-  sections <- table(factor(study$names$section, c("runs", study_sections)))
-  sections <- sections[sections > 0]
-  told <- sprintf("%d %s", sections, ifelse(sections == 1, sub("s$", "", names(sections)), names(sections)))
-  if (length(told) == 1) told else paste(told[1], "on", join_words(told[-1]))
 }

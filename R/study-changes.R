@@ -57,7 +57,7 @@ most_changes_told <- 4
 # Estimates by what tells their rows apart.
 changed_terms <- function(table) {
   if (is.null(table)) return(numeric())
-  values <- rlang::set_names(table$estimate, trimws(paste(table[["what"]], table[["term"]])))
+  values <- rlang::set_names(table[["estimate"]], trimws(paste(table[["what"]], table[["term"]])))
   values[!is.na(values) & !duplicated(names(values))]
 }
 

@@ -104,8 +104,8 @@ question_code <- function(text, place) {
   })
   other <- setdiff(called_names(expr), c(names(language_functions), hand_words, turn_words))
   if (length(other)) {
-    refuse_at(place, sprintf("%s cannot be used in a question%s", quoted(other[1]),
-                             sub("[.]$", "", did_you_mean_function(other[1], c(names(language_functions), hand_words)))))
+    near <- did_you_mean_function(other[1], c(names(language_functions), hand_words))
+    refuse_at(place, sprintf("%s cannot be used in a question%s", quoted(other[1]), near))
   }
   expr
 }

@@ -45,7 +45,8 @@ demo_data <- names(demo_data_words)
 #' `table.yaml`, `banker-table.yaml` (with `third-cards.csv`) and `machine.yaml` (with `machine-pays.csv`), the tables
 #' of the hall as [edge_table()] reads them, and `kept-by-the-baker.txt`, what the baker keeps at the machine;
 #' `queue.R`, a game of the hall's own; `ferryman.csv`, how the ferryman plays at lanterns, `harvest.yaml`, the rules of
-#' a betting game on the orchard deck, and `ferryman-bets.txt`, how he bets there; and a file with a fault of each kind,
+#' a betting game on the orchard deck, and `ferryman-bets.txt`, how he bets there; `month.yaml`, a study that asks much
+#' of this each month; and a file with a fault of each kind,
 #' `dirty-*`.
 #'
 #' @param file Name of a file; `NULL` lists them all.

@@ -9,7 +9,7 @@ lantern_hall_demo <- function(folder, threads = NULL, call = rlang::caller_env()
   questions <- list(tablet_question, records_question, volunteers_question, routine_question, stall_question,
                     hands_stall_question, windfall_question, quick_game_question, pairs_table_question,
                     twenty_one_question, counting_question, reserve_question, edges_question, tuning_question,
-                    queue_question,
+                    queue_question, month_question,
                     if (can_compile()) lanterns_question, harvest_question)
   questions <- Filter(Negate(is.null), questions)
   bar <- local_progress("Answering questions", total = length(questions))

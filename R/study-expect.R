@@ -20,7 +20,8 @@ checked_expectations <- function(expect, study) {
 refuse_unknown_run <- function(run, study, place) {
   runs <- run_names(study)
   if (rlang::is_string(run) && run %in% runs) return(invisible())
-  refuse_at(place, sprintf("there is no run %s%s There are %s", said(run), did_you_mean(run, runs), join_some(runs, 12)))
+  refuse_at(place, sprintf("there is no run %s%s There are %s", said(run), did_you_mean(run, runs),
+                           join_some(runs, 12)))
 }
 
 run_names <- function(study) study$names$name[study$names$section == "runs"]

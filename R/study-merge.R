@@ -52,7 +52,7 @@ merge_results <- function(paths, file) {
 }
 
 refuse_unequal <- function(one, other) {
-  refuse(sprintf("%s and %s should hold the same and do not: one of them was changed, or made elsewhere in another way.",
+  refuse(sprintf("%s and %s should hold the same and do not: one of them was changed, or made in another way.",
                  quoted(one), quoted(other)), "study", NULL)
 }
 

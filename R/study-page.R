@@ -1,31 +1,4 @@
-# The page of a study, and the script that does the same.
-
-# What the page shows: a list of `run` with `title`, and `words`, in Markdown.
-checked_layout <- function(report, study) {
-  place <- list(study = study, path = "report")
-  if (is.null(report)) return(lapply(run_names(study), function(run) list(run = run, title = sentence(run))))
-  if (!is.list(report) || !is.null(names(report))) {
-    refuse_at(place, "it is a list, each with \"run:\" or \"words:\", as in \"- run: how long\"")
-  }
-  lapply(report, function(part) {
-    if (rlang::is_string(part)) part <- list(run = part)
-    if (!is.list(part) || is.null(names(part))) refuse_at(place, "each is \"run:\" or \"words:\"")
-    refuse_keys(names(part), c("run", "title", "words"), "what a report shows", place)
-    if (!is.null(part$words)) return(list(words = checked_markdown(part$words, inside(place, "words"))))
-    refuse_unknown_run(part$run, study, inside(place, "run"))
-    if (!is.null(part$title) && !rlang::is_string(part$title)) refuse_at(inside(place, "title"), "it must be a text")
-    list(run = part$run, title = if (is.null(part$title)) sentence(part$run) else part$title)
-  })
-}
-
-# The page is to be whole without a network, and to run no script but its own.
-checked_markdown <- function(words, place) {
-  if (!rlang::is_string(words)) refuse_at(place, sprintf("it must be a text in Markdown, not %s", said(words)))
-  tree <- commonmark::markdown_xml(words)
-  if (grepl("<html_(block|inline)", tree)) refuse_at(place, "HTML is not taken in it; write Markdown, and &lt; for <")
-  if (grepl("<image ", tree)) refuse_at(place, "pictures are not taken in it")
-  words
-}
+# The page of a study.
 
 #' @export
 report.habanera_study_answers <- function(x, file, title = NULL) {
@@ -36,7 +9,8 @@ report.habanera_study_answers <- function(x, file, title = NULL) {
   parts <- lapply(shown, function(part) if (!is.null(part$run)) parts_of_run(x, part$run))
   entries <- unlist(lapply(seq_along(shown), function(i) {
     if (is.null(parts[[i]])) return(NULL)
-    list(list(id = sprintf("answer-%d", numbers[i]), title = shown[[i]]$title, answer = x$runs$words[x$runs$run == shown[[i]]$run]))
+    answer <- x$runs$words[x$runs$run == shown[[i]]$run]
+    list(list(id = sprintf("answer-%d", numbers[i]), title = shown[[i]]$title, answer = answer))
   }), recursive = FALSE)
   bodies <- lapply(seq_along(shown), function(i) {
     if (is.null(parts[[i]])) return(htmltools::HTML(commonmark::markdown_html(shown[[i]]$words, smart = TRUE)))
@@ -81,32 +55,4 @@ study_again <- function(x) {
                                         shell_word(basename(x$study$file)))),
     report_code("In R", study_code(x$study))
   )
-}
-
-#' @rdname read_study
-#' @export
-study_code <- function(study) {
-  check_given()
-  study <- as_study(study)
-  runs <- Filter(function(entry) entry$section == "runs", study$entries)
-  named <- vapply(runs, function(entry) sprintf("`%s` = %s", gsub("`", "'", entry$name), entry$variable), "")
-  c(sprintf("# %s: what `habanera study run %s` does.", study$title, basename(study$file)), "library(habanera)", "",
-    code_of_entries(study, names(study$entries)), "",
-    paste0("answers <- list(", paste(named, collapse = ",\n                "), ")"),
-    sprintf("report(answers, \"report.html\", title = %s)", as_code(study$title)))
-}
-
-# The code of these entries and of all that they need, what is needed first.
-code_of_entries <- function(study, variables) {
-  order <- character()
-  follow <- function(variable) {
-    if (variable %in% order) return(invisible())
-    for (needed in study$entries[[variable]]$needs) follow(needed)
-    order <<- c(order, variable)
-  }
-  for (variable in variables) follow(variable)
-  unlist(lapply(study$entries[order], function(entry) {
-    lines <- deparse(entry$call, width.cutoff = 100L)
-    c(paste(entry$variable, "<-", lines[1]), lines[-1])
-  }), use.names = FALSE)
 }

@@ -34,8 +34,8 @@
 #'   games take them. `counts`: a file or words, or the arguments of [counting_system()]. Any of them may be a call,
 #'   `{function: {argument: value}}`, as a run is.
 #' - `runs`: a name, and under it one function of this package that gives a result, with its arguments by name, or its
-#'   first argument alone. An argument that takes a deck, a game and so on takes a name that the study defines; a run may
-#'   be named where a result is wanted (`compare: {x: one run, y: another}`).
+#'   first argument alone. An argument that takes a deck, a game and so on takes a name that the study defines; a run
+#'   may be named where a result is wanted (`compare: {x: one run, y: another}`).
 #' - `expect`: by the name of a run a condition, or several, on what its `tidy()` tells: on terms, which holds surely,
 #'   surely not, or is open, as in [tune_rules()]; or on columns, which must hold in every row.
 #' - `report`: what the page shows and in which order: `run`, with a `title` where one is wanted, and `words`, in
@@ -140,7 +140,8 @@ refuse_circles <- function(study) {
                 sprintf("it leads back to itself: %s", paste(quoted(names), collapse = " needs ")))
     }
     if (length(from) > most_in_chain) {
-      refuse_at(list(study = study, path = character()), sprintf("more than %d entries need one another", most_in_chain))
+      refuse_at(list(study = study, path = character()),
+                sprintf("more than %d entries need one another", most_in_chain))
     }
     for (needed in study$entries[[variable]]$needs) follow(needed, c(from, variable))
     sound <<- c(sound, variable)
@@ -150,42 +151,29 @@ refuse_circles <- function(study) {
 
 most_in_chain <- 100
 
-# Where something stands, one key further in.
-inside <- function(place, key) {
-  place$path <- c(place$path, key)
-  place
+as_study <- function(study) {
+  if (inherits(study, "habanera_study")) return(study)
+  if (rlang::is_string(study)) return(read_study(study))
+  refuse(sprintf("`study` must be a study, or its file, not %s.", said(study)), call = NULL)
 }
 
-# The line of a key: each key of the path is looked for from that of the one before.
-line_of <- function(place) {
-  line <- 1
-  for (key in place$path) {
-    pattern <- sprintf("(^|[[:space:]{,\"'-])%s[\"']?[[:space:]]*:", quoted_pattern(key))
-    found <- grep(pattern, place$study$lines)
-    found <- found[found >= line]
-    if (length(found)) line <- found[1]
-  }
-  line
+#' @export
+print.habanera_study <- function(x, ...) {
+  cat_wrapped(sprintf("<study> %s: %s.", x$title, what_it_holds(x)))
+  writeLines(run_lines(x))
+  invisible(x)
 }
 
-quoted_pattern <- function(text) gsub("([^[:alnum:][:space:]])", "\\\\\\1", text)
-
-refuse_at <- function(place, problem) {
-  path <- if (length(place$path)) paste0(", ", paste(place$path, collapse = ": ")) else ""
-  refuse(sprintf("%s, line %s%s: %s.", file_name(place$study$file), format_count(line_of(place)), path,
-                 sub("[.]$", "", problem)), "study", NULL)
+run_lines <- function(study) {
+  runs <- Filter(function(entry) entry$section == "runs", study$entries)
+  told <- vapply(runs, function(entry) sprintf("%s: %s", entry$name, expression_text(entry$call)), "")
+  strwrap(told, getOption("width"), indent = 2, exdent = 4)
 }
 
-refuse_keys <- function(keys, known, whose, place) {
-  unknown <- setdiff(keys, known)
-  if (!length(unknown)) return(invisible())
-  refuse_at(inside(place, unknown[1]), sprintf("%s is no key of %s%s There are %s", quoted(unknown[1]), whose,
-                                               did_you_mean(unknown[1], known), join_words(known)))
-}
-
-# Code that names files, in the folder that the study lies in.
-in_folder <- function(study, code) {
-  old <- setwd(study$folder)
-  on.exit(setwd(old))
-  force(code)
+# "12 runs on 1 deck and 3 games".
+what_it_holds <- function(study) {
+  sections <- table(factor(study$names$section, c("runs", study_sections)))
+  sections <- sections[sections > 0]
+  told <- sprintf("%d %s", sections, ifelse(sections == 1, sub("s$", "", names(sections)), names(sections)))
+  if (length(told) == 1) told else paste(told[1], "on", join_words(told[-1]))
 }

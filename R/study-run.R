@@ -6,7 +6,8 @@
 #' where it was, within a long simulation, too; what is changed in its file is what is run anew; more trials of a
 #' `simulate()` are added to those there. Processes that work side by side in one folder do no harm.
 #'
-#' A run that fails does not stop the others; an interrupt does, and what was answered by then comes back with a warning.
+#' A run that fails does not stop the others; an interrupt does, and what was answered by then comes back with a
+#' warning.
 #'
 #' @section Many machines:
 #' With `part = "3/16"` a process plays the third sixteenth of all trials of `simulate()`, and of the runs that cannot
@@ -49,8 +50,9 @@
 #' dir.create(folder)
 #' file <- file.path(folder, "small.yaml")
 #' writeLines(c("title: Two questions", "seed: 44", "games:", "  quick: {game: war, cards_each: 4}", "runs:",
-#'              "  how long: {simulate: {object: quick, nsim: 2000}}", "  what is kept: {house_edge: {game_high_card: {}}}",
-#'              "expect:", "  how long: ended_never_ends < 0.5"), file)
+#'              "  how long: {simulate: {object: quick, nsim: 2000}}",
+#'              "  what is kept: {house_edge: {game_high_card: {}}}", "expect:",
+#'              "  how long: ended_never_ends < 0.5"), file)
 #' run_study(file)
 #' study_results(file.path(folder, "small-results"))
 #' @export
@@ -81,12 +83,6 @@ run_study <- function(study, folder = NULL, part = NULL, threads = NULL, progres
   found
 }
 
-as_study <- function(study) {
-  if (inherits(study, "habanera_study")) return(study)
-  if (rlang::is_string(study)) return(read_study(study))
-  refuse(sprintf("`study` must be a study, or its file, not %s.", said(study)), call = NULL)
-}
-
 # "3/16" as `k` and `n`.
 checked_share <- function(part, study, call) {
   if (is.null(part)) return(NULL)
@@ -94,7 +90,8 @@ checked_share <- function(part, study, call) {
     as.numeric(strsplit(part, "/", fixed = TRUE)[[1]])
   }
   if (is.null(ends) || ends[1] < 1 || ends[1] > ends[2]) {
-    refuse(sprintf("`part` must be which part of how many, from \"1/16\" to \"16/16\", not %s.", said(part)), call = call)
+    refuse(sprintf("`part` must be which part of how many, from \"1/16\" to \"16/16\", not %s.", said(part)),
+           call = call)
   }
   for (entry in study$entries) {
     if (!is.null(as.list(entry$call)[["precision"]])) {

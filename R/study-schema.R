@@ -14,8 +14,9 @@ study_schema <- function() {
     properties = list(
       title = list(type = "string", minLength = 1),
       seed = list(type = "integer", minimum = 0),
-      decks = section(text_or(call)), shuffles = section(text_or(call)), draws = section(list(anyOf = list(call, settings))),
-      games = section(text_or(call, settings)), players = section(text_or(call)),
+      decks = section(text_or(call)), shuffles = section(text_or(call)),
+      draws = section(list(anyOf = list(call, settings))), games = section(text_or(call, settings)),
+      players = section(text_or(call)),
       counts = section(text_or(call, settings)), runs = c(section(call), list(minProperties = 1)),
       expect = section(text_or(list(type = "array", items = list(type = "string")))),
       report = list(type = "array", items = text_or(list(
@@ -38,7 +39,8 @@ arguments_schema <- function(name) {
   known <- list(type = "object", properties = rlang::set_names(lapply(arguments, function(argument) TRUE), arguments))
   if (!name %in% takes_any_name) known$additionalProperties <- FALSE
   if (!length(arguments)) known$properties <- NULL
-  list(anyOf = list(known, list(`$ref` = "#/definitions/call"), list(type = c("string", "number", "boolean", "array", "null"))))
+  list(anyOf = list(known, list(`$ref` = "#/definitions/call"),
+                    list(type = c("string", "number", "boolean", "array", "null"))))
 }
 
 schema_lines <- function() {

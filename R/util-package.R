@@ -40,6 +40,7 @@
 #' * a game of your own: [game_custom()], [game_cpp()], [check_game()], [write_game_template()]
 #' * what does a rule change, which rules meet a wish? [compare.habanera_game()], [vary_rules()], [tune_rules()]
 #' * what is a card worth? [card_impact()]
+#' * many questions in one file, kept, over machines, on one page: [read_study()], [run_study()]
 #' * a figure, a page, a file: [autoplot()], [report()], [write_result()]
 #'
 #' Articles: `browseVignettes("habanera")`. In the shell: `habanera --help`.

@@ -135,7 +135,8 @@ no_paper <- !nzchar(Sys.which("pdftotext"))
 # The site of the documentation is made, and tested, where its generator is.
 no_generator <- !nzchar(Sys.which("mkdocs"))
 # A library of another language holds the schema of studies to what it should be.
-no_validator <- system2("python3", c("-c", shQuote("import jsonschema")), stdout = FALSE, stderr = FALSE) != 0
+has_validator <- function(python) system(paste(python, "-c 'import jsonschema' 2>/dev/null")) == 0
+no_validator <- !has_validator("python3") && !has_validator("/usr/bin/python3")
 wanted <- c(if (no_compiler) c("g++", "make"), if (no_doctest) "doctest-dev",
             if (no_browser) "chromium", if (no_paper) "poppler-utils", if (no_generator) "mkdocs",
             if (no_validator) "python3-jsonschema")

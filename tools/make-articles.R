@@ -1,7 +1,7 @@
 # Makes docs/articles from the vignettes, so that they can be read in the clone: Markdown with the output of a run, and
 # figures beside it.
 #
-#   Rscript tools/make-articles.R
+#   Rscript tools/make-articles.R [ARTICLE ...]
 folder <- "docs/articles"
 dir.create(folder, showWarnings = FALSE)
 
@@ -39,5 +39,7 @@ knit_article <- function(vignette) {
   knitr::knit(source, file.path(folder, paste0(name, ".md")), quiet = TRUE, envir = new.env())
 }
 
-took <- vapply(Sys.glob("vignettes/*.Rhtml"), function(vignette) system.time(knit_article(vignette))[["elapsed"]], 0)
+chosen <- commandArgs(TRUE)
+vignettes <- if (length(chosen)) sprintf("vignettes/%s.Rhtml", chosen) else Sys.glob("vignettes/*.Rhtml")
+took <- vapply(vignettes, function(vignette) system.time(knit_article(vignette))[["elapsed"]], 0)
 print(round(took))

@@ -54,15 +54,19 @@ long_calls <- function() {
   # What these stand on is made before: an interrupt in a run keeps its part, and the loop around it would go on.
   last_bet <- quote(game_betting(board = "KS 8H 3D QC 2S", pot = 10, stacks = 20,
                                  streets = list(street(bets = c("1/2 pot", "pot"), raises = "all in", most_bets = 2))))
-  made <- list(long_study = study_file(c("games: {quick: {game: war}}", "runs:", "  a: {exact: {draws: {deck: numbered 9, size: 2}}}",
-                                         "  b: {simulate: {object: quick, nsim: 1e9}}")), counting = counting, last_bet = last_bet, level_one = level_one, lanterns_60 = lanterns(60, bets = 20),
+  long_study <- study_file(c("games: {quick: {game: war}}", "runs:",
+                             "  a: {exact: {draws: {deck: numbered 9, size: 2}}}",
+                             "  b: {simulate: {object: quick, nsim: 1e9}}"))
+  made <- list(long_study = long_study, counting = counting, last_bet = last_bet, level_one = level_one,
+               lanterns_60 = lanterns(60, bets = 20),
                audited = naive_audit(), counted = aces_counted())
   lapply(long, function(call) do.call(substitute, list(call, made)))
 }
 
 # What each command runs; it ends as that does.
 functions_of_commands <- c(
-  demo = "report", study = "run_study", deck = "deck_from", draws = "simulate", until = "simulate", payout = "simulate", games = "games",
+  demo = "report", study = "run_study", deck = "deck_from", draws = "simulate", until = "simulate",
+  payout = "simulate", games = "games",
   play = "simulate", replay = "replay", vary = "vary_rules", tune = "tune_rules",
   compare = "compare", impact = "card_impact", price = "price_for",
   `round-robin` = "round_robin", best = "best_play", equilibrium = "equilibrium", edge = "house_edge",

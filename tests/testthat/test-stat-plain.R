@@ -29,7 +29,8 @@ test_that("every kind of result is kept so and comes back the same, page and all
 })
 
 test_that("what could run code is not kept, and is not read", {
-  for (x in list(mean, list(1, mean), new.env(), structure(1, class = "roman"), list(a = structure(list(), f = mean)))) {
+  for (x in list(mean, list(1, mean), new.env(), structure(1, class = "roman"),
+                 list(a = structure(list(), f = mean)))) {
     expect_false(is_plain(x))
   }
   expect_error(plain_bytes(list(), mean), class = "habanera_error_not_plain")

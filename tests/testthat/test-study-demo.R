@@ -35,13 +35,15 @@ test_that("the demo answers the hall's questions and leaves a page, reports and 
                "The best answer to the ferryman wins 0[.]80[89] antes a hand .* his lines cost him 0[.]1[12]")
   expect_match(gsub(" +", " ", paste(said, collapse = " ")),
                "Of 51 tables by at most two new rules 6 keep from 0[.]8% to 1[.]2%, exactly; .* natural_pays 1[.]4")
+  expect_match(gsub(" +", " ", paste(said, collapse = " ")),
+               "10 of 10 questions answered[.] Not as it should be: of how long the children play it was expected that")
   expect_setequal(list.files(folder), c(
     "harvest.html", "ferryman-mistakes.csv", "ferryman-mistakes.csv.provenance.json",
     "lanterns.cpp", "sound.html", "ferryman.html", "sound.csv", "sound.csv.provenance.json",
     "index.html", "tablet.html", "fair.html", "volunteers.html", "routine.html", "stall.html", "windfall.html",
     "hands-stall.html", "quick-game.html", "stuck-game.svg", "pairs-table.html",
     "dealt-hands.html", "twenty-one.html", "best-play.csv", "counter-gain.csv", "reserves.csv", "edges.csv",
-    "table-tuned.csv",
+    "table-tuned.csv", "month-results", "month.html",
     "tablet.svg", "fair.svg", "stall.svg", "windfall.svg",
     "volunteers.svg", "tablet.csv", "tablet.csv.provenance.json", habanera:::demo_data
   ))

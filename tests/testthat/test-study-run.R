@@ -1,4 +1,5 @@
-cheap <- c("games:", "  quick: {game: war, cards_each: 4}", "runs:", "  played: {simulate: {object: quick, nsim: 3000}}",
+cheap <- c("games:", "  quick: {game: war, cards_each: 4}", "runs:",
+           "  played: {simulate: {object: quick, nsim: 3000}}",
            "  kept: {house_edge: {game_high_card: {}}}")
 
 made_files <- function(folder) utils::read.csv(file.path(folder, "manifest.csv"))$file
@@ -82,7 +83,8 @@ test_that("games of one's own are answered with the file that the study names", 
 
 test_that("a run that fails stops no other, and is told", {
   file <- study_file(c("games: {quick: {game: war, cards_each: 4}, bad: {game: war, cards_each: 99}}", "runs:",
-                       "  good: {simulate: {object: quick, nsim: 100}}", "  bad one: {simulate: {object: bad, nsim: 100}}",
+                       "  good: {simulate: {object: quick, nsim: 100}}",
+                       "  bad one: {simulate: {object: bad, nsim: 100}}",
                        "  on it: {summary: bad one}", "  no result: {rules: quick}"))
   found <- run_study(file, withr::local_tempdir())
   expect_identical(found$runs$state, c("done", "failed", "failed", "failed"))
@@ -109,7 +111,8 @@ test_that("a damaged result is told and made again; a folder of another study is
     }
   }
   expect_error(run_study(study_file(cheap, title = "Another"), folder),
-               "is of another study, \"A trial\", not of \"Another\": name another folder", class = "habanera_error_study")
+               "is of another study, \"A trial\", not of \"Another\": name another folder",
+               class = "habanera_error_study")
   expect_error(study_results(withr::local_tempdir()), "is no folder of a study", class = "habanera_error_study")
   writeLines("{}", file.path(folder, "study.json"))
   expect_error(run_study(file, folder), "does not tell of which study", class = "habanera_error_study")
