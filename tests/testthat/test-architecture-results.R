@@ -29,14 +29,15 @@ values <- c("habanera_bet_plan", "habanera_bet_ramp", "habanera_count_system", "
             "habanera_draws_program", "habanera_draws_with", "habanera_game", "habanera_hand_rules", "habanera_keep",
             "habanera_outcome", "habanera_piles", "habanera_player", "habanera_positions", "habanera_procedure",
             "habanera_question", "habanera_rules", "habanera_sampling", "habanera_shuffles_program",
-            "habanera_shuffles_recorded", "habanera_strategy", "habanera_study", "habanera_until", "habanera_chance_table",
-            "habanera_line_player", "habanera_street")
+            "habanera_shuffles_recorded", "habanera_strategy", "habanera_study", "habanera_until",
+            "habanera_chance_table", "habanera_line_player", "habanera_street")
 
 # Results that are a few numbers or a text, or rows whose words say more than a line through them: no figure.
 without_figure <- sprintf("habanera_%s", c(
   "advice", "advice_by_sight", "answer_summary", "arrangement_summary", "audit_sizes", "audit_summary", "best_keep",
   "best_play", "bet_sizes", "card_check", "check", "count_judged", "count_law", "counters", "counts_retry_cost",
-  "deck_summary", "study_answers", "study_status", "study_table", "designed_tags", "deviations", "diagnosis", "distribution_draws", "draw_summary", "edge",
+  "deck_summary", "study_answers", "study_status", "study_table", "designed_tags", "deviations", "diagnosis",
+  "distribution_draws", "draw_summary", "edge",
   "exchanges", "found_deviations", "game_summary", "growth", "hand", "judged", "kept_table", "line_prices",
   "mistakes", "mistakes_by_sight", "money", "moved", "moves", "odds", "order_comparison", "price",
   "procedure_comparison", "ranked", "rounds_to_show", "sitting", "strategy_difference", "third_card", "trace",
