@@ -63,7 +63,7 @@ changed_terms <- function(table) {
 
 told_value <- function(values, terms) {
   share <- grepl("edge|return|share|chance|ruin", terms) & abs(values) <= 1
-  unname(ifelse(share, vapply(values, format_percent, ""), vapply(values, format_statistic, "")))
+  unname(ifelse(share, vapply(values, format_percent, "", 4), vapply(values, format_statistic, "")))
 }
 
 changed_answers_in_words <- function(changes) sprintf("Changed: %s: %s.", changes$run, sub("[.]$", "", changes$change))

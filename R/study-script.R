@@ -9,7 +9,8 @@ study_code <- function(study) {
   named <- vapply(runs, function(entry) sprintf("`%s` = %s", gsub("`", "'", entry$name), entry$variable), "")
   c(sprintf("# %s: what `habanera study run %s` does.", study$title, basename(study$file)), "library(habanera)", "",
     code_of_entries(study, names(study$entries)), "",
-    paste0("answers <- list(", paste(named, collapse = ",\n                "), ")"),
+    paste0(c("answers <- list(", rep(strrep(" ", 16), length(named) - 1)), named,
+           c(rep(",", length(named) - 1), ")")),
     sprintf("report(answers, \"report.html\", title = %s)", as_code(study$title)))
 }
 

@@ -53,7 +53,10 @@ minded_by_the_study <- c("threads", "progress", "checkpoint", "anew", "part_seco
 
 # The names of the arguments of a function, with those of its methods.
 argument_names <- function(name) {
-  methods <- ls(topenv(), pattern = sprintf("^%s[.](habanera_|default|list|data[.]frame|cards)", name))
+  # To sort all names, as ls() does, takes longer than most answers.
+  methods <- names(topenv())
+  methods <- sort(methods[startsWith(methods, paste0(name, "."))])
+  methods <- methods[grepl("[.](habanera_[a-z_]+|default|list|data[.]frame|cards)$", methods)]
   functions <- c(list(study_function(name)), lapply(methods, get, topenv()))
   setdiff(unique(unlist(lapply(functions, function(f) names(formals(f))))), "...")
 }

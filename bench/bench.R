@@ -81,3 +81,5 @@ races <- do.call(rbind, lapply(names(race_jobs), race_row))
 markdown(data.frame(`tune_rules()` = races$race, `trials played` = format(races$trials, big.mark = ","),
                     `of the whole grid's` = format(races$whole_grid, big.mark = ","),
                     share = sprintf("1/%.1f", 1 / races$share), check.names = FALSE))
+cat("\n")
+source("bench/studies.R")

@@ -28,7 +28,7 @@ END
 
 Rscript tools/make-figures.R "$hall" "$shots"
 page "$hall/index.html" 1280 800 page-demo
-page "$hall/tablet.html" 1280 800 page-report
+page "$hall/month.html" 1280 800 page-study
 terminal terminal-play "habanera play war --rules quick-game.yaml --seed 44 --trials 2e4"
 terminal terminal-replay "habanera replay blackjack --player regular:name=ferryman --seed 44 --trial 7"
 terminal terminal-audit "habanera audit naive_swap --seed 1 --diagnose" 60
