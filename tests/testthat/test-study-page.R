@@ -52,7 +52,8 @@ test_that("the command runs, checks, tells how far it is, gives results and code
   expect_equal(shell("run small.yaml")$status, 1)
   writeLines(sub("exact: hands", "summary: hands", readLines(file)), file)
   expect_equal(shell("run small.yaml")$status, 3)
-  for (words in c("", "rnu small.yaml", "run", "status small.yaml --part 1/2", "merge p1", "run small.yaml other.yaml")) {
+  for (words in c("", "rnu small.yaml", "run", "status small.yaml --part 1/2", "merge p1",
+                  "run small.yaml other.yaml")) {
     expect_equal(shell(words)$status, 2, info = words)
   }
   writeLines(sub("size: 3", "siez: 3", readLines(file)), file)
