@@ -42,8 +42,8 @@ for (k in 1:1000) run_study(thousand, thousand_folder, part = sprintf("%d/1000",
 study_merge <- elapsed(merge_studies(thousand_folder, tempfile("merged-")))
 
 markdown(data.frame(
-  study = c("what it adds to an entry, ms", "an entry that is kept already, ms", "what it adds to a call of some seconds",
-            "four parts, two processes at a time, over one call on two threads", "merging 1,000 parts, s"),
+  study = c("what it adds to an entry, ms", "an entry that is kept already, ms", "what it adds to a long call",
+            "four parts on two processes over one call", "merging 1,000 parts, s"),
   measured = c(sprintf("%.0f", 1000 * stats::median(study_entry["entry", ])),
                sprintf("%.0f", 1000 * stats::median(study_entry["again", ])),
                sprintf("%.1f%%", 100 * (stats::median(study_long["whole", ] / study_long["call", ]) - 1)),
