@@ -3,7 +3,7 @@ library(habanera)
 
 folder <- tempfile("hall-")
 dir.create(folder)
-file.copy(demo_file(), folder, overwrite = TRUE)
+file.copy(vapply(demo_file(), demo_file, ""), folder)
 file <- file.path(folder, "small.yaml")
 writeLines(c("title: A small month", "seed: 44",
              "decks: {orchard: orchard.csv}",
