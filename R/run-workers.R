@@ -31,22 +31,22 @@ uses_workers <- function(run) {
   run$workers$count > 1 && !run$workers$failed && !plays_at_once(run$experiment)
 }
 
-# Plays the trials of these gaps, a list of first and last, as far as that is for workers: `taken(tally, first, count)`
-# takes what came back. Returns whether there is nothing left, or nothing that is worth their while.
+# Plays the trials of these gaps, a list of first and last, as long as there are workers: `taken(tally, first, count)`
+# takes what came back.
 play_on_workers <- function(run, gaps, taken) {
   team <- run$workers
   queue <- gaps
   out <- list()
   pause <- 0.005
   while (length(queue) || length(out)) {
-    while (length(out) < team$count && length(queue)) {
+    while (!team$failed && length(out) < team$count && length(queue)) {
       part <- first_part(queue, run)
       handed <- hand_out(part, run)
       if (is.null(handed)) break
       queue <- rest_of_queue(queue, part)
       out <- c(out, list(handed))
     }
-    if (!length(out)) return(invisible(FALSE))
+    if (!length(out)) return(invisible())
     ended <- vapply(out, has_ended, NA)
     if (!any(ended)) {
       Sys.sleep(pause)
@@ -57,7 +57,6 @@ play_on_workers <- function(run, gaps, taken) {
     for (handed in out[ended]) queue <- c(taken_back(handed, run, taken), queue)
     out <- out[!ended]
   }
-  invisible(TRUE)
 }
 
 # One that was lost has ended, too.
@@ -152,6 +151,8 @@ taken_back <- function(handed, run, taken) {
   run$workers$lost <- run$workers$lost || was_lost
   if (was_lost && tries < tries_of_part) return(list(list(part[[1]], part[[2]], tries = tries)))
   taken(tally_of_range(run$experiment, run$seed, part[[1]], count, run$threads), part[[1]], count)
+  # Where it can be played here, it is the workers that cannot, such as those with another version.
+  if (!was_lost) run$workers$failed <- run$workers$lost <- TRUE
   NULL
 }
 

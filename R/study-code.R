@@ -64,7 +64,9 @@ function_call <- function(name, arguments, place) {
   is_first <- if (is.list(arguments)) !is.null(called_function(arguments)) && !names(arguments) %in% known else
     is.null(names(arguments))
   if (is_first) arguments <- list(arguments)
+  # A seed of null is none.
   arguments <- as.list(arguments)
+  if ("seed" %in% names(arguments) && is.null(arguments[["seed"]])) arguments <- arguments[names(arguments) != "seed"]
   named <- rlang::names2(arguments)
   for (argument in named[nzchar(named)]) refuse_argument(argument, name, known, place)
   position <- cumsum(!nzchar(named))

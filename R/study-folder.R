@@ -13,16 +13,19 @@ usual_folder <- function(study) {
 }
 
 open_folder <- function(folder, title, call) {
-  make_folder(file.path(folder, "runs"), call, "folder")
-  about <- file.path(folder, "study.json")
   known <- folder_title(folder, call)
+  refuse_other_title(folder, known, title, call)
+  make_folder(file.path(folder, "runs"), call, "folder")
   if (is.null(known)) {
-    write_lines_whole(to_json(list(format = study_folder_format, title = title)), about, call)
-  } else if (!identical(known, title)) {
-    refuse(sprintf("%s is of another study, %s, not of %s: name another folder.", quoted(folder), quoted(known),
-                   quoted(title)), "study", call)
+    write_lines_whole(to_json(list(format = study_folder_format, title = title)), file.path(folder, "study.json"), call)
   }
   normalizePath(folder)
+}
+
+refuse_other_title <- function(folder, known, title, call) {
+  if (is.null(known) || identical(known, title)) return(invisible())
+  refuse(sprintf("%s is of another study, %s, not of %s: name another folder.", quoted(folder), quoted(known),
+                 quoted(title)), "study", call)
 }
 
 # NULL where it is of no study yet.
@@ -44,14 +47,26 @@ going_file <- function(folder, key, first) {
   file.path(folder, "runs", sprintf("%s-%.0f.going", key, first))
 }
 
-# The trials of a key that are there, a row for each file, in order. What is held by another is left out.
-ranges_there <- function(folder, key) {
-  files <- list.files(file.path(folder, "runs"), sprintf("^%s-[0-9]+-[0-9]+[.]trials$", key))
-  ends <- matrix(as.numeric(unlist(regmatches(files, gregexpr("(?<=-)[0-9]+", files, perl = TRUE)))), ncol = 2,
-                 byrow = TRUE)
-  there <- data.frame(file = file.path(folder, "runs", files), first = ends[, 1], last = ends[, 2])
-  there <- there[order(there$first, -there$last), , drop = FALSE]
-  there[there$last > cummax(c(-Inf, there$last))[seq_along(there$last)], , drop = FALSE]
+# The files of trials in folders, of all keys or of one: `file`, `key`, `first` and `last`, in order.
+files_of_trials <- function(folders, key = "[0-9a-f]+") {
+  files <- list.files(file.path(folders, "runs"), sprintf("^%s-[0-9]+-[0-9]+[.]trials$", key), full.names = TRUE)
+  parts <- matrix(as.character(unlist(strsplit(sub("[.]trials$", "", basename(files)), "-", fixed = TRUE))), ncol = 3,
+                  byrow = TRUE)
+  found <- data.frame(file = files, key = parts[, 1], first = as.numeric(parts[, 2]), last = as.numeric(parts[, 3]))
+  found[order(found$key, found$first, -found$last), , drop = FALSE]
+}
+
+# Those of a key that are there; what is held by another is left out.
+ranges_there <- function(folder, key) without_held(files_of_trials(folder, key))
+
+without_held <- function(files) {
+  files[files$last > cummax(c(-Inf, files$last))[seq_along(files$last)], , drop = FALSE]
+}
+
+# Files whose trials are all in the file of this range.
+files_within <- function(folder, key, range) {
+  files <- files_of_trials(folder, key)
+  files$file[files$first >= range[1] & files$last <= range[2] & (files$first != range[1] | files$last != range[2])]
 }
 
 # What is kept, NULL where it is not there, or damaged: then it is told, and out of the way.
@@ -62,28 +77,27 @@ stored_value <- function(folder, key) {
 }
 
 # The tally of a file of trials.
-kept_trials <- function(file, range) {
-  fits <- function(kept) {
-    identical(as.double(kept$about$ranges), as.double(range))
-  }
+kept_trials <- function(file, range, remove = TRUE) {
   intact(file, function(bytes) {
     kept <- checkpoint_from(bytes)
-    if (!is.null(kept) && fits(kept)) kept
-  })
+    if (!is.null(kept) && identical(as.double(kept$about$ranges), as.double(range))) kept
+  }, remove)
 }
 
-intact <- function(file, read) {
+# What is damaged is out of the way then, unless the folder is somebody else's.
+intact <- function(file, read, remove = TRUE) {
   if (!file.exists(file)) return(NULL)
   kept <- tryCatch(read(read_bytes(file)), error = function(cnd) NULL)
   if (is.null(kept)) {
-    inform_user(sprintf("%s is damaged, or of another version: it is made again.", quoted(file)))
-    unlink(file)
+    inform_user(sprintf("%s is damaged, or of another version: it is %s.", quoted(file),
+                        if (remove) "made again" else "left out"))
+    if (remove) unlink(file)
   }
   kept
 }
 
-keep_value <- function(folder, key, value, about, call) {
-  write_bytes_whole(plain_bytes(about, value), kept_file(folder, key), call)
+keep_value <- function(folder, key, value, about) {
+  write_bytes_whole(plain_bytes(about, value), kept_file(folder, key), NULL)
 }
 
 # A line is added in one go, so that processes side by side do not mix theirs.

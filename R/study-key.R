@@ -1,11 +1,11 @@
 # What decides a result, as a short digest: the calls that make it, with all that they refer to written out, the files
 # that these name, and the version of the numbers.
 
-# Of trials that are cut, `nsim` and `first_trial` are no part of it.
-entry_key <- function(entry, study) {
+# Of trials that are `cut`, `nsim` and `first_trial` are no part of it, for their files tell which they hold.
+entry_key <- function(entry, study, cut = is_cut(entry)) {
   code <- inlined(entry$call, study)
-  if (is_cut(entry)) code <- code[!rlang::names2(as.list(code)) %in% c("nsim", "first_trial")]
-  text <- c(version_of_numbers, if (!is_cut(entry)) whole_code(study$seed), expression_as_text(code),
+  if (cut) code <- code[!rlang::names2(as.list(code)) %in% c("nsim", "first_trial")]
+  text <- c(version_of_numbers, if (!cut) whole_code(study$seed), expression_as_text(code),
             file_digests(texts_in(code), study))
   substr(cli::hash_sha256(paste(text, collapse = "\n")), 1, 20)
 }

@@ -16,11 +16,14 @@ merge_studies <- function(folders, folder) {
                    quoted(folders[1]), quoted(titles[1])), "study")
   }
   into <- open_folder(folder, titles[[1]], call)
-  files <- listed_files(unique(normalizePath(c(folders, into))))
-  results <- files[files$kind == "result", , drop = FALSE]
-  for (name in unique(results$name)) merge_results(results$path[results$name == name], file.path(into, "runs", name))
-  trials <- files[files$kind == "trials", , drop = FALSE]
-  for (key in unique(trials$key)) merge_trials(trials[trials$key == key, , drop = FALSE], key, into)
+  all <- unique(normalizePath(c(into, folders)))
+  results <- list.files(file.path(all, "runs"), "[.]result$", full.names = TRUE)
+  for (name in unique(basename(results))) {
+    merge_results(results[basename(results) == name], file.path(into, "runs", name))
+  }
+  trials <- files_of_trials(all)
+  trials$merged <- dirname(trials$file) == file.path(into, "runs")
+  for (key in unique(trials$key)) merge_trials(not_merged_yet(trials[trials$key == key, , drop = FALSE]), key, into)
   invisible(into)
 }
 
@@ -30,20 +33,18 @@ folder_of_parts <- function(folder, call) {
   title
 }
 
-listed_files <- function(folders) {
-  paths <- list.files(file.path(folders, "runs"), "[.](result|trials)$", full.names = TRUE)
-  names <- basename(paths)
-  ends <- regmatches(names, gregexpr("(?<=-)[0-9]+", names, perl = TRUE))
-  end <- function(i) vapply(ends, function(pair) if (length(pair) == 2) as.numeric(pair[i]) else NA_real_, 0)
-  data.frame(path = paths, name = names, key = sub("[-.].*$", "", names), kind = sub("^.*[.]", "", names),
-             first = end(1), last = end(2))
+# Without the parts that were merged before: what is in the folder holds them.
+not_merged_yet <- function(files) {
+  whole <- without_held(files[files$merged, , drop = FALSE])
+  held <- vapply(seq_len(nrow(files)), function(i) any(whole$first <= files$first[i] & whole$last >= files$last[i]), NA)
+  rbind(whole, files[!held, , drop = FALSE])
 }
 
 # The same twice counts once.
 merge_results <- function(paths, file) {
   found <- list()
   for (path in paths) {
-    bytes <- intact(path, function(bytes) if (!is.null(about_from_bytes(bytes))) bytes)
+    bytes <- intact(path, function(bytes) if (!is.null(about_from_bytes(bytes))) bytes, FALSE)
     if (is.null(bytes)) next
     if (is.null(found$bytes)) found <- list(bytes = bytes, path = path)
     if (!identical(found$bytes, bytes)) refuse_unequal(found$path, path)
@@ -61,23 +62,23 @@ merge_trials <- function(files, key, into) {
   kept <- list()
   for (i in seq_len(nrow(files))) {
     file <- files[i, ]
-    read <- kept_trials(file$path, c(file$first, file$last))
+    read <- kept_trials(file$file, c(file$first, file$last), FALSE)
     if (is.null(read)) next
     last <- if (length(kept)) kept[[length(kept)]]
     if (!is.null(last) && file$first <= last$last) {
       if (file$first != last$first || file$last != last$last) refuse_overlap(last, file)
-      if (!identical(last$read, read)) refuse_unequal(last$path, file$path)
+      if (!identical(last$read, read)) refuse_unequal(last$file, file$file)
       next
     }
-    kept[[length(kept) + 1]] <- list(path = file$path, first = file$first, last = file$last, read = read)
+    kept[[length(kept) + 1]] <- list(file = file$file, first = file$first, last = file$last, read = read)
   }
   digests <- unique(vapply(kept, function(one) one$read$about$experiment, ""))
-  if (length(digests) > 1) refuse_unequal(kept[[1]]$path, kept[[length(kept)]]$path)
+  if (length(digests) > 1) refuse_unequal(kept[[1]]$file, kept[[length(kept)]]$file)
   for (stretch in stretches_of(kept)) write_stretch(stretch, key, into)
 }
 
 refuse_overlap <- function(one, other) {
-  told <- function(x) sprintf("%s (trials %s to %s)", quoted(x$path), format_count(x$first), format_count(x$last))
+  told <- function(x) sprintf("%s (trials %s to %s)", quoted(x$file), format_count(x$first), format_count(x$last))
   refuse(sprintf("%s and %s hold some of the same trials and are not equal: merge the parts of one division alone.",
                  told(one), told(other)), "study", NULL)
 }
@@ -102,5 +103,5 @@ write_stretch <- function(stretch, key, into) {
     tally <- add_all_tallies(lapply(stretch, function(one) one$read$tally))
     write_bytes_whole(checkpoint_of(about, tally_parts(tally)), file, NULL)
   }
-  unlink(ranges_within(into, key, range))
+  unlink(files_within(into, key, range))
 }

@@ -6,6 +6,9 @@
 #' where it was, within a long simulation, too; what is changed in its file is what is run anew; more trials of a
 #' `simulate()` are added to those there. Processes that work side by side in one folder do no harm.
 #'
+#' Results are kept as data to the last bit; those that hold code of one's own (varied rules of a game in R, say) as the
+#' table that they tell.
+#'
 #' A run that fails does not stop the others; an interrupt does, and what was answered by then comes back with a
 #' warning.
 #'
@@ -153,6 +156,8 @@ made_answer <- function(entry, row, job) {
       value <- counts_of_entry(entry, row$key, experiment, job)
       return(if (is.null(value)) list(state = "part") else list(state = "done", value = value))
     }
+    # It was no game or draw that could be cut, after all.
+    row$key <- entry_key(entry, job$study, cut = FALSE)
   }
   kept <- stored_value(job$folder, row$key)
   if (!is.null(kept)) return(list(state = "done", value = kept$value))
@@ -168,14 +173,17 @@ made_answer <- function(entry, row, job) {
 }
 
 # What holds code of one's own is kept as the table that it tells.
+as_kept_table <- function(value) {
+  made <- how_made(value)
+  kept_table(result_columns(value), list(result = class(value)[1], words = in_words(value),
+                                         made_by = made[c("r", "shell")], seed = made$seed))
+}
+
 keep_answer <- function(entry, key, value, seconds, job) {
   about <- list(run = entry$name, code = expression_as_text(inlined(entry$call, job$study)))
-  kept <- if (is_plain(value)) value else {
-    made <- how_made(value)
-    kept_table(result_columns(value), list(result = class(value)[1], words = in_words(value),
-                                           made_by = made[c("r", "shell")], seed = made$seed))
-  }
-  keep_value(job$folder, key, kept, about, NULL)
+  tryCatch(keep_value(job$folder, key, value, about), habanera_error_not_plain = function(cnd) {
+    keep_value(job$folder, key, as_kept_table(value), about)
+  })
   note_in_manifest(job$folder, kept_file(job$folder, key), entry$name, seconds)
 }
 

@@ -2,8 +2,7 @@
 
 # The runs of a study as a folder has them: what is done, what is begun, what is to do.
 study_status <- function(study, folder, call = rlang::caller_env()) {
-  title <- folder_title(folder, call)
-  if (!is.null(title) && !identical(title, study$title)) open_folder(folder, study$title, call)
+  refuse_other_title(folder, folder_title(folder, call), study$title, call)
   plan <- new_job(study, folder)$plan
   states <- lapply(seq_len(nrow(plan)), function(i) run_state(plan[i, ], study, folder))
   structure(data.frame(run = plan$name, state = vapply(states, `[[`, "", 1), detail = vapply(states, `[[`, "", 2)),
@@ -11,9 +10,10 @@ study_status <- function(study, folder, call = rlang::caller_env()) {
 }
 
 run_state <- function(row, study, folder) {
-  if (file.exists(kept_file(folder, row$key))) return(c("done", ""))
+  entry <- study$entries[[row$variable]]
+  if (file.exists(kept_file(folder, entry_key(entry, study, cut = FALSE)))) return(c("done", ""))
   if (!row$cut) return(c("to do", ""))
-  wanted <- wanted_trials(study$entries[[row$variable]])
+  wanted <- wanted_trials(entry)
   there <- ranges_there(folder, row$key)
   there <- there[there$first >= wanted[1] & there$last <= wanted[2], , drop = FALSE]
   trials <- sum(there$last - there$first + 1)

@@ -5,12 +5,16 @@
 # only has its own share of them.
 counts_of_entry <- function(entry, key, experiment, job) {
   wanted <- wanted_trials(entry)
+  check_whole(diff(wanted) + 1, 1, 1e12, "nsim", NULL)
+  check_whole(wanted[1], 1, 2^53 - 1e12, "first_trial", NULL)
   share <- if (is.null(job$part)) wanted else share_of_trials(wanted, job$part, trials_in_chain(experiment))
   if (is.null(share)) return(NULL)
   seed <- as.list(entry$call)[["seed"]]
   there <- whole_ranges(job$folder, key, share, experiment)
-  for (gap in gaps_between(there, share)) play_gap(experiment, seed, gap, key, entry$name, job)
-  tally <- gathered_trials(job$folder, key, share, experiment, seed)
+  gaps <- gaps_between(there$ranges, share)
+  for (gap in gaps) play_gap(experiment, seed, gap, key, entry$name, job)
+  if (length(gaps)) there <- whole_ranges(job$folder, key, share, experiment)
+  tally <- gathered_trials(there, job$folder, key, share, experiment, seed)
   if (!is.null(job$part)) return(NULL)
   counts_so_far(list(experiment = experiment, first = wanted[1]), state_of_range(seed, wanted, tally))
 }
@@ -23,15 +27,17 @@ share_of_trials <- function(wanted, part, chain) {
   c(wanted[1] + cuts[1], min(wanted[1] + cuts[2] - 1, wanted[2]))
 }
 
-# Those files within what is wanted that can be read, are of this experiment, and do not overlap.
+# Those files within what is wanted that can be read, are of this experiment, and do not overlap: their `ranges`, and
+# their `tallies`.
 whole_ranges <- function(folder, key, wanted, experiment) {
   there <- ranges_there(folder, key)
   there <- there[there$first >= wanted[1] & there$last <= wanted[2], , drop = FALSE]
   digest <- experiment_digest(experiment)
-  kept <- lapply(seq_len(nrow(there)), function(i) kept_trials(there$file[i], c(there$first[i], there$last[i])))
+  kept <- Map(function(file, first, last) kept_trials(file, c(first, last)), there$file, there$first, there$last)
   ours <- vapply(kept, function(one) !is.null(one) && identical(one$about$experiment, digest), NA)
-  there <- there[ours, , drop = FALSE]
-  there[there$first > c(-Inf, there$last[-nrow(there)])[seq_len(nrow(there))], , drop = FALSE]
+  apart <- which(ours)
+  apart <- apart[there$first[apart] > c(-Inf, there$last[apart])[seq_along(apart)]]
+  list(ranges = there[apart, , drop = FALSE], tallies = unname(lapply(kept[apart], `[[`, "tally")))
 }
 
 play_gap <- function(experiment, seed, gap, key, name, job) {
@@ -49,26 +55,12 @@ play_gap <- function(experiment, seed, gap, key, name, job) {
 }
 
 # All trials of a range as one tally, and as one file in the place of several.
-gathered_trials <- function(folder, key, range, experiment, seed) {
-  there <- whole_ranges(folder, key, range, experiment)
-  tallies <- Map(function(file, first, last) kept_trials(file, c(first, last))$tally, there$file, there$first,
-                 there$last)
-  tally <- add_all_tallies(unname(tallies))
-  if (nrow(there) > 1) {
+gathered_trials <- function(there, folder, key, range, experiment, seed) {
+  tally <- add_all_tallies(there$tallies)
+  if (length(there$tallies) > 1) {
     bytes <- checkpoint_bytes(list(experiment = experiment, first = range[1]), state_of_range(seed, range, tally))
     write_bytes_whole(bytes, trials_file(folder, key, range), NULL)
   }
-  unlink(ranges_within(folder, key, range))
+  unlink(files_within(folder, key, range))
   tally
-}
-
-# Files whose trials are all in the file of this range.
-ranges_within <- function(folder, key, range) {
-  files <- list.files(file.path(folder, "runs"), sprintf("^%s-[0-9]+-[0-9]+[.]trials$", key), full.names = TRUE)
-  ends <- regmatches(basename(files), gregexpr("(?<=-)[0-9]+", basename(files), perl = TRUE))
-  within <- vapply(ends, function(end) {
-    end <- as.numeric(end)
-    end[1] >= range[1] && end[2] <= range[2] && !identical(end, as.numeric(range))
-  }, NA)
-  files[within]
 }

@@ -10,7 +10,7 @@ section_things <- list(
   draws = list(noun = "a draw", classes = c("habanera_experiment", "habanera_result")),
   games = list(noun = "a game", classes = "habanera_game"),
   players = list(noun = "a player", classes = c("habanera_player", "habanera_line_player", "habanera_strategy",
-                                                "character", "habanera_result", "function")),
+                                                "character", "habanera_result")),
   counts = list(noun = "a count", classes = c("habanera_count_system", "habanera_bet_ramp", "habanera_bet_plan",
                                               "habanera_result"))
 )

@@ -79,12 +79,12 @@ test_that("a run stops for precision at the same trial, whatever was handed out"
 test_that("a worker that dies in the midst of its part costs no trial", {
   skip_on_os("windows")
   skip_if_not_installed("future")
-  alone <- simulate(war, 8e5, seed = 5)
+  alone <- simulate(war, 2e6, seed = 5)
   old <- future::plan("multisession", workers = 2)
   withr::defer(future::plan(old))
   pid <- future::value(future::future(Sys.getpid()))
-  system(sprintf("(sleep 1.5; kill -9 %d) >/dev/null 2>&1 &", pid))
-  expect_message(parts <- simulate(war, 8e5, seed = 5, part_seconds = 0.3, threads = 1), "played again")
+  system(sprintf("(sleep 0.5; kill -9 %d) >/dev/null 2>&1 &", pid))
+  expect_message(parts <- simulate(war, 2e6, seed = 5, part_seconds = 0.3, threads = 1), "played again")
   expect_identical(parts, alone)
 })
 

@@ -14,6 +14,14 @@ test_that("parts in folders of their own, or in one, in any order, come to the b
   merged <- run_study(file, file.path(apart, "all"))
   expect_identical(merged$values, whole$values)
   expect_identical(folder_bytes(file.path(apart, "all")), folder_bytes(alone))
+  # Merged again, with what is there already, nothing changes; a part that comes late is added.
+  before <- folder_bytes(file.path(apart, "all"))
+  merge_studies(file.path(apart, 1:4), file.path(apart, "all"))
+  expect_identical(folder_bytes(file.path(apart, "all")), before)
+  merge_studies(file.path(apart, c(1, 2, 4)), file.path(apart, "late"))
+  merge_studies(file.path(apart, 1:4), file.path(apart, "late"))
+  run_study(file, file.path(apart, "late"))
+  expect_identical(folder_bytes(file.path(apart, "late")), folder_bytes(alone))
   together <- withr::local_tempdir()
   for (k in c(5, 2, 1, 3, 4)) run_study(file, together, part = sprintf("%d/5", k))
   run_study(file, together)
@@ -59,7 +67,9 @@ test_that("what cannot be parts of one study is refused, and what is damaged is 
   run_study(file, two, part = "2/2")
   trials <- list.files(file.path(two, "runs"), "trials$", full.names = TRUE)[1]
   writeBin(utils::head(readBin(trials, "raw", 1e6), -4), trials)
-  expect_message(merge_studies(c(one, two), file.path(folder, "all3")), "is damaged", class = "habanera_message")
+  expect_message(merge_studies(c(one, two), file.path(folder, "all3")), "is damaged.*left out",
+                 class = "habanera_message")
+  expect_true(file.exists(trials))
   found <- run_study(file, file.path(folder, "all3"))
   expect_identical(found$values, other$values)
 })

@@ -51,6 +51,23 @@ test_that("what changed is what is run, more trials are added, and names and com
   expect_length(made_files(folder), 7)
 })
 
+test_that("what simulate() cannot cut is kept by its trials, too, and odd numbers of trials are refused", {
+  folder <- withr::local_tempdir()
+  lines <- c("shuffles: {again: {shuffle_retry: {}}}", "runs:",
+             "  cost: {simulate: {object: again, nsim: 200, deck: numbered 5}}")
+  one <- run_study(study_file(lines), folder)
+  two <- run_study(study_file(sub("nsim: 200", "nsim: 400", lines)), folder)
+  expect_identical(two$values$cost$n, simulate(shuffle_retry(), nsim = 400, seed = 44, deck = deck_numbered(5))$n)
+  expect_false(identical(two$values$cost, one$values$cost))
+  for (nsim in c("0", "-5", "2.5", "1e13")) {
+    odd <- run_study(study_file(sub("nsim: 3000", paste("nsim:", nsim), cheap)), folder)
+    expect_identical(odd$runs$state, c("failed", "done"), info = nsim)
+    expect_match(odd$runs$problem[1], "nsim", info = nsim)
+  }
+  none <- run_study(study_file(sub("nsim: 3000", "nsim: 50, seed: null", cheap)), folder)
+  expect_identical(none$values$played, simulate(game_war(cards_each = 4), 50, seed = 44))
+})
+
 test_that("a file that is named is part of what decides a result", {
   folder <- withr::local_tempdir()
   beside <- withr::local_tempdir()
