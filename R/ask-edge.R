@@ -134,7 +134,7 @@ edge_of_found <- function(found, bets) {
   weight <- if (simulated) found$n else found$probability
   rows <- lapply(seq_len(nrow(bets)), function(i) {
     net <- found$outcomes[[bets$column[i]]]
-    error <- pay_errors(found, list(by = bets$column[i], of = function(x) net), weight)
+    error <- pay_errors(found, bets$column[i], net, weight)
     error$mean <- error$mean / bets$stake[i]
     edge_row(bets$term[i], net / bets$stake[i], weight, error, simulated,
              mean_staked(found, bets[i, ], weight) / bets$stake[i])

@@ -126,7 +126,7 @@ law_of_outcomes <- function(x, call, bet = 1) {
   stake <- bets$stake[bet] / game_seats(game)
   net <- x$outcomes[[column]] / stake
   moments <- pay_moments(net, weight)
-  error <- if (is.null(x$n)) 0 else pay_errors(x, list(by = column, of = function(rows) rows[[column]]), weight)$mean
+  error <- if (is.null(x$n)) 0 else pay_errors(x, column, x$outcomes[[column]], weight)$mean
   list(net = net, probability = weight / sum(weight), error = error / stake, words = in_words(game),
        together = holds_rounds(game), exact = is.null(x$n)) |> gathered_law()
 }

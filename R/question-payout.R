@@ -106,7 +106,7 @@ new_payout <- function(x, pays, stake, call) {
   law <- if (simulated && inherits(x, "habanera_counts_outcomes")) quick_exact(x$provenance$experiment)
   structure(
     list(lines = pay_lines(x$outcomes, weight, pays), moments = pay_moments(paid_for(pays, x$outcomes), weight),
-         stake = stake, error = pay_errors(x, pays, weight),
+         stake = stake, error = pay_errors(x, pays$by, paid_for(pays, x$outcomes), weight),
          exact = if (!is.null(law)) pay_moments(paid_for(pays, law$outcomes), law$probability),
          trials = if (simulated) trial_count(x), words = if (simulated) run_in_words(x) else "exact",
          question = in_words(x$provenance$experiment), of = x, pays = pays),
@@ -116,9 +116,8 @@ new_payout <- function(x, pays, stake, call) {
 
 # The standard errors of the mean pay and of the hit frequency, NA where they cannot be had, and the degrees of freedom
 # that they are told from.
-pay_errors <- function(x, pays, weight) {
+pay_errors <- function(x, by, values, weight) {
   if (!inherits(x, "habanera_counts")) return(list(mean = 0, hit = 0, freedom = Inf))
-  values <- paid_for(pays, x$outcomes)
   moments <- pay_moments(values, weight)
   if (is.null(x[["sums"]])) {
     plays <- sum(weight)
@@ -126,8 +125,8 @@ pay_errors <- function(x, pays, weight) {
     return(list(mean = if (plays > 1) moments$sd / sqrt(plays - 1) else NA_real_,
                 hit = sqrt(moments$hit * (1 - moments$hit) / plays), freedom = plays - 1))
   }
-  mean <- round_pay_error(x, pays$by, values)
-  list(mean = mean$std.error, hit = round_pay_error(x, pays$by, as.double(values > 0))$std.error,
+  mean <- round_pay_error(x, by, values)
+  list(mean = mean$std.error, hit = round_pay_error(x, by, as.double(values > 0))$std.error,
        freedom = mean$freedom)
 }
 

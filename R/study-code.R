@@ -14,7 +14,7 @@ call_of_entry <- function(value, section, place) {
   }
   example <- switch(section, decks = "orchard.csv, or {deck_numbered: {n: 36}}", shuffles = "riffle x7",
                     players = "basic, or {player_stands_on: {total: 15}}",
-                    "{game_war: {cards_each: 10}}")
+                    sprintf("{game: %s}", names(game_kinds())[1]))
   refuse_at(place, sprintf("it must be told as in %s, not by %s", example, said(value)))
 }
 
@@ -51,7 +51,8 @@ game_call <- function(text, place) {
   if (!file_kind(text) %in% c("yaml", "yml", "json")) return(rlang::call2("game", text))
   rules <- in_folder(place$study, list_data(text, NULL))
   if (!rlang::is_string(rules[["game"]])) {
-    refuse_at(place, sprintf("%s does not say of which game its rules are: give it a line \"game: war\"", quoted(text)))
+    refuse_at(place, sprintf("%s does not say of which game its rules are: give it a line \"game: %s\"", quoted(text),
+                             names(game_kinds())[1]))
   }
   rlang::call2("game", rules[["game"]], rules = text)
 }
